@@ -1,0 +1,6 @@
+#![doc = "wip"]
+pub mod document;
+pub mod side;
+pub mod stance;
+pub mod tape;
+pub mod units;

@@ -1,0 +1,68 @@
+//! What a solved state says.
+
+use crate::side::{Side, Sides};
+use crate::units::{Angle, Force, Frequency, Length};
+
+/// The answer to a state.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Outcome {
+    /// The vehicle stands, like this.
+    Settled(Stance),
+    /// There is no standing: a lever arm lifts an axle away, or gravity beats the roll stiffness. It tips.
+    NoEquilibrium,
+}
+
+/// Where everything sits, as changes from the kerb state.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stance {
+    /// Rise of the body at the origin (over the front axle).
+    pub heave: Length,
+    /// Rear up is positive.
+    pub pitch: Angle,
+    /// Right side up is positive.
+    pub roll: Angle,
+    /// In the vehicle's order.
+    pub axles: Vec<AxleStance>,
+    /// Rise of each named body point, in the vehicle's order.
+    pub points: Vec<(String, Length)>,
+}
+
+/// What one axle does.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AxleStance {
+    /// The axle's name.
+    pub name: String,
+    /// Rise of the body at the arch: what a tape from the ground sees.
+    pub ground_to_arch_change: Sides<Length>,
+    /// That less the wheel's own rise: what a tape from the hub sees.
+    pub hub_to_arch_change: Sides<Length>,
+    /// What each wheel end presses on the ground; nought off the ground.
+    pub wheel_loads: Sides<Force>,
+    /// Clearance left at each element; negative, it bears by so much.
+    pub gaps: Vec<ElementGap>,
+    /// Body bounce frequency over this axle, tyre left out; absent when nothing rests on its springs.
+    pub ride_frequency: Option<Frequency>,
+}
+
+/// Clearance left at an element.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ElementGap {
+    /// The side it is on.
+    pub side: Side,
+    /// Its name.
+    pub element: String,
+    /// Clearance; negative, it bears by so much.
+    pub gap: Length,
+}
+
+impl AxleStance {
+    /// What the whole axle presses on the ground.
+    pub fn load(&self) -> Force {
+        self.wheel_loads.left + self.wheel_loads.right
+    }
+
+    /// The clearance at a named element.
+    pub fn gap(&self, side: Side, element: &str) -> Option<Length> {
+        self.gaps.iter().find(|each| each.side == side && each.element == element).map(|each| each.gap)
+    }
+}

@@ -1,0 +1,13 @@
+//! The tape: lengths and weights as a person writes them, the datums heights are read from, and what repeat readings say.
+
+mod datum;
+mod length;
+
+mod typed;
+mod weight;
+
+pub use datum::Datum;
+pub use length::{LengthUnit, format_length, parse_length};
+
+pub use typed::TypedError;
+pub use weight::{WeightUnit, format_rate, format_weight, parse_rate, parse_weight};

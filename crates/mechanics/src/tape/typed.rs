@@ -1,0 +1,112 @@
+//! Reading one number as a person writes it: decimals, fractions, and a unit after it.
+
+/// Why a typed quantity could not be understood. The text keeps what was typed.
+#[derive(Debug, Clone, PartialEq, thiserror::Error)]
+#[non_exhaustive]
+pub enum TypedError {
+    /// Nothing was typed.
+    #[error("Nothing is typed here.")]
+    Empty,
+    /// A fraction stops half-way or divides by nought.
+    #[error("“{0}” has a fraction that is not finished; write it like 38 3/4.")]
+    Fraction(String),
+    /// The text is not a number with a unit.
+    #[error("“{text}” is not a {what}; write it like {example}.")]
+    NotUnderstood {
+        /// What was typed.
+        text: String,
+        /// The kind of quantity asked for.
+        what: &'static str,
+        /// Ways to write one.
+        example: &'static str,
+    },
+    /// The number is understood but no real vehicle has it.
+    #[error("“{text}” is {size} for a {what} on a vehicle; check the number and the unit.")]
+    OutOfRange {
+        /// What was typed.
+        text: String,
+        /// The kind of quantity asked for.
+        what: &'static str,
+        /// "too large" or "too small".
+        size: &'static str,
+    },
+    /// A quantity that cannot be negative is.
+    #[error("“{0}” is below nought; a {1} is counted upwards from nought.")]
+    Negative(String, &'static str),
+}
+
+/// A number read from the front of a text, and the rest of the text.
+pub(super) struct Number<'a> {
+    pub(super) value: f64,
+    pub(super) rest: &'a str,
+}
+
+/// Reads `38`, `38.75`, `3/4`, `38 3/4` or `38-3/4` from the front of `text` (already trimmed).
+///
+/// Returns `None` when the text does not start with a digit or a decimal point.
+/// Exponents are not read: nobody writes a height as `9e2`, and a slip of the finger could.
+pub(super) fn leading_number<'a>(text: &'a str, whole: &str) -> Result<Option<Number<'a>>, TypedError> {
+    let Some((first, rest)) = leading_decimal(text) else {
+        return Ok(None);
+    };
+    if let Some(after_slash) = strip_spaced(rest, '/') {
+        let (value, rest) = finish_fraction(first, after_slash, whole)?;
+        return Ok(Some(Number { value, rest }));
+    }
+    // A whole number may be followed by a fraction: `38 3/4` or `38-3/4`.
+    let joined = rest.strip_prefix('-').unwrap_or(rest).trim_start();
+    if let Some((numerator, after)) = leading_decimal(joined)
+        && let Some(after_slash) = strip_spaced(after, '/')
+    {
+        if first.fract().abs() > 0.0 {
+            return Err(TypedError::Fraction(whole.to_owned()));
+        }
+        let (fraction, rest) = finish_fraction(numerator, after_slash, whole)?;
+        return Ok(Some(Number { value: first + fraction, rest }));
+    }
+    Ok(Some(Number { value: first, rest }))
+}
+
+fn strip_spaced(text: &str, mark: char) -> Option<&str> {
+    text.trim_start().strip_prefix(mark).map(str::trim_start)
+}
+
+fn finish_fraction<'a>(numerator: f64, after_slash: &'a str, whole: &str) -> Result<(f64, &'a str), TypedError> {
+    match leading_decimal(after_slash) {
+        Some((denominator, rest)) if denominator > 0.0 => Ok((numerator / denominator, rest)),
+        _ => Err(TypedError::Fraction(whole.to_owned())),
+    }
+}
+
+/// Reads digits with at most one decimal mark; a comma between digits is read as a decimal point
+/// unless it groups thousands (`3,800`).
+fn leading_decimal(text: &str) -> Option<(f64, &str)> {
+    let end = text.find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ',')).unwrap_or(text.len());
+    let (digits, rest) = text.split_at_checked(end)?;
+    if !digits.contains(|c: char| c.is_ascii_digit()) {
+        return None;
+    }
+    let value = without_grouping(digits)?.parse().ok()?;
+    Some((value, rest))
+}
+
+fn without_grouping(digits: &str) -> Option<String> {
+    if !digits.contains(',') {
+        return Some(digits.to_owned());
+    }
+    let whole = digits.split('.').next().unwrap_or_default();
+    let mut groups = whole.split(',');
+    let first_ok = groups.next().is_some_and(|group| (1..=3).contains(&group.len()));
+    if first_ok && groups.all(|group| group.len() == 3) && !whole.starts_with('0') {
+        return Some(digits.replace(',', ""));
+    }
+    (digits.matches(',').count() == 1 && !digits.contains('.')).then(|| digits.replace(',', "."))
+}
+
+/// Takes a leading minus (typed as `-` or as the true minus sign) off a text.
+pub(super) fn split_sign(text: &str) -> (bool, &str) {
+    match text.strip_prefix(['-', '−']) {
+        Some(rest) => (true, rest.trim_start()),
+        None => (false, text.strip_prefix('+').map_or(text, str::trim_start)),
+    }
+}

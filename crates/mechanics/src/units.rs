@@ -1,0 +1,120 @@
+//! The quantities of the shop: what crosses the public boundary of this crate, and the exact shop units.
+//!
+//! Everything public is an SI quantity from `uom`. Three kinds are named here because `uom` knows
+//! them only under another name: [`SpringRate`], [`RollStiffness`] and [`Moment`]. The type system
+//! then keeps a rate from being added to a force, but it does **not** tell a rate from a surface
+//! tension, nor a roll stiffness from a moment: those share a dimension.
+//!
+//! `uom`'s own pound-force is cut to seven digits, so the shop's units are defined here, from the
+//! exact definitions of NIST Special Publication 811 (2008), Appendix B.8 and B.9.
+
+pub use uom::si::f64::{Angle, Force, Frequency, Length};
+
+use uom::si::angle::radian;
+use uom::si::force::newton;
+use uom::si::length::meter;
+use uom::si::surface_tension::newton_per_meter;
+use uom::si::torque::newton_meter;
+
+/// Force gained per unit of shortening, in N/m.
+pub type SpringRate = uom::si::f64::SurfaceTension;
+
+/// Moment per unit of roll angle, in N·m/rad (the radian has no dimension).
+pub type RollStiffness = uom::si::f64::Torque;
+
+/// A turning moment, in N·m.
+pub type Moment = uom::si::f64::Torque;
+
+/// One inch in metres, exact (NIST SP 811, B.8).
+pub const METRES_PER_INCH: f64 = 0.0254;
+
+/// One pound-force in newtons, exact (NIST SP 811, B.8: 0.453 592 37 kg × 9.806 65 m/s²).
+///
+/// ```
+/// use wise_badger_mechanics::units::NEWTONS_PER_POUND;
+/// assert_eq!(NEWTONS_PER_POUND, 4.448_221_615_260_5);
+/// ```
+pub const NEWTONS_PER_POUND: f64 = 4.448_221_615_260_5;
+
+/// Standard acceleration of free fall, in m/s², exact (NIST SP 811, B.8). Also the weight in newtons of one kilogram.
+pub const STANDARD_GRAVITY: f64 = 9.806_65;
+
+/// A length given in metres.
+pub fn metres(value: f64) -> Length {
+    Length::new::<meter>(value)
+}
+
+/// A length given in inches.
+pub fn inches(value: f64) -> Length {
+    metres(value * METRES_PER_INCH)
+}
+
+/// A force given in newtons.
+pub fn newtons(value: f64) -> Force {
+    Force::new::<newton>(value)
+}
+
+/// The weight of a mass given in pounds.
+pub fn pounds(value: f64) -> Force {
+    newtons(value * NEWTONS_PER_POUND)
+}
+
+/// The weight of a mass given in kilograms.
+pub fn kilograms(value: f64) -> Force {
+    newtons(value * STANDARD_GRAVITY)
+}
+
+/// A rate given in newtons per metre.
+pub fn newtons_per_metre(value: f64) -> SpringRate {
+    SpringRate::new::<newton_per_meter>(value)
+}
+
+/// A rate given in pounds per inch.
+pub fn pounds_per_inch(value: f64) -> SpringRate {
+    newtons_per_metre(value * NEWTONS_PER_POUND / METRES_PER_INCH)
+}
+
+/// A roll stiffness given in N·m/rad.
+pub fn newton_metres_per_radian(value: f64) -> RollStiffness {
+    RollStiffness::new::<newton_meter>(value)
+}
+
+/// An angle given in radians.
+pub fn radians(value: f64) -> Angle {
+    Angle::new::<radian>(value)
+}
+
+/// Readings of a quantity as a plain number in a shop unit, for the edge of the program.
+pub trait InShopUnits {
+    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in).
+    fn customary(&self) -> f64;
+    /// The value in SI base units (m, N, N/m).
+    fn si(&self) -> f64;
+}
+
+impl InShopUnits for Length {
+    fn customary(&self) -> f64 {
+        self.value / METRES_PER_INCH
+    }
+    fn si(&self) -> f64 {
+        self.value
+    }
+}
+
+impl InShopUnits for Force {
+    fn customary(&self) -> f64 {
+        self.value / NEWTONS_PER_POUND
+    }
+    fn si(&self) -> f64 {
+        self.value
+    }
+}
+
+impl InShopUnits for SpringRate {
+    fn customary(&self) -> f64 {
+        self.value * METRES_PER_INCH / NEWTONS_PER_POUND
+    }
+    fn si(&self) -> f64 {
+        self.value
+    }
+}

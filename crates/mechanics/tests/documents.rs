@@ -1,0 +1,91 @@
+//! The open stance documents: reference answers, and what is refused.
+#![expect(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test stops at the first surprise")]
+
+use serde_json::Value;
+use wise_badger_mechanics::document::StanceDocument;
+
+fn reference_folder() -> std::path::PathBuf {
+    std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference/stance")
+}
+
+fn read(name: &str) -> String {
+    std::fs::read_to_string(reference_folder().join(name)).unwrap()
+}
+
+/// Compares every figure of the expected document with the answer, by the kind its key names.
+fn compare(case: &str, key: &str, expected: &Value, answer: &Value, tolerance: &Value) {
+    match expected {
+        Value::Object(fields) => {
+            for (name, value) in fields {
+                let kind = if name.ends_with("_m") || name.ends_with("_n") || name.ends_with("_rad") || name.ends_with("_hz") {
+                    name
+                } else {
+                    key
+                };
+                compare(&format!("{case}.{name}"), kind, value, &answer[name], tolerance);
+            }
+        }
+        Value::Array(items) => {
+            for (index, value) in items.iter().enumerate() {
+                compare(&format!("{case}[{index}]"), key, value, &answer[index], tolerance);
+            }
+        }
+        Value::Number(number) => {
+            let allowed = match key {
+                key if key.ends_with("_n") => &tolerance["load_n"],
+                key if key.ends_with("_rad") => &tolerance["angle_rad"],
+                key if key.ends_with("_hz") => &tolerance["frequency_hz"],
+                _ => &tolerance["height_m"],
+            };
+            let (expected, allowed) = (number.as_f64().unwrap(), allowed.as_f64().unwrap());
+            let got = answer.as_f64().unwrap_or_else(|| panic!("{case}: no figure in the answer"));
+            assert!((got - expected).abs() <= allowed, "{case}: {got} where {expected} ± {allowed} was expected");
+        }
+        other => assert_eq!(other, answer, "{case}"),
+    }
+}
+
+#[test]
+fn every_reference_document_gets_its_expected_answer() {
+    let mut cases = 0;
+    for entry in std::fs::read_dir(reference_folder()).unwrap() {
+        let name = entry.unwrap().file_name().into_string().unwrap();
+        let Some(stem) = name.strip_suffix(".expected.json") else { continue };
+        let mut expected: Value = serde_json::from_str(&read(&name)).unwrap();
+        let tolerance = expected.as_object_mut().unwrap().remove("tolerance").unwrap();
+        let answer = StanceDocument::read(&read(&format!("{stem}.json"))).unwrap().solve().unwrap();
+        let answer: Value = serde_json::from_str(&answer.to_json()).unwrap();
+        compare(stem, "", &expected, &answer, &tolerance);
+        cases += 1;
+    }
+    assert!(cases >= 10, "only {cases} reference documents were found");
+}
+
+#[test]
+fn what_is_not_understood_is_refused_by_the_name_of_its_field() {
+    let good = read("F03_half_ton_1000lb_over_axle.json");
+    let spoilt = |from: &str, to: &str| {
+        assert!(good.contains(from), "{from} is not in the base case");
+        let error = StanceDocument::read(&good.replacen(from, to, 1)).and_then(|document| document.solve().map(|_| ()));
+        error.expect_err(&format!("{to} should be refused")).to_string()
+    };
+    for (from, to, names) in [
+        ("\"version\": 1", "\"version\": 2", "version"),
+        ("wise-badger/stance", "wise-badger/pack", "format"),
+        ("\"track_m\"", "\"trakc_m\"", "trakc_m"),
+        ("\"track_m\": 1.71", "\"track_m\": -1.71", "track"),
+        ("\"track_m\": 1.71", "\"track_m\": 1e999", "track_m"),
+        ("\"track_m\": 1.71", "\"track_m\": \"wide\"", "track_m"),
+        ("\"kind\": \"bump\"", "\"kind\": \"bunp\"", "bunp"),
+        ("\"force_table\"", "\"rate_n_per_m\": 5.0, \"force_table\"", "force_table"),
+        ("\"name\": \"R\"", "\"name\": \"F\"", "“F”"),
+        ("\"weight_n\": 4448.22162", "\"weight_n\": -1", "weight"),
+    ] {
+        let sentence = spoilt(from, to);
+        assert!(sentence.contains(names), "{to}: “{sentence}” does not name {names}");
+    }
+    assert!(StanceDocument::read("{").unwrap_err().to_string().starts_with("document"));
+    assert!(StanceDocument::read(&" ".repeat(1_000_001)).unwrap_err().to_string().contains("1 MB"));
+    let trailing = StanceDocument::read(&format!("{good} 7")).unwrap_err().to_string();
+    assert!(trailing.contains("trailing"), "{trailing}");
+}

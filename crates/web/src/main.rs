@@ -1,0 +1,2 @@
+//! The program.
+fn main() {}
