@@ -1,5 +1,5 @@
 //! The open stance documents: reference answers, and what is refused.
-#![expect(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test stops at the first surprise")]
+#![expect(clippy::unwrap_used, clippy::indexing_slicing, reason = "a helper outside a test function stops at the first surprise")]
 
 use serde_json::Value;
 use wise_badger_mechanics::document::StanceDocument;

@@ -1,7 +1,7 @@
 //! What a solved state says.
 
 use crate::side::{Side, Sides};
-use crate::units::{Angle, Force, Frequency, Length};
+use crate::units::{Angle, Force, Frequency, Length, SpringRate};
 
 /// The answer to a state.
 #[derive(Debug, Clone, PartialEq)]
@@ -40,6 +40,8 @@ pub struct AxleStance {
     pub wheel_loads: Sides<Force>,
     /// Clearance left at each element; negative, it bears by so much.
     pub gaps: Vec<ElementGap>,
+    /// Rate of everything between axle and body at this travel, both sides together, at the wheel.
+    pub spring_rate: SpringRate,
     /// Body bounce frequency over this axle, tyre left out; absent when nothing rests on its springs.
     pub ride_frequency: Option<Frequency>,
 }

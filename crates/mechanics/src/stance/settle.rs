@@ -8,7 +8,7 @@ use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
 use super::state::{Altered, State};
 use super::vehicle::{Axle, StanceError, Vehicle};
 use crate::side::{Side, Sides};
-use crate::units::{Force, Frequency, InShopUnits, Length, STANDARD_GRAVITY, metres, newtons, radians};
+use crate::units::{Force, Frequency, InShopUnits, Length, STANDARD_GRAVITY, metres, newtons, newtons_per_metre, radians};
 use uom::si::frequency::hertz;
 
 /// Finds where a vehicle sits in a state.
@@ -65,6 +65,7 @@ fn read_axle(index: usize, axle: &Axle, assembly: &Assembly, q: &[f64], rise: &d
         hub_to_arch_change: Sides::from_fn(|side| *ground.get(side) - metres(wheel_rise(side))),
         wheel_loads,
         gaps,
+        spring_rate: newtons_per_metre(wheel_rate),
         ride_frequency,
     }
 }

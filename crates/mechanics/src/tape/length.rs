@@ -124,7 +124,7 @@ fn mixed_fraction(steps: f64, denominator: u32) -> String {
     let whole = (steps / per_whole).floor();
     let mut numerator = steps - whole * per_whole;
     let mut denominator = denominator;
-    while numerator > 0.0 && denominator % 2 == 0 && (numerator / 2.0).fract() <= 0.0 {
+    while numerator > 0.0 && denominator.is_multiple_of(2) && (numerator / 2.0).fract() <= 0.0 {
         numerator /= 2.0;
         denominator /= 2;
     }

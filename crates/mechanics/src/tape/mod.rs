@@ -2,12 +2,14 @@
 
 mod datum;
 mod length;
+mod readings;
 
 mod typed;
 mod weight;
 
 pub use datum::Datum;
 pub use length::{LengthUnit, format_length, parse_length};
+pub use readings::{AxleReadings, HeightReadings, ReadingPrecision, SpreadProblem};
 
 pub use typed::TypedError;
 pub use weight::{WeightUnit, format_rate, format_weight, parse_rate, parse_weight};

@@ -1,0 +1,91 @@
+//! What is assumed about a vehicle by its class until something is measured.
+
+use crate::units::{Force, Length, SpringRate, inches, pounds, pounds_per_inch};
+
+/// The kind of vehicle, for what is assumed and for how it is drawn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum VehicleClass {
+    /// A light pickup with a box.
+    HalfTonPickup,
+    /// A heavy pickup with a box.
+    OneTonPickup,
+    /// A heavy pickup chassis with a flat deck.
+    Flatbed,
+    /// A panel van.
+    Van,
+    /// A medium truck with a cargo box.
+    BoxTruck,
+    /// A motorhome or camper van on a van frame.
+    Motorhome,
+}
+
+/// Tyres at each rear wheel end.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum RearWheels {
+    /// One tyre a side.
+    Single,
+    /// Two tyres a side.
+    Dual,
+}
+
+/// Everything assumed for a class. Common practice, not a maker's figure; any measurement replaces it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ClassAssumptions {
+    /// Both rear springs together.
+    pub rear_rate: SpringRate,
+    /// Both front springs together, at the wheel.
+    pub front_rate: SpringRate,
+    /// Travel from empty at which an overload leaf usually begins to bear.
+    pub second_stage_from: Option<Length>,
+    /// One rear wheel end (a dual pair counts as one).
+    pub rear_tyre_rate: SpringRate,
+    /// One front tyre.
+    pub front_tyre_rate: SpringRate,
+    /// Rear wheels, hubs and beam.
+    pub rear_unsprung: Force,
+    /// Front axle, empty.
+    pub kerb_front: Force,
+    /// Rear axle, empty.
+    pub kerb_rear: Force,
+}
+
+/// Standard deviation of an assumed spring rate, as a share of it (common practice).
+pub const ASSUMED_RATE_SD: f64 = 0.35;
+/// Standard deviation of an assumed tyre rate, as a share of it (common practice).
+pub const ASSUMED_TYRE_SD: f64 = 0.15;
+
+impl VehicleClass {
+    /// Every class, in the order it is offered.
+    pub const ALL: [VehicleClass; 6] = [
+        VehicleClass::HalfTonPickup,
+        VehicleClass::OneTonPickup,
+        VehicleClass::Flatbed,
+        VehicleClass::Van,
+        VehicleClass::BoxTruck,
+        VehicleClass::Motorhome,
+    ];
+
+    /// What is assumed for the class with these rear wheels (common practice).
+    pub fn assumptions(self, wheels: RearWheels) -> ClassAssumptions {
+        let dual = wheels == RearWheels::Dual;
+        // (rear rate, second stage from, front rate, tyre single, tyre dual, unsprung single, unsprung dual, kerb front, kerb rear)
+        let (rear, second, front, tyre, tyre_dual, unsprung, unsprung_dual, kerb_front, kerb_rear) = match self {
+            VehicleClass::HalfTonPickup => (370.0, Some(4.0), 500.0, 1450.0, 2900.0, 450.0, 650.0, 3000.0, 2250.0),
+            VehicleClass::OneTonPickup => (860.0, Some(2.4), 710.0, 2150.0, 4000.0, 650.0, 900.0, 4300.0, 3000.0),
+            VehicleClass::Flatbed => (860.0, Some(2.4), 710.0, 2150.0, 4000.0, 650.0, 900.0, 4300.0, 3600.0),
+            VehicleClass::Van => (430.0, None, 590.0, 1370.0, 2740.0, 400.0, 600.0, 3000.0, 2400.0),
+            VehicleClass::BoxTruck => (1600.0, Some(2.0), 1200.0, 2150.0, 4000.0, 900.0, 1100.0, 5200.0, 5600.0),
+            VehicleClass::Motorhome => (700.0, None, 700.0, 2000.0, 4000.0, 700.0, 900.0, 4000.0, 5200.0),
+        };
+        ClassAssumptions {
+            rear_rate: pounds_per_inch(rear),
+            front_rate: pounds_per_inch(front),
+            second_stage_from: second.map(inches),
+            rear_tyre_rate: pounds_per_inch(if dual { tyre_dual } else { tyre }),
+            front_tyre_rate: pounds_per_inch(tyre),
+            rear_unsprung: pounds(if dual { unsprung_dual } else { unsprung }),
+            kerb_front: pounds(kerb_front),
+            kerb_rear: pounds(kerb_rear),
+        }
+    }
+}

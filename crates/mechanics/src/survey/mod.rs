@@ -1,0 +1,119 @@
+//! The survey: everything known of the vehicle in the bay before anything is judged.
+
+mod class;
+mod load;
+mod vehicle;
+
+pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
+pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_sd};
+pub use vehicle::{AxleEnd, Basis, Ends, VehicleFacts, VehicleProblem};
+
+use crate::side::Side;
+use crate::tape::{Datum, HeightReadings, ReadingPrecision};
+use crate::uncertain::Uncertain;
+use crate::units::Length;
+
+/// Whether the load is on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum LoadState {
+    /// As it drives home empty.
+    Empty,
+    /// With what was put on.
+    Loaded,
+}
+
+/// A thing for each of the two measured states.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct States<T> {
+    /// Empty.
+    pub empty: T,
+    /// Loaded.
+    pub loaded: T,
+}
+
+impl<T> States<T> {
+    /// The one for `state`.
+    pub fn get(&self, state: LoadState) -> &T {
+        match state {
+            LoadState::Empty => &self.empty,
+            LoadState::Loaded => &self.loaded,
+        }
+    }
+
+    /// A pair made state by state.
+    pub fn from_fn(mut make: impl FnMut(LoadState) -> T) -> Self {
+        States { empty: make(LoadState::Empty), loaded: make(LoadState::Loaded) }
+    }
+}
+
+impl LoadState {
+    /// Empty, then loaded.
+    pub const BOTH: [LoadState; 2] = [LoadState::Empty, LoadState::Loaded];
+}
+
+/// Everything measured and stated about one vehicle.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Survey {
+    /// The vehicle.
+    pub vehicle: VehicleFacts,
+    /// What the heights are measured from.
+    pub datum: Datum,
+    /// The heights read in either state.
+    pub heights: States<HeightReadings>,
+    /// What was put on between them.
+    pub load: Option<LoadPut>,
+    /// Clearance at the rear bump stops in either state, where read.
+    pub stop_gap: States<Option<Length>>,
+    /// Whether the vehicle was rolled and bounced before reading, so that the leaves came to rest.
+    pub rolled_and_bounced: bool,
+}
+
+impl Survey {
+    /// Mean height of an axle in a state.
+    pub fn height(&self, end: AxleEnd, state: LoadState) -> Option<Uncertain<Length>> {
+        let readings = self.heights.get(state);
+        match end {
+            AxleEnd::Front => &readings.front,
+            AxleEnd::Rear => &readings.rear,
+        }
+        .height(&ReadingPrecision::shop_tape())
+    }
+
+    /// What the axles carry.
+    pub fn axle_loads(&self) -> AxleLoads {
+        self.load.as_ref().map_or_else(|| LoadPut::empty_loads(&self.vehicle), |load| load.axle_loads(&self.vehicle))
+    }
+
+    /// How far an axle came down when the load went on.
+    pub fn drop(&self, end: AxleEnd) -> Option<Uncertain<Length>> {
+        let (empty, loaded) = (self.height(end, LoadState::Empty)?, self.height(end, LoadState::Loaded)?);
+        Some(Uncertain::new(empty.value - loaded.value, Length::hypot(empty.sd, loaded.sd)))
+    }
+
+    /// Rear height less front height.
+    pub fn rake(&self, state: LoadState) -> Option<Length> {
+        Some(self.height(AxleEnd::Rear, state)?.value - self.height(AxleEnd::Front, state)?.value)
+    }
+
+    /// How much higher an axle's right side stands than its left.
+    pub fn lean(&self, end: AxleEnd, state: LoadState) -> Option<Length> {
+        match end {
+            AxleEnd::Front => &self.heights.get(state).front,
+            AxleEnd::Rear => &self.heights.get(state).rear,
+        }
+        .lean()
+    }
+
+    /// Rear corners that stand higher loaded than empty by more than the tape explains: worth asking about.
+    pub fn rear_corners_that_rose(&self) -> Vec<Side> {
+        let tolerance = 2.0 * ReadingPrecision::shop_tape().tape;
+        let rear = |state: LoadState, side| self.heights.get(state).rear.corner(side);
+        Side::BOTH
+            .into_iter()
+            .filter(|side| match (rear(LoadState::Empty, *side), rear(LoadState::Loaded, *side)) {
+                (Some(empty), Some(loaded)) => loaded > empty + tolerance,
+                _ => false,
+            })
+            .collect()
+    }
+}

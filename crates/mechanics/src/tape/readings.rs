@@ -1,0 +1,149 @@
+//! Repeat readings at the corners, and what they are good for.
+
+use crate::side::{Side, Sides};
+use crate::uncertain::Uncertain;
+use crate::units::{InShopUnits, Length, inches, metres};
+
+/// How well a tape reads a vehicle.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ReadingPrecision {
+    /// Standard deviation of one reading of the tape.
+    pub tape: Length,
+    /// The step the tape is read to.
+    pub resolution: Length,
+    /// How far the vehicle itself comes to rest differently each time; repeat readings do not average it out.
+    pub settling: Length,
+}
+
+impl ReadingPrecision {
+    /// What a shop tape read to 1/16 in does: 1/16 in a reading, 1/16 in of settling (common practice).
+    pub fn shop_tape() -> Self {
+        let sixteenth = inches(1.0 / 16.0);
+        ReadingPrecision { tape: sixteenth, resolution: sixteenth, settling: sixteenth }
+    }
+
+    /// Standard deviation of the mean height of an axle.
+    ///
+    /// `σ_H² = σ_tape² / n + resolution² / (12·sides) + σ_settle²`, `n` all readings taken on the axle.
+    fn of_axle(&self, readings: usize, sides: usize) -> Length {
+        #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+        let (readings, sides) = (readings as f64, sides as f64);
+        let variance =
+            self.tape.si().powi(2) / readings + self.resolution.si().powi(2) / (12.0 * sides) + self.settling.si().powi(2);
+        metres(variance.sqrt())
+    }
+}
+
+/// Readings of one axle, all from one datum.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct AxleReadings {
+    /// Every reading taken at either corner.
+    pub corners: Sides<Vec<Length>>,
+}
+
+/// Something about the readings that a person should look at again.
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[non_exhaustive]
+pub enum SpreadProblem {
+    /// Repeat readings of one corner lie further apart than a tape explains.
+    Repeats {
+        /// The corner's side.
+        side: Side,
+        /// How far apart.
+        apart: Length,
+    },
+    /// Left and right differ by more than a vehicle leans.
+    Sides {
+        /// How far apart.
+        apart: Length,
+    },
+}
+
+impl AxleReadings {
+    /// Repeats further apart than this are asked about: three times what tape and settling explain together.
+    const MOST_REPEAT_SPREAD_IN: f64 = 0.5;
+    /// No vehicle stands with one arch this much higher than the other.
+    const MOST_LEAN_IN: f64 = 8.0;
+
+    /// Mean of a corner's readings.
+    pub fn corner(&self, side: Side) -> Option<Length> {
+        let readings = self.corners.get(side);
+        #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+        let count = readings.len() as f64;
+        (!readings.is_empty()).then(|| metres(readings.iter().map(InShopUnits::si).sum::<f64>() / count))
+    }
+
+    /// Height of the axle: the mean of its sides, or of the one side read.
+    pub fn height(&self, precision: &ReadingPrecision) -> Option<Uncertain<Length>> {
+        let sides: Vec<f64> = Side::BOTH.into_iter().filter_map(|side| self.corner(side)).map(|mean| mean.si()).collect();
+        if sides.is_empty() {
+            return None;
+        }
+        #[expect(clippy::cast_precision_loss, reason = "one or two sides")]
+        let mean = sides.iter().sum::<f64>() / sides.len() as f64;
+        let readings = self.corners.left.len() + self.corners.right.len();
+        Some(Uncertain::new(metres(mean), precision.of_axle(readings, sides.len())))
+    }
+
+    /// How much higher the right side stands than the left.
+    pub fn lean(&self) -> Option<Length> {
+        Some(self.corner(Side::Right)? - self.corner(Side::Left)?)
+    }
+
+    /// Readings that do not fit one another.
+    pub fn problems(&self) -> Vec<SpreadProblem> {
+        let mut problems = Vec::new();
+        for side in Side::BOTH {
+            let values = self.corners.get(side).iter().map(InShopUnits::customary);
+            let (least, most) = values.fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), v| (l.min(v), m.max(v)));
+            if most - least > Self::MOST_REPEAT_SPREAD_IN {
+                problems.push(SpreadProblem::Repeats { side, apart: inches(most - least) });
+            }
+        }
+        if let Some(lean) = self.lean()
+            && lean.customary().abs() > Self::MOST_LEAN_IN
+        {
+            problems.push(SpreadProblem::Sides { apart: inches(lean.customary().abs()) });
+        }
+        problems
+    }
+}
+
+/// Readings all round the vehicle in one state.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct HeightReadings {
+    /// The front axle's.
+    pub front: AxleReadings,
+    /// The rear axle's.
+    pub rear: AxleReadings,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn readings(left: &[f64], right: &[f64]) -> AxleReadings {
+        let lengths = |values: &[f64]| values.iter().copied().map(inches).collect();
+        AxleReadings { corners: Sides { left: lengths(left), right: lengths(right) } }
+    }
+
+    #[test]
+    fn repeats_average_but_settling_stays() {
+        let tape = ReadingPrecision::shop_tape();
+        let once = readings(&[21.5], &[21.5]).height(&tape).expect("read").sd.customary();
+        let often = readings(&[21.5; 50], &[21.5; 50]).height(&tape).expect("read").sd.customary();
+        // By hand: √(0.0625²/2 + 0.0625²/24 + 0.0625²) = 0.0776 in; many readings leave √(0.0625²·(1 + 1/24 + 1/100)).
+        assert!((once - 0.077_6).abs() < 1e-4, "{once}");
+        assert!((often - 0.064_1).abs() < 1e-4, "{often}");
+    }
+
+    #[test]
+    fn lean_is_right_less_left_and_a_foot_of_it_is_a_slip() {
+        assert!((readings(&[38.0], &[38.5]).lean().expect("both").customary() - 0.5).abs() < 1e-12);
+        assert!(readings(&[38.75], &[38.5]).problems().is_empty());
+        let slip = readings(&[38.75], &[50.75]).problems();
+        assert!(matches!(slip.as_slice(), [SpreadProblem::Sides { .. }]), "{slip:?}");
+        let repeat = readings(&[38.75, 37.75], &[38.5]).problems();
+        assert!(matches!(repeat.as_slice(), [SpreadProblem::Repeats { side: Side::Left, .. }]), "{repeat:?}");
+    }
+}
