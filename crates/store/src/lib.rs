@@ -1,1 +1,32 @@
-//! What the shop keeps.
+//! What the shop keeps, in PostgreSQL. All of the program's SQL lives here.
+//!
+//! Every query is a function that takes a `&mut PgConnection`, so that several make one transaction and
+//! tests can roll them back. [`Database`] runs them off the async threads. Every row belongs to a shop,
+//! and every function that reads or writes one is told which.
+//!
+//! A quantity a person typed is kept as [`Typed`]: the text, the unit it was typed in, and its SI value.
+
+pub mod aim;
+mod connection;
+pub mod correction;
+pub mod entry;
+mod error;
+pub mod fitting;
+mod ids;
+pub mod job;
+pub mod job_file;
+pub mod load;
+pub mod person;
+pub mod reading;
+mod schema;
+pub mod session;
+pub mod shop;
+mod standing_entry;
+pub mod submission;
+mod words;
+
+pub use connection::Database;
+pub use diesel::PgConnection;
+pub use entry::{Json, Typed, UnitWord};
+pub use error::StoreError;
+pub use ids::{CorrectionId, JobId, JobNumber, PersonId, ReadingId, ShopId};

@@ -1,0 +1,10 @@
+DROP TABLE submissions;
+DROP TABLE fittings;
+DROP TABLE corrections;
+DROP TABLE aims;
+DROP TABLE loads;
+DROP TABLE readings;
+DROP TABLE jobs;
+DROP TABLE sessions;
+DROP TABLE people;
+DROP TABLE shops;

@@ -1,0 +1,3 @@
+//! The aim of a job.
+
+crate::standing_entry::standing_entry!(aims, AimEntry);

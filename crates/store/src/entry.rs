@@ -1,0 +1,248 @@
+//! Quantities and small documents as people typed them.
+
+use diesel::deserialize::{self, FromSql, FromSqlRow};
+use diesel::expression::AsExpression;
+use diesel::pg::{Pg, PgValue};
+use diesel::serialize::{self, Output, ToSql};
+use diesel::sql_types::Jsonb;
+use serde::de::DeserializeOwned;
+use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::aim::Aim;
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::stance::ForceTable;
+use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut};
+use wise_badger_mechanics::units::{Force, Length, SpringRate, metres, newtons, newtons_per_metre};
+
+/// A value kept as a JSON document.
+#[derive(Debug, Clone, PartialEq, AsExpression, FromSqlRow)]
+#[diesel(sql_type = Jsonb)]
+pub struct Json<T: std::fmt::Debug>(pub T);
+
+impl<T: DeserializeOwned + std::fmt::Debug> FromSql<Jsonb, Pg> for Json<T> {
+    fn from_sql(value: PgValue<'_>) -> deserialize::Result<Self> {
+        let document = <serde_json::Value as FromSql<Jsonb, Pg>>::from_sql(value)?;
+        Ok(Json(serde_json::from_value(document)?))
+    }
+}
+
+impl<T: Serialize + std::fmt::Debug> ToSql<Jsonb, Pg> for Json<T> {
+    fn to_sql<'b>(&'b self, out: &mut Output<'b, '_, Pg>) -> serialize::Result {
+        let document = serde_json::to_value(&self.0)?;
+        <serde_json::Value as ToSql<Jsonb, Pg>>::to_sql(&document, &mut out.reborrow())
+    }
+}
+
+/// The unit a bare number was read in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum UnitWord {
+    /// Inches.
+    In,
+    /// Millimetres.
+    Mm,
+    /// Pounds, or pounds per inch.
+    Lb,
+    /// Kilograms, or newtons per millimetre.
+    Kg,
+}
+
+/// A quantity as it was typed and as it was understood.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Typed {
+    /// What was typed, to the letter.
+    pub text: String,
+    /// The unit a bare number was read in.
+    pub unit: UnitWord,
+    /// The value understood: metres, newtons or newtons per metre.
+    pub si: f64,
+}
+
+impl Typed {
+    /// As a length.
+    pub fn length(&self) -> Length {
+        metres(self.si)
+    }
+
+    /// As a weight.
+    pub fn force(&self) -> Force {
+        newtons(self.si)
+    }
+
+    /// As a spring rate.
+    pub fn rate(&self) -> SpringRate {
+        newtons_per_metre(self.si)
+    }
+}
+
+/// What was put on, as typed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum LoadEntry {
+    /// A weight at a place.
+    Placed {
+        /// Its weight.
+        weight: Typed,
+        /// How far from the rear axle.
+        distance: Typed,
+        /// Whether that is ahead of the axle.
+        ahead: bool,
+    },
+    /// Axles weighed.
+    Weighed {
+        /// Rear axle empty.
+        rear_empty: Typed,
+        /// Rear axle loaded.
+        rear_loaded: Typed,
+        /// Front axle empty.
+        front_empty: Option<Typed>,
+        /// Front axle loaded.
+        front_loaded: Option<Typed>,
+    },
+}
+
+impl LoadEntry {
+    /// As the mechanics take it.
+    pub fn load_put(&self) -> LoadPut {
+        let pair = |empty: &Typed, loaded: &Typed| EmptyAndLoaded { empty: empty.force(), loaded: loaded.force() };
+        match self {
+            LoadEntry::Placed { weight, distance, ahead } => LoadPut::Placed {
+                weight: weight.force(),
+                behind_rear_axle: if *ahead { -distance.length() } else { distance.length() },
+            },
+            LoadEntry::Weighed { rear_empty, rear_loaded, front_empty, front_loaded } => LoadPut::Weighed {
+                rear: pair(rear_empty, rear_loaded),
+                front: front_empty.as_ref().zip(front_loaded.as_ref()).map(|(empty, loaded)| pair(empty, loaded)),
+            },
+        }
+    }
+}
+
+/// The aim, as typed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum AimEntry {
+    /// Level when loaded, with a rake.
+    LevelLoaded {
+        /// Rear above front.
+        rake: Typed,
+        /// How far off still counts.
+        tolerance: Typed,
+    },
+    /// Level when empty.
+    LevelEmpty {
+        /// How far off still counts.
+        tolerance: Typed,
+    },
+    /// Back to a stated height.
+    StockHeight {
+        /// The rear's height.
+        rear: Typed,
+        /// How far off still counts.
+        tolerance: Typed,
+    },
+}
+
+impl AimEntry {
+    /// As the mechanics take it.
+    pub fn aim(&self) -> Aim {
+        match self {
+            AimEntry::LevelLoaded { rake, tolerance } => Aim::LevelLoaded { rake: rake.length(), tolerance: tolerance.length() },
+            AimEntry::LevelEmpty { tolerance } => Aim::LevelEmpty { tolerance: tolerance.length() },
+            AimEntry::StockHeight { rear, tolerance } => Aim::StockHeight { rear: rear.length(), tolerance: tolerance.length() },
+        }
+    }
+}
+
+/// A rubber's force table, as typed: one point a line.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct TypedTable {
+    /// What was typed.
+    pub text: String,
+    /// The unit bare lengths were read in.
+    pub length_unit: UnitWord,
+    /// The unit bare weights were read in.
+    pub weight_unit: UnitWord,
+    /// Compression (m) and force (N) of each point.
+    pub points_si: Vec<(f64, f64)>,
+}
+
+/// A correction, as typed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum CorrectionEntry {
+    /// A block.
+    LiftBlock {
+        /// Its height.
+        thickness: Typed,
+    },
+    /// A pair of helpers.
+    HelperSpring {
+        /// Both together.
+        pair_rate: Typed,
+        /// Clearance empty.
+        engagement_gap: Typed,
+    },
+    /// A leaf added to each pack.
+    AddedLeaf {
+        /// What the pair adds.
+        pair_rate: Typed,
+        /// What it lifts empty.
+        lift: Typed,
+    },
+    /// Load rubbers in place of the stops.
+    LoadRubber {
+        /// Clearance empty.
+        clearance: Typed,
+        /// Force of one.
+        force: TypedTable,
+    },
+    /// Packs re-arched.
+    RearchedPack {
+        /// Free height gained.
+        free_height_gained: Typed,
+    },
+}
+
+impl CorrectionEntry {
+    /// As the mechanics take it; `None` when a stored force table is no table any more.
+    pub fn correction(&self) -> Option<Correction> {
+        Some(match self {
+            CorrectionEntry::LiftBlock { thickness } => Correction::LiftBlock { thickness: thickness.length() },
+            CorrectionEntry::HelperSpring { pair_rate, engagement_gap } => {
+                Correction::HelperSpring { pair_rate: pair_rate.rate(), engagement_gap: engagement_gap.length() }
+            }
+            CorrectionEntry::AddedLeaf { pair_rate, lift } => {
+                Correction::AddedLeaf { pair_rate: pair_rate.rate(), lift: lift.length() }
+            }
+            CorrectionEntry::LoadRubber { clearance, force } => {
+                let points: Vec<_> = force.points_si.iter().map(|(travel, force)| (metres(*travel), newtons(*force))).collect();
+                Correction::LoadRubber { clearance: clearance.length(), force: ForceTable::new(&points).ok()? }
+            }
+            CorrectionEntry::RearchedPack { free_height_gained } => {
+                Correction::RearchedPack { free_height_gained: free_height_gained.length() }
+            }
+        })
+    }
+}
+
+/// One predicted height.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct PredictedHeight {
+    /// The height, in metres.
+    pub height_m: f64,
+    /// Half the width of its band, in metres.
+    pub band_m: f64,
+}
+
+/// The heights predicted when a correction was chosen.
+#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+pub struct PredictedHeights {
+    /// Front, empty.
+    pub front_empty: Option<PredictedHeight>,
+    /// Rear, empty.
+    pub rear_empty: Option<PredictedHeight>,
+    /// Front, loaded.
+    pub front_loaded: Option<PredictedHeight>,
+    /// Rear, loaded.
+    pub rear_loaded: Option<PredictedHeight>,
+}

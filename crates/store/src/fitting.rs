@@ -1,0 +1,65 @@
+//! The correction chosen to be fitted on a job.
+
+use chrono::{DateTime, Utc};
+use diesel::prelude::*;
+
+use crate::entry::{Json, PredictedHeights};
+use crate::person::Person;
+use crate::schema::fittings;
+use crate::{CorrectionId, JobId, PersonId, ShopId, StoreError};
+
+/// A choice that stands.
+#[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
+#[diesel(table_name = fittings)]
+pub struct Fitting {
+    /// The job.
+    pub job_id: JobId,
+    /// What was chosen.
+    pub correction_id: CorrectionId,
+    /// The prediction as it stood.
+    pub predicted: Json<PredictedHeights>,
+    /// Who chose.
+    pub recorded_by: PersonId,
+    /// When.
+    pub recorded_at: DateTime<Utc>,
+}
+
+/// Those that stand on some jobs.
+pub fn standing(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Fitting>, StoreError> {
+    Ok(fittings::table
+        .filter(fittings::shop_id.eq(shop))
+        .filter(fittings::job_id.eq_any(jobs))
+        .filter(fittings::withdrawn_at.is_null())
+        .select(Fitting::as_select())
+        .load(connection)?)
+}
+
+/// Chooses a correction in place of any chosen before.
+pub fn choose(
+    connection: &mut PgConnection,
+    person: &Person,
+    job: JobId,
+    correction: CorrectionId,
+    predicted: &PredictedHeights,
+) -> Result<(), StoreError> {
+    withdraw(connection, person.shop_id, job)?;
+    diesel::insert_into(fittings::table)
+        .values((
+            fittings::shop_id.eq(person.shop_id),
+            fittings::job_id.eq(job),
+            fittings::correction_id.eq(correction),
+            fittings::predicted.eq(Json(*predicted)),
+            fittings::recorded_by.eq(person.id),
+        ))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Chooses nothing after all; the choice stays on record.
+pub fn withdraw(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<(), StoreError> {
+    let standing = fittings::table.filter(fittings::shop_id.eq(shop)).filter(fittings::job_id.eq(job));
+    diesel::update(standing.filter(fittings::withdrawn_at.is_null()))
+        .set(fittings::withdrawn_at.eq(Some(Utc::now())))
+        .execute(connection)?;
+    Ok(())
+}

@@ -1,0 +1,27 @@
+//! Keys, each a type of its own so that one cannot be passed for another.
+
+use diesel_derive_newtype::DieselNewType;
+
+/// Key of a shop.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct ShopId(pub i64);
+
+/// Key of a person.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct PersonId(pub i64);
+
+/// Key of a job.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct JobId(pub i64);
+
+/// The number a shop knows a job by, counted from 1 in each shop.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct JobNumber(pub i32);
+
+/// Key of a reading.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct ReadingId(pub i64);
+
+/// Key of a correction considered on a job.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct CorrectionId(pub i64);

@@ -1,0 +1,260 @@
+//! Jobs: one vehicle brought in once.
+
+use chrono::{DateTime, Utc};
+use diesel::prelude::*;
+use wise_badger_mechanics::survey::{Ends, RearWheels, VehicleClass, VehicleFacts};
+use wise_badger_mechanics::tape::Datum;
+
+use crate::entry::{Json, Typed};
+use crate::person::Person;
+use crate::schema::{jobs, people};
+use crate::words::Word;
+use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
+
+/// What intake writes down, as typed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Intake {
+    /// What the shop calls the job.
+    pub label: String,
+    /// The vehicle's class.
+    pub class: VehicleClass,
+    /// Its rear wheels.
+    pub rear_wheels: RearWheels,
+    /// Between the axles.
+    pub wheelbase: Typed,
+    /// Front axle rating.
+    pub front_rating: Typed,
+    /// Rear axle rating.
+    pub rear_rating: Typed,
+    /// Gross rating.
+    pub gross_rating: Option<Typed>,
+    /// Front axle, empty.
+    pub kerb_front: Option<Typed>,
+    /// Rear axle, empty.
+    pub kerb_rear: Option<Typed>,
+}
+
+impl Intake {
+    /// As the mechanics take it.
+    pub fn vehicle(&self) -> VehicleFacts {
+        VehicleFacts {
+            class: self.class,
+            rear_wheels: self.rear_wheels,
+            wheelbase: self.wheelbase.length(),
+            axle_ratings: Ends { front: self.front_rating.force(), rear: self.rear_rating.force() },
+            gross_rating: self.gross_rating.as_ref().map(Typed::force),
+            kerb: Ends { front: self.kerb_front.as_ref().map(Typed::force), rear: self.kerb_rear.as_ref().map(Typed::force) },
+        }
+    }
+}
+
+/// A job.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Job {
+    /// Its key.
+    pub id: JobId,
+    /// Its shop.
+    pub shop_id: ShopId,
+    /// Its number in the shop.
+    pub number: JobNumber,
+    /// What intake wrote down.
+    pub intake: Intake,
+    /// What heights are measured from, once chosen.
+    pub datum: Option<Datum>,
+    /// Whether the vehicle was rolled and bounced before reading.
+    pub rolled_and_bounced: bool,
+    /// Whether somebody said that a rear height that rises with load is right.
+    pub rear_rise_confirmed: bool,
+    /// Counts savings, so that a stale page is noticed.
+    pub revision: i32,
+    /// When it was last saved.
+    pub revised_at: DateTime<Utc>,
+    /// Who opened it.
+    pub opened_by: PersonId,
+    /// When.
+    pub opened_at: DateTime<Utc>,
+    /// When it was finished.
+    pub finished_at: Option<DateTime<Utc>>,
+}
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = jobs)]
+struct Row {
+    id: JobId,
+    shop_id: ShopId,
+    number: JobNumber,
+    label: String,
+    vehicle_class: String,
+    rear_wheels: String,
+    wheelbase: Json<Typed>,
+    front_rating: Json<Typed>,
+    rear_rating: Json<Typed>,
+    gross_rating: Option<Json<Typed>>,
+    kerb_front: Option<Json<Typed>>,
+    kerb_rear: Option<Json<Typed>>,
+    datum: Option<String>,
+    rolled_and_bounced: bool,
+    rear_rise_confirmed: bool,
+    revision: i32,
+    revised_at: DateTime<Utc>,
+    opened_by: PersonId,
+    opened_at: DateTime<Utc>,
+    finished_at: Option<DateTime<Utc>>,
+}
+
+impl TryFrom<Row> for Job {
+    type Error = StoreError;
+
+    fn try_from(row: Row) -> Result<Self, StoreError> {
+        Ok(Job {
+            id: row.id,
+            shop_id: row.shop_id,
+            number: row.number,
+            intake: Intake {
+                label: row.label,
+                class: VehicleClass::from_word(&row.vehicle_class)?,
+                rear_wheels: RearWheels::from_word(&row.rear_wheels)?,
+                wheelbase: row.wheelbase.0,
+                front_rating: row.front_rating.0,
+                rear_rating: row.rear_rating.0,
+                gross_rating: row.gross_rating.map(|typed| typed.0),
+                kerb_front: row.kerb_front.map(|typed| typed.0),
+                kerb_rear: row.kerb_rear.map(|typed| typed.0),
+            },
+            datum: row.datum.as_deref().map(Datum::from_word).transpose()?,
+            rolled_and_bounced: row.rolled_and_bounced,
+            rear_rise_confirmed: row.rear_rise_confirmed,
+            revision: row.revision,
+            revised_at: row.revised_at,
+            opened_by: row.opened_by,
+            opened_at: row.opened_at,
+            finished_at: row.finished_at,
+        })
+    }
+}
+
+#[derive(Insertable, AsChangeset)]
+#[diesel(table_name = jobs, treat_none_as_null = true)]
+struct IntakeColumns {
+    label: String,
+    vehicle_class: &'static str,
+    rear_wheels: &'static str,
+    wheelbase: Json<Typed>,
+    front_rating: Json<Typed>,
+    rear_rating: Json<Typed>,
+    gross_rating: Option<Json<Typed>>,
+    kerb_front: Option<Json<Typed>>,
+    kerb_rear: Option<Json<Typed>>,
+}
+
+impl From<&Intake> for IntakeColumns {
+    fn from(intake: &Intake) -> Self {
+        let optional = |typed: &Option<Typed>| typed.clone().map(Json);
+        IntakeColumns {
+            label: intake.label.clone(),
+            vehicle_class: intake.class.word(),
+            rear_wheels: intake.rear_wheels.word(),
+            wheelbase: Json(intake.wheelbase.clone()),
+            front_rating: Json(intake.front_rating.clone()),
+            rear_rating: Json(intake.rear_rating.clone()),
+            gross_rating: optional(&intake.gross_rating),
+            kerb_front: optional(&intake.kerb_front),
+            kerb_rear: optional(&intake.kerb_rear),
+        }
+    }
+}
+
+/// Opens a job under the shop's next number.
+pub fn open(connection: &mut PgConnection, person: &Person, intake: &Intake) -> Result<Job, StoreError> {
+    // Two jobs opened at once must not get one number: the shop's row is held until the end of the transaction.
+    crate::schema::shops::table.find(person.shop_id).select(crate::schema::shops::id).for_update().first::<ShopId>(connection)?;
+    let last: Option<i32> =
+        jobs::table.filter(jobs::shop_id.eq(person.shop_id)).select(diesel::dsl::max(jobs::number)).first(connection)?;
+    let row: Row = diesel::insert_into(jobs::table)
+        .values((
+            jobs::shop_id.eq(person.shop_id),
+            jobs::number.eq(last.unwrap_or(0) + 1),
+            jobs::revised_by.eq(person.id),
+            jobs::opened_by.eq(person.id),
+            IntakeColumns::from(intake),
+        ))
+        .returning(Row::as_returning())
+        .get_result(connection)?;
+    row.try_into()
+}
+
+/// The job with a number.
+pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<Job, StoreError> {
+    let found = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::number.eq(number)).select(Row::as_select());
+    found.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?.try_into()
+}
+
+/// A shop's jobs, newest first.
+pub fn newest(connection: &mut PgConnection, shop: ShopId, most: i64, before: Option<JobNumber>) -> Result<Vec<Job>, StoreError> {
+    let mut jobs = jobs::table.filter(jobs::shop_id.eq(shop)).select(Row::as_select()).into_boxed();
+    if let Some(before) = before {
+        jobs = jobs.filter(jobs::number.lt(before));
+    }
+    let rows: Vec<Row> = jobs.order(jobs::number.desc()).limit(most).load(connection)?;
+    rows.into_iter().map(Job::try_from).collect()
+}
+
+/// Counts a saving up, and refuses when somebody saved since `seen`. To be called first in the transaction that saves.
+pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: i32) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
+    let changed = diesel::update(one.filter(jobs::revision.eq(seen)))
+        .set((
+            jobs::revision.eq(jobs::revision + 1),
+            jobs::revised_by.eq(person.id),
+            jobs::revised_at.eq(diesel::dsl::now),
+        ))
+        .execute(connection)?;
+    if changed == 1 {
+        return Ok(());
+    }
+    let by = jobs::table
+        .inner_join(people::table.on(people::id.eq(jobs::revised_by)))
+        .filter(jobs::shop_id.eq(person.shop_id))
+        .filter(jobs::id.eq(job))
+        .select((people::name, jobs::revised_at));
+    let (by, at) = by.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?;
+    Err(StoreError::Stale { by, at })
+}
+
+/// Writes intake anew.
+pub fn set_intake(connection: &mut PgConnection, shop: ShopId, job: JobId, intake: &Intake) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
+    diesel::update(one).set(IntakeColumns::from(intake)).execute(connection)?;
+    Ok(())
+}
+
+/// How the heights of a job are read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct TapeManner {
+    /// What they are measured from.
+    pub datum: Datum,
+    /// Whether the vehicle was rolled and bounced first.
+    pub rolled_and_bounced: bool,
+    /// Whether a rear height that rises with load was said to be right.
+    pub rear_rise_confirmed: bool,
+}
+
+/// Writes down how the heights are read.
+pub fn set_tape_manner(connection: &mut PgConnection, shop: ShopId, job: JobId, manner: TapeManner) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
+    diesel::update(one)
+        .set((
+            jobs::datum.eq(Some(manner.datum.word())),
+            jobs::rolled_and_bounced.eq(manner.rolled_and_bounced),
+            jobs::rear_rise_confirmed.eq(manner.rear_rise_confirmed),
+        ))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Finishes a job, or takes it up again.
+pub fn set_finished(connection: &mut PgConnection, shop: ShopId, job: JobId, finished: bool) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
+    diesel::update(one).set(jobs::finished_at.eq(finished.then(Utc::now))).execute(connection)?;
+    Ok(())
+}

@@ -1,0 +1,109 @@
+//! Everything that stands on a job, read together.
+
+use std::collections::HashMap;
+
+use diesel::PgConnection;
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::survey::{LoadState, States, Survey};
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::units::metres;
+
+use crate::correction::Considered;
+use crate::entry::{AimEntry, LoadEntry};
+use crate::fitting::Fitting;
+use crate::job::Job;
+use crate::reading::{Phase, Place, Reading, Spot};
+use crate::{JobId, JobNumber, ShopId, StoreError, aim, correction, fitting, job, load, reading};
+
+/// A job with all that stands on it.
+#[derive(Debug, Clone)]
+pub struct JobFile {
+    /// The job.
+    pub job: Job,
+    /// Its readings, in the order put down.
+    pub readings: Vec<Reading>,
+    /// What was put on.
+    pub load: Option<LoadEntry>,
+    /// Its aim.
+    pub aim: Option<AimEntry>,
+    /// The corrections considered.
+    pub corrections: Vec<Considered>,
+    /// The one chosen.
+    pub fitting: Option<Fitting>,
+}
+
+impl JobFile {
+    /// The job with a number, with all that stands on it.
+    pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<Self, StoreError> {
+        let job = job::find(connection, shop, number)?;
+        let mut files = Self::gather(connection, shop, vec![job])?;
+        files.pop().ok_or(StoreError::NotFound("job"))
+    }
+
+    /// The newest jobs of a shop. The number of queries does not depend on the number of jobs.
+    pub fn newest(connection: &mut PgConnection, shop: ShopId, most: i64, before: Option<JobNumber>) -> Result<Vec<Self>, StoreError> {
+        let jobs = job::newest(connection, shop, most, before)?;
+        Self::gather(connection, shop, jobs)
+    }
+
+    fn gather(connection: &mut PgConnection, shop: ShopId, jobs: Vec<Job>) -> Result<Vec<Self>, StoreError> {
+        let ids: Vec<JobId> = jobs.iter().map(|job| job.id).collect();
+        let mut readings: HashMap<JobId, Vec<Reading>> = HashMap::new();
+        for reading in reading::standing(connection, shop, &ids)? {
+            readings.entry(reading.job_id).or_default().push(reading);
+        }
+        let mut corrections: HashMap<JobId, Vec<Considered>> = HashMap::new();
+        for considered in correction::standing(connection, shop, &ids)? {
+            corrections.entry(considered.job_id).or_default().push(considered);
+        }
+        let loads = load::standing(connection, shop, &ids)?.into_iter().map(|load| (load.job_id, load.entry.0));
+        let mut loads: HashMap<JobId, LoadEntry> = loads.collect();
+        let aims = aim::standing(connection, shop, &ids)?.into_iter().map(|aim| (aim.job_id, aim.entry.0));
+        let mut aims: HashMap<JobId, AimEntry> = aims.collect();
+        let fittings = fitting::standing(connection, shop, &ids)?.into_iter().map(|fitting| (fitting.job_id, fitting));
+        let mut fittings: HashMap<JobId, Fitting> = fittings.collect();
+        let file = |job: Job| JobFile {
+            readings: readings.remove(&job.id).unwrap_or_default(),
+            load: loads.remove(&job.id),
+            aim: aims.remove(&job.id),
+            corrections: corrections.remove(&job.id).unwrap_or_default(),
+            fitting: fittings.remove(&job.id),
+            job,
+        };
+        Ok(jobs.into_iter().map(file).collect())
+    }
+
+    /// The readings of one spot, in the order put down.
+    pub fn at(&self, spot: Spot) -> impl Iterator<Item = &Reading> {
+        self.readings.iter().filter(move |reading| reading.spot == spot)
+    }
+
+    /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
+    pub fn survey(&self, phase: Phase) -> Survey {
+        let corner = |state, place| self.at(Spot { phase, state, place }).map(|reading| metres(reading.height.si)).collect();
+        let axle = |state, left, right| {
+            let mut readings = AxleReadings::default();
+            *readings.corners.get_mut(Side::Left) = corner(state, left);
+            *readings.corners.get_mut(Side::Right) = corner(state, right);
+            readings
+        };
+        let heights = |state: LoadState| HeightReadings {
+            front: axle(state, Place::FrontLeft, Place::FrontRight),
+            rear: axle(state, Place::RearLeft, Place::RearRight),
+        };
+        let stop_gap = |state: LoadState| {
+            let gaps: Vec<f64> = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.height.si).collect();
+            #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+            let count = gaps.len() as f64;
+            (!gaps.is_empty()).then(|| metres(gaps.iter().sum::<f64>() / count))
+        };
+        Survey {
+            vehicle: self.job.intake.vehicle(),
+            datum: self.job.datum.unwrap_or(Datum::GroundToArch),
+            heights: States::from_fn(heights),
+            load: self.load.as_ref().map(LoadEntry::load_put),
+            stop_gap: States::from_fn(stop_gap),
+            rolled_and_bounced: self.job.rolled_and_bounced,
+        }
+    }
+}

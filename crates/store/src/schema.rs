@@ -1,0 +1,136 @@
+//! Tables as Diesel sees them; kept by `diesel print-schema` from the migrations.
+
+diesel::table! {
+    aims (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    corrections (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    fittings (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        correction_id -> Int8,
+        predicted -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    jobs (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        number -> Int4,
+        label -> Text,
+        vehicle_class -> Text,
+        rear_wheels -> Text,
+        wheelbase -> Jsonb,
+        front_rating -> Jsonb,
+        rear_rating -> Jsonb,
+        gross_rating -> Nullable<Jsonb>,
+        kerb_front -> Nullable<Jsonb>,
+        kerb_rear -> Nullable<Jsonb>,
+        datum -> Nullable<Text>,
+        rolled_and_bounced -> Bool,
+        rear_rise_confirmed -> Bool,
+        revision -> Int4,
+        revised_by -> Int8,
+        revised_at -> Timestamptz,
+        opened_by -> Int8,
+        opened_at -> Timestamptz,
+        finished_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    loads (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    people (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        name -> Text,
+        trade -> Text,
+        length_unit -> Text,
+        weight_unit -> Text,
+        created_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    readings (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        phase -> Text,
+        load_state -> Text,
+        place -> Text,
+        ordinal -> Int2,
+        datum -> Text,
+        height -> Jsonb,
+        taken_by -> Int8,
+        taken_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    sessions (key_hash) {
+        key_hash -> Text,
+        shop_id -> Nullable<Int8>,
+        person_id -> Nullable<Int8>,
+        state -> Jsonb,
+        expires_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    shops (id) {
+        id -> Int8,
+        name -> Text,
+        created_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    submissions (token) {
+        token -> Text,
+        shop_id -> Int8,
+        person_id -> Int8,
+        target -> Text,
+        sent_at -> Timestamptz,
+    }
+}
+
+diesel::allow_tables_to_appear_in_same_query!(aims, corrections, fittings, jobs, loads, people, readings, sessions, shops, submissions);

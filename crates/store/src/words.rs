@@ -1,0 +1,65 @@
+//! The words that stand in text columns for the mechanics' own types.
+
+use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::tape::Datum;
+
+use crate::StoreError;
+use crate::reading::{Phase, Place};
+
+/// A type that is kept as one of a few words.
+pub(crate) trait Word: Copy + PartialEq + 'static {
+    const WHAT: &'static str;
+    const WORDS: &'static [(Self, &'static str)];
+
+    fn word(self) -> &'static str {
+        Self::WORDS.iter().find(|(value, _)| *value == self).map_or("", |(_, word)| word)
+    }
+
+    fn from_word(text: &str) -> Result<Self, StoreError> {
+        let found = Self::WORDS.iter().find(|(_, word)| *word == text).map(|(value, _)| *value);
+        found.ok_or_else(|| StoreError::Unreadable { what: Self::WHAT, text: text.to_owned() })
+    }
+}
+
+impl Word for VehicleClass {
+    const WHAT: &'static str = "vehicle class";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (VehicleClass::HalfTonPickup, "half_ton_pickup"),
+        (VehicleClass::OneTonPickup, "one_ton_pickup"),
+        (VehicleClass::Flatbed, "flatbed"),
+        (VehicleClass::Van, "van"),
+        (VehicleClass::BoxTruck, "box_truck"),
+        (VehicleClass::Motorhome, "motorhome"),
+    ];
+}
+
+impl Word for RearWheels {
+    const WHAT: &'static str = "rear wheel arrangement";
+    const WORDS: &'static [(Self, &'static str)] = &[(RearWheels::Single, "single"), (RearWheels::Dual, "dual")];
+}
+
+impl Word for Datum {
+    const WHAT: &'static str = "datum";
+    const WORDS: &'static [(Self, &'static str)] = &[(Datum::GroundToArch, "ground_to_arch"), (Datum::HubToArch, "hub_to_arch")];
+}
+
+impl Word for LoadState {
+    const WHAT: &'static str = "load state";
+    const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
+}
+
+impl Word for Phase {
+    const WHAT: &'static str = "phase";
+    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
+}
+
+impl Word for Place {
+    const WHAT: &'static str = "place";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Place::FrontLeft, "front_left"),
+        (Place::FrontRight, "front_right"),
+        (Place::RearLeft, "rear_left"),
+        (Place::RearRight, "rear_right"),
+        (Place::StopGap, "stop_gap"),
+    ];
+}
