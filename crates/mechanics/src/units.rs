@@ -12,6 +12,7 @@ pub use uom::si::f64::{Angle, Force, Frequency, Length};
 
 use uom::si::angle::radian;
 use uom::si::force::newton;
+use uom::si::frequency::hertz;
 use uom::si::length::meter;
 use uom::si::surface_tension::newton_per_meter;
 use uom::si::torque::newton_meter;
@@ -86,9 +87,9 @@ pub fn radians(value: f64) -> Angle {
 
 /// Readings of a quantity as a plain number in a shop unit, for the edge of the program.
 pub trait InShopUnits {
-    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in).
+    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in, Hz).
     fn customary(&self) -> f64;
-    /// The value in SI base units (m, N, N/m).
+    /// The value in SI base units (m, N, N/m, Hz).
     fn si(&self) -> f64;
 }
 
@@ -116,5 +117,14 @@ impl InShopUnits for SpringRate {
     }
     fn si(&self) -> f64 {
         self.value
+    }
+}
+
+impl InShopUnits for Frequency {
+    fn customary(&self) -> f64 {
+        self.si()
+    }
+    fn si(&self) -> f64 {
+        self.get::<hertz>()
     }
 }

@@ -1,7 +1,7 @@
 //! The pool of connections, and the one place where blocking work leaves the async threads.
 
-use diesel::connection::Connection;
 use diesel::PgConnection;
+use diesel::connection::Connection;
 use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 
@@ -55,4 +55,12 @@ impl Database {
     pub fn connection(&self) -> Result<PooledConnection<ConnectionManager<PgConnection>>, StoreError> {
         self.pool.get().map_err(|error| StoreError::Unreachable(Box::new(error)))
     }
+}
+
+/// Runs several queries as one transaction on a connection of one's own, which ends undone when `work` fails.
+pub fn in_transaction<T, E>(connection: &mut PgConnection, work: impl FnOnce(&mut PgConnection) -> Result<T, E>) -> Result<T, E>
+where
+    E: From<diesel::result::Error>,
+{
+    connection.transaction(work)
 }

@@ -8,10 +8,11 @@ use diesel::sql_types::Jsonb;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::aim::Aim;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, Prediction};
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut};
-use wise_badger_mechanics::units::{Force, Length, SpringRate, metres, newtons, newtons_per_metre};
+use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut, LoadState};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
 /// A value kept as a JSON document.
 #[derive(Debug, Clone, PartialEq, AsExpression, FromSqlRow)]
@@ -40,10 +41,14 @@ pub enum UnitWord {
     In,
     /// Millimetres.
     Mm,
-    /// Pounds, or pounds per inch.
+    /// Pounds.
     Lb,
-    /// Kilograms, or newtons per millimetre.
+    /// Kilograms.
     Kg,
+    /// Pounds per inch.
+    LbPerIn,
+    /// Newtons per millimetre.
+    NPerMm,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -245,4 +250,25 @@ pub struct PredictedHeights {
     pub front_loaded: Option<PredictedHeight>,
     /// Rear, loaded.
     pub rear_loaded: Option<PredictedHeight>,
+}
+
+impl PredictedHeights {
+    /// The heights of a prediction, as they stand when a correction is chosen.
+    pub fn of(prediction: &Prediction) -> Self {
+        let height = |height: Uncertain<Length>| PredictedHeight { height_m: height.value.si(), band_m: height.band().si() };
+        let state = |state| prediction.get(state).as_ref().ok();
+        let rear = |of| state(of).map(|predicted| height(predicted.rear));
+        let front = |of| state(of).and_then(|predicted| predicted.front).map(height);
+        PredictedHeights {
+            front_empty: front(LoadState::Empty),
+            rear_empty: rear(LoadState::Empty),
+            front_loaded: front(LoadState::Loaded),
+            rear_loaded: rear(LoadState::Loaded),
+        }
+    }
+
+    /// Whether there is nothing to hold a proof against.
+    pub fn is_empty(&self) -> bool {
+        self.rear_empty.is_none() && self.rear_loaded.is_none()
+    }
 }

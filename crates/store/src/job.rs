@@ -203,11 +203,7 @@ pub fn newest(connection: &mut PgConnection, shop: ShopId, most: i64, before: Op
 pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: i32) -> Result<(), StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
     let changed = diesel::update(one.filter(jobs::revision.eq(seen)))
-        .set((
-            jobs::revision.eq(jobs::revision + 1),
-            jobs::revised_by.eq(person.id),
-            jobs::revised_at.eq(diesel::dsl::now),
-        ))
+        .set((jobs::revision.eq(jobs::revision + 1), jobs::revised_by.eq(person.id), jobs::revised_at.eq(diesel::dsl::now)))
         .execute(connection)?;
     if changed == 1 {
         return Ok(());
@@ -257,4 +253,10 @@ pub fn set_finished(connection: &mut PgConnection, shop: ShopId, job: JobId, fin
     let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
     diesel::update(one).set(jobs::finished_at.eq(finished.then(Utc::now))).execute(connection)?;
     Ok(())
+}
+
+/// The number of a job.
+pub fn number(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<JobNumber, StoreError> {
+    let found = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).select(jobs::number);
+    found.first(connection).optional()?.ok_or(StoreError::NotFound("job"))
 }

@@ -41,7 +41,12 @@ impl JobFile {
     }
 
     /// The newest jobs of a shop. The number of queries does not depend on the number of jobs.
-    pub fn newest(connection: &mut PgConnection, shop: ShopId, most: i64, before: Option<JobNumber>) -> Result<Vec<Self>, StoreError> {
+    pub fn newest(
+        connection: &mut PgConnection,
+        shop: ShopId,
+        most: i64,
+        before: Option<JobNumber>,
+    ) -> Result<Vec<Self>, StoreError> {
         let jobs = job::newest(connection, shop, most, before)?;
         Self::gather(connection, shop, jobs)
     }

@@ -25,8 +25,9 @@ mod standing_entry;
 pub mod submission;
 mod words;
 
-pub use connection::Database;
+pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
+pub use diesel::result::Error as DieselError;
 pub use entry::{Json, Typed, UnitWord};
 pub use error::StoreError;
 pub use ids::{CorrectionId, JobId, JobNumber, PersonId, ReadingId, ShopId};

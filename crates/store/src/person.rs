@@ -3,7 +3,7 @@
 use diesel::prelude::*;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 
-use crate::schema::people;
+use crate::schema::{people, shops};
 use crate::{PersonId, ShopId, StoreError};
 
 /// Somebody who works in a shop.
@@ -48,6 +48,16 @@ pub fn of_shop(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<Person
 /// One of a shop's people.
 pub fn find(connection: &mut PgConnection, shop: ShopId, person: PersonId) -> Result<Person, StoreError> {
     let found = people::table.filter(people::shop_id.eq(shop)).filter(people::id.eq(person)).select(Person::as_select());
+    found.first(connection).optional()?.ok_or(StoreError::NotFound("person"))
+}
+
+/// One of a shop's people, with the shop's name.
+pub fn working(connection: &mut PgConnection, shop: ShopId, person: PersonId) -> Result<(Person, String), StoreError> {
+    let found = people::table
+        .inner_join(shops::table.on(shops::id.eq(people::shop_id)))
+        .filter(people::shop_id.eq(shop))
+        .filter(people::id.eq(person))
+        .select((Person::as_select(), shops::name));
     found.first(connection).optional()?.ok_or(StoreError::NotFound("person"))
 }
 

@@ -128,9 +128,20 @@ diesel::table! {
         token -> Text,
         shop_id -> Int8,
         person_id -> Int8,
-        target -> Text,
+        opened_job -> Nullable<Int8>,
         sent_at -> Timestamptz,
     }
 }
 
-diesel::allow_tables_to_appear_in_same_query!(aims, corrections, fittings, jobs, loads, people, readings, sessions, shops, submissions);
+diesel::allow_tables_to_appear_in_same_query!(
+    aims,
+    corrections,
+    fittings,
+    jobs,
+    loads,
+    people,
+    readings,
+    sessions,
+    shops,
+    submissions
+);

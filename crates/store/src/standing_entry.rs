@@ -5,7 +5,7 @@ macro_rules! standing_entry {
         use chrono::{DateTime, Utc};
         use diesel::prelude::*;
 
-        use crate::entry::{$Entry, Json};
+        use crate::entry::{Json, $Entry};
         use crate::person::Person;
         use crate::schema::$table;
         use crate::{JobId, PersonId, ShopId, StoreError};
@@ -35,7 +35,12 @@ macro_rules! standing_entry {
         }
 
         /// Puts a new one in place of the standing one, which stays on record; an unchanged one is left alone.
-        pub fn replace(connection: &mut PgConnection, person: &Person, job: JobId, entry: Option<&$Entry>) -> Result<(), StoreError> {
+        pub fn replace(
+            connection: &mut PgConnection,
+            person: &Person,
+            job: JobId,
+            entry: Option<&$Entry>,
+        ) -> Result<(), StoreError> {
             let standing = standing(connection, person.shop_id, &[job])?;
             if standing.first().map(|recorded| &recorded.entry.0) == entry {
                 return Ok(());

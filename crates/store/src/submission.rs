@@ -2,18 +2,28 @@
 
 use diesel::prelude::*;
 
+use crate::StoreError;
 use crate::person::Person;
 use crate::schema::submissions;
-use crate::StoreError;
 
 /// Notes a form's token; false when the same form was taken in before.
-pub fn claim(connection: &mut PgConnection, token: &str, person: &Person, target: &str) -> Result<bool, StoreError> {
-    let values = (
-        submissions::token.eq(token),
-        submissions::shop_id.eq(person.shop_id),
-        submissions::person_id.eq(person.id),
-        submissions::target.eq(target),
-    );
+///
+/// A second sending that arrives while the first is under way waits for its transaction to end.
+pub fn claim(connection: &mut PgConnection, token: &str, person: &Person) -> Result<bool, StoreError> {
+    let values = (submissions::token.eq(token), submissions::shop_id.eq(person.shop_id), submissions::person_id.eq(person.id));
     let taken = diesel::insert_into(submissions::table).values(values).on_conflict_do_nothing().execute(connection)?;
     Ok(taken == 1)
+}
+
+/// Notes which job a form opened, for a second sending to find.
+pub fn note_opened(connection: &mut PgConnection, token: &str, job: crate::JobId) -> Result<(), StoreError> {
+    diesel::update(submissions::table.find(token)).set(submissions::opened_job.eq(Some(job))).execute(connection)?;
+    Ok(())
+}
+
+/// The job that a form opened.
+pub fn opened(connection: &mut PgConnection, person: &Person, token: &str) -> Result<Option<crate::JobId>, StoreError> {
+    let mine = submissions::table.filter(submissions::shop_id.eq(person.shop_id)).filter(submissions::person_id.eq(person.id));
+    let found = mine.filter(submissions::token.eq(token)).select(submissions::opened_job);
+    Ok(found.first::<Option<crate::JobId>>(connection).optional()?.flatten())
 }

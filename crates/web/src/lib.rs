@@ -1,1 +1,26 @@
-//! Pages.
+//! Wise Badger's pages, drawings and command line.
+//!
+//! A request flows one way: a handler in [`pages`] takes it in, checks its form with [`form`], asks the
+//! store and the mechanics, and fills a page struct whose fields are ready to print ([`view`],
+//! [`drawing`]); the template only places them. Rules and sums live in the mechanics crate, SQL in the
+//! store. [`routes`] lists every address.
+
+pub mod command;
+mod demo_data;
+mod drawing;
+mod error;
+mod form;
+mod guard;
+mod job_route;
+mod pages;
+mod routes;
+mod server;
+mod session_store;
+mod settings;
+mod shell;
+mod view;
+mod worker;
+
+pub use demo_data::load as load_demo_data;
+pub use server::serve;
+pub use settings::Settings;

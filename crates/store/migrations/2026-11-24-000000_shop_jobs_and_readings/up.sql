@@ -153,12 +153,14 @@ CREATE UNIQUE INDEX fittings_standing ON fittings (job_id) WHERE withdrawn_at IS
 
 -- One row for each form sent in, by the token the form carried: a double tap finds its first tap here.
 CREATE TABLE submissions (
-    token      TEXT PRIMARY KEY,
-    shop_id    BIGINT NOT NULL,
-    person_id  BIGINT NOT NULL,
-    target     TEXT NOT NULL,
-    sent_at    TIMESTAMPTZ NOT NULL DEFAULT now(),
-    FOREIGN KEY (shop_id, person_id) REFERENCES people (shop_id, id)
+    token       TEXT PRIMARY KEY,
+    shop_id     BIGINT NOT NULL,
+    person_id   BIGINT NOT NULL,
+    opened_job  BIGINT,
+    sent_at     TIMESTAMPTZ NOT NULL DEFAULT now(),
+    FOREIGN KEY (shop_id, person_id) REFERENCES people (shop_id, id),
+    FOREIGN KEY (shop_id, opened_job) REFERENCES jobs (shop_id, id)
 );
+CREATE INDEX submissions_opened_job ON submissions (shop_id, opened_job);
 CREATE INDEX submissions_person ON submissions (shop_id, person_id);
 CREATE INDEX submissions_sent_at ON submissions (sent_at);

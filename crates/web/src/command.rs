@@ -1,0 +1,138 @@
+//! The command line.
+
+use std::io::Read;
+use std::net::TcpListener;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+use clap::{Args, Parser, Subcommand};
+use wise_badger_mechanics::document::{LARGEST_DOCUMENT, StanceDocument};
+use wise_badger_store::{Database, person, shop};
+
+use crate::{Settings, load_demo_data, serve};
+
+/// Ride height, springs and corrections for a suspension shop.
+#[derive(Parser)]
+#[command(name = "wise-badger", version)]
+struct CommandLine {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Serve the application.
+    Serve(ServeOptions),
+    /// Solve a wise-badger/stance document and print the result.
+    Stance {
+        /// The document; `-` reads standard input.
+        file: String,
+    },
+    /// Open a shop with its first person, in a database that has none.
+    OpenShop {
+        /// A PostgreSQL connection string.
+        #[arg(long, env = "DATABASE_URL")]
+        database_url: String,
+        /// What the shop is called.
+        #[arg(long)]
+        name: String,
+        /// Who works there first.
+        #[arg(long)]
+        person: String,
+        /// What they do there.
+        #[arg(long, default_value = "Lead")]
+        trade: String,
+    },
+}
+
+#[derive(Args)]
+struct ServeOptions {
+    /// A PostgreSQL connection string.
+    #[arg(long, env = "DATABASE_URL")]
+    database_url: String,
+    /// Where to listen; port 0 picks a free one.
+    #[arg(long, default_value = "127.0.0.1:8080")]
+    listen: String,
+    /// Load the demo shop when the database has no shop yet.
+    #[arg(long)]
+    demo_data: bool,
+    /// File of the key that seals cookies; made when absent.
+    #[arg(long)]
+    cookie_key: Option<PathBuf>,
+    /// Send cookies over HTTPS only.
+    #[arg(long)]
+    secure_cookies: bool,
+    /// Largest number of database connections.
+    #[arg(long, default_value_t = 8)]
+    connections: u32,
+}
+
+type Failure = Box<dyn std::error::Error>;
+
+/// Runs the program with the process's arguments.
+pub fn run() -> ExitCode {
+    let (outcome, failure_code) = match CommandLine::parse().command {
+        Command::Stance { file } => (solve_stance(&file), 2),
+        Command::OpenShop { database_url, name, person, trade } => (open_shop(&database_url, &name, &person, &trade), 1),
+        Command::Serve(options) => (serve_here(options), 1),
+    };
+    match outcome {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(failure) => {
+            eprintln!("wise-badger: {failure}");
+            ExitCode::from(failure_code)
+        }
+    }
+}
+
+fn solve_stance(file: &str) -> Result<(), Failure> {
+    let document = StanceDocument::read(&read_document(file)?)?;
+    println!("{}", document.solve()?.to_json());
+    Ok(())
+}
+
+/// Reads no more than a document may hold, so that an endless input is refused rather than swallowed.
+fn read_document(file: &str) -> Result<String, Failure> {
+    let input: Box<dyn Read> = match file {
+        "-" => Box::new(std::io::stdin()),
+        path => Box::new(std::fs::File::open(path).map_err(|error| format!("{path} cannot be opened: {error}"))?),
+    };
+    let mut bytes = Vec::new();
+    let most = u64::try_from(LARGEST_DOCUMENT)?.saturating_add(1);
+    input.take(most).read_to_end(&mut bytes).map_err(|error| format!("{file} cannot be read: {error}"))?;
+    Ok(String::from_utf8(bytes).map_err(|error| format!("the document is not UTF-8 text ({})", error.utf8_error()))?)
+}
+
+fn open_shop(database_url: &str, name: &str, who: &str, trade: &str) -> Result<(), Failure> {
+    let database = Database::open(database_url, 1)?;
+    let connection = &mut database.connection()?;
+    if let Some(shop) = shop::first(connection)? {
+        return Err(format!("the database already has a shop, {}", shop.name).into());
+    }
+    let shop = shop::open(connection, name)?;
+    person::take_on(connection, shop.id, who, trade)?;
+    println!("{} is open, and {who} works there.", shop.name);
+    Ok(())
+}
+
+fn serve_here(options: ServeOptions) -> Result<(), Failure> {
+    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn,wise_badger_web=info".into());
+    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
+    let listener = TcpListener::bind(&options.listen)
+        .map_err(|error| format!("{} cannot be listened on ({error}); choose another port", options.listen))?;
+    let settings = Settings {
+        database_url: options.database_url,
+        connections: options.connections,
+        cookie_key: options.cookie_key,
+        secure_cookies: options.secure_cookies,
+    };
+    actix_web::rt::System::new().block_on(async move {
+        let database = Database::open(&settings.database_url, settings.connections)?;
+        if options.demo_data {
+            load_demo_data(&mut *database.connection()?)?;
+        }
+        println!("Wise Badger is at http://{}/", listener.local_addr()?);
+        serve(listener, database, &settings).await?;
+        Ok(())
+    })
+}

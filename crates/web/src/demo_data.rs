@@ -1,0 +1,241 @@
+//! The demo shop: made-up people, vehicles and readings, one job in each of four situations.
+
+use wise_badger_mechanics::correction::Predictor;
+use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
+use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_store::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};
+use wise_badger_store::job::{Intake, Job, TapeManner};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
+use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_store::{
+    CorrectionId, PgConnection, StoreError, aim, correction, fitting, job, load as loads, person, reading, shop,
+};
+
+/// Why the demo data could not be loaded.
+#[derive(Debug, thiserror::Error)]
+pub enum DemoError {
+    /// The store could not take it.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// A figure written here cannot be read.
+    #[error(transparent)]
+    Typed(#[from] TypedError),
+    /// A demo correction makes no correction.
+    #[error("a demo correction cannot be predicted")]
+    Correction,
+}
+
+impl From<wise_badger_store::DieselError> for DemoError {
+    fn from(error: wise_badger_store::DieselError) -> Self {
+        DemoError::Store(error.into())
+    }
+}
+
+/// Loads the demo shop, all of it or nothing, unless the database has a shop already.
+///
+/// # Errors     when the store refuses
+pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
+    wise_badger_store::in_transaction(connection, |connection| {
+        if shop::first(connection)?.is_some() {
+            return Ok(());
+        }
+        let shop = shop::open(connection, "Millrace Spring Works")?;
+        let lead = person::take_on(connection, shop.id, "Odalys", "Lead")?;
+        let technician = person::take_on(connection, shop.id, "Bram", "Technician")?;
+        person::take_on(connection, shop.id, "Ines", "Front desk")?;
+        person::take_on(connection, shop.id, "Tuck", "Apprentice")?;
+        finished(connection, &technician, &lead)?;
+        over_a_rating(connection, &technician)?;
+        too_weak(connection, &technician)?;
+        choosing(connection, &lead)
+    })
+}
+
+/// A half-ton that bottomed with its mower rack: helpers fitted, measured again, done.
+fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -> Result<(), DemoError> {
+    let job = open(
+        connection,
+        technician,
+        "Grounds crew half-ton, sits low with the mower rack",
+        VehicleClass::HalfTonPickup,
+        "145",
+        ["3,900", "4,100"],
+        None,
+    )?;
+    let heights = Walk { front: ["20 9/16", "20 1/2"], rear: ["21 5/8", "21 9/16"] };
+    let loaded = Walk { front: ["20 5/8", "20 9/16"], rear: ["18 15/16", "18 13/16"] };
+    let gaps = [Some("3 3/8"), Some("11/16")];
+    tape(connection, technician, &job, Datum::HubToArch, [&heights, &loaded], gaps)?;
+    put_on(connection, technician, &job, "1,050", "4", true)?;
+    let rake = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
+    aim::replace(connection, technician, job.id, Some(&rake))?;
+    let block = CorrectionEntry::LiftBlock { thickness: length("1 1/2")? };
+    correction::consider(connection, lead, job.id, &block)?;
+    let helpers = CorrectionEntry::HelperSpring { pair_rate: rate("450")?, engagement_gap: length("1/4")? };
+    let chosen = correction::consider(connection, lead, job.id, &helpers)?;
+    choose(connection, lead, &job, chosen)?;
+    let after_empty = Walk { front: ["20 1/2", "20 9/16"], rear: ["21 5/8", "21 5/8"] };
+    let after_loaded = Walk { front: ["20 9/16", "20 5/8"], rear: ["20 1/4", "20 3/16"] };
+    let readings = walks(Phase::Fitted, [&after_empty, &after_loaded], [None, None])?;
+    reading::replace(connection, technician, job.id, Phase::Fitted, Datum::HubToArch, &readings)?;
+    job::set_finished(connection, lead.shop_id, job.id, true)?;
+    Ok(())
+}
+
+/// A flatbed carrying more than its rear axle may: no spring is the answer.
+fn over_a_rating(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
+    let job = open(
+        connection,
+        technician,
+        "Fence contractor's flatbed, post driver and tank aboard",
+        VehicleClass::Flatbed,
+        "162",
+        ["5,600", "9,200"],
+        Some(["4,520", "3,880"]),
+    )?;
+    let heights = Walk { front: ["37 1/4", "37 1/4"], rear: ["41 1/8", "41"] };
+    let loaded = Walk { front: ["37 5/8", "37 9/16"], rear: ["37 3/16", "36 15/16"] };
+    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("5 1/4"), Some("2 1/4")])?;
+    put_on(connection, technician, &job, "5,250", "18", false)
+}
+
+/// A van measured with too little aboard to know its springs.
+fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
+    let job =
+        open(connection, technician, "Florist's van, leans back a little", VehicleClass::Van, "136", ["4,100", "4,300"], None)?;
+    let heights = Walk { front: ["31 7/8", "31 13/16"], rear: ["32 3/8", "32 5/16"] };
+    let loaded = Walk { front: ["31 7/8", "31 7/8"], rear: ["31 7/8", "31 7/8"] };
+    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
+    put_on(connection, technician, &job, "180", "0", false)?;
+    let level = AimEntry::LevelEmpty { tolerance: length("1/4")? };
+    aim::replace(connection, technician, job.id, Some(&level))?;
+    let block = CorrectionEntry::LiftBlock { thickness: length("1")? };
+    correction::consider(connection, technician, job.id, &block)?;
+    Ok(())
+}
+
+/// A camper van with a permanent fit-out: two corrections looked at, none chosen yet.
+fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoError> {
+    let job = open(
+        connection,
+        lead,
+        "Camper van after its fit-out, drags the step",
+        VehicleClass::Motorhome,
+        "148",
+        ["4,630", "7,275"],
+        Some(["3,710", "4,350"]),
+    )?;
+    let heights = Walk { front: ["33 1/2", "33 7/16"], rear: ["34 1/8", "33 7/8"] };
+    let loaded = Walk { front: ["33 1/2", "33 1/2"], rear: ["31 5/8", "31 1/4"] };
+    tape(connection, lead, &job, Datum::GroundToArch, [&heights, &loaded], [Some("2 7/8"), Some("13/16")])?;
+    put_on(connection, lead, &job, "1,640", "9", true)?;
+    let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
+    aim::replace(connection, lead, job.id, Some(&rake))?;
+    let block = CorrectionEntry::LiftBlock { thickness: length("2")? };
+    correction::consider(connection, lead, job.id, &block)?;
+    let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("190")?, lift: length("2")? };
+    correction::consider(connection, lead, job.id, &leaf)?;
+    Ok(())
+}
+
+/// Left and right readings of both axles.
+struct Walk {
+    front: [&'static str; 2],
+    rear: [&'static str; 2],
+}
+
+fn length(text: &str) -> Result<Typed, TypedError> {
+    let si = parse_length(text, LengthUnit::Inches)?.si();
+    Ok(Typed { text: text.to_owned(), unit: UnitWord::In, si })
+}
+
+fn weight(text: &str) -> Result<Typed, TypedError> {
+    let si = parse_weight(text, WeightUnit::Pounds)?.si();
+    Ok(Typed { text: text.to_owned(), unit: UnitWord::Lb, si })
+}
+
+fn rate(text: &str) -> Result<Typed, TypedError> {
+    let si = parse_rate(text, WeightUnit::Pounds)?.si();
+    Ok(Typed { text: text.to_owned(), unit: UnitWord::LbPerIn, si })
+}
+
+fn open(
+    connection: &mut PgConnection,
+    person: &Person,
+    label: &str,
+    class: VehicleClass,
+    wheelbase: &str,
+    ratings: [&str; 2],
+    kerb: Option<[&str; 2]>,
+) -> Result<Job, DemoError> {
+    let [front_rating, rear_rating] = ratings;
+    let dual = class == VehicleClass::Flatbed;
+    let intake = Intake {
+        label: label.to_owned(),
+        class,
+        rear_wheels: if dual { RearWheels::Dual } else { RearWheels::Single },
+        wheelbase: length(wheelbase)?,
+        front_rating: weight(front_rating)?,
+        rear_rating: weight(rear_rating)?,
+        gross_rating: None,
+        kerb_front: kerb.map(|[front, _]| weight(front)).transpose()?,
+        kerb_rear: kerb.map(|[_, rear]| weight(rear)).transpose()?,
+    };
+    Ok(job::open(connection, person, &intake)?)
+}
+
+fn walks(phase: Phase, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Vec<NewReading>, DemoError> {
+    let mut readings = Vec::new();
+    for ((state, walk), gap) in LoadState::BOTH.into_iter().zip(states).zip(gaps) {
+        let places = [
+            (Place::FrontLeft, Some(walk.front[0])),
+            (Place::FrontRight, Some(walk.front[1])),
+            (Place::RearLeft, Some(walk.rear[0])),
+            (Place::RearRight, Some(walk.rear[1])),
+            (Place::StopGap, gap),
+        ];
+        for (place, text) in places {
+            if let Some(text) = text {
+                readings.push(NewReading { spot: Spot { phase, state, place }, height: length(text)? });
+            }
+        }
+    }
+    Ok(readings)
+}
+
+fn tape(
+    connection: &mut PgConnection,
+    person: &Person,
+    job: &Job,
+    datum: Datum,
+    states: [&Walk; 2],
+    gaps: [Option<&str>; 2],
+) -> Result<(), DemoError> {
+    let manner = TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false };
+    job::set_tape_manner(connection, person.shop_id, job.id, manner)?;
+    let readings = walks(Phase::Found, states, gaps)?;
+    Ok(reading::replace(connection, person, job.id, Phase::Found, datum, &readings)?)
+}
+
+fn put_on(
+    connection: &mut PgConnection,
+    person: &Person,
+    job: &Job,
+    pounds: &str,
+    inches: &str,
+    ahead: bool,
+) -> Result<(), DemoError> {
+    let load = LoadEntry::Placed { weight: weight(pounds)?, distance: length(inches)?, ahead };
+    Ok(loads::replace(connection, person, job.id, Some(&load))?)
+}
+
+fn choose(connection: &mut PgConnection, person: &Person, job: &Job, chosen: CorrectionId) -> Result<(), DemoError> {
+    let file = JobFile::find(connection, person.shop_id, job.number)?;
+    let survey = file.survey(Phase::Found);
+    let considered = file.corrections.iter().find(|considered| considered.id == chosen);
+    let correction = considered.and_then(|considered| considered.entry.0.correction()).ok_or(DemoError::Correction)?;
+    let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));
+    Ok(fitting::choose(connection, person, job.id, chosen, &predicted)?)
+}

@@ -1,0 +1,243 @@
+//! The stance drawing: the vehicle from the side, to scale, with a ruler at each axle.
+
+use wise_badger_mechanics::survey::{AxleEnd, LoadState, RearWheels, Survey};
+use wise_badger_mechanics::tape::Datum;
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+
+use super::marks::{MarkKind, Marks};
+use super::outline::{DRAWN_ARCH, Outline, outline};
+use super::ruler::Ruler;
+use super::svg::{Anchor, Canvas, Drawing};
+use crate::view::{Units, datum_name};
+
+/// Height of the wheel centres as drawn, inches.
+const HUB: f64 = 15.0;
+/// Steps by which changes of height are drawn larger.
+const STEPS: [u32; 3] = [5, 2, 1];
+/// The tallest that measured changes may come out as drawn.
+const TALLEST: f64 = 110.0;
+
+/// The drawing for wide pages, and one load case at a time for narrow ones.
+pub(crate) struct StanceDrawing {
+    pub(crate) wide: Drawing,
+    pub(crate) narrow_empty: Drawing,
+    pub(crate) narrow_loaded: Drawing,
+    /// How much larger changes of height are drawn.
+    pub(crate) step: u32,
+}
+
+struct Frame {
+    id: &'static str,
+    class: &'static str,
+    width: f64,
+    height: f64,
+    /// Kept free at either side for the rulers.
+    margin: f64,
+}
+
+const WIDE: Frame = Frame { id: "stance-wide", class: "stance stance-wide", width: 760.0, height: 400.0, margin: 152.0 };
+const EMPTY: Frame =
+    Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", width: 380.0, height: 300.0, margin: 112.0 };
+const LOADED: Frame =
+    Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", width: 380.0, height: 300.0, margin: 112.0 };
+
+impl StanceDrawing {
+    pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
+        let step = step(found, marks, &WIDE);
+        let draw = |frame: &Frame, marks: &Marks| Picture::new(found, marks, units, frame, step).draw();
+        StanceDrawing {
+            wide: draw(&WIDE, marks),
+            narrow_empty: draw(&EMPTY, &marks.of_state(LoadState::Empty)),
+            narrow_loaded: draw(&LOADED, &marks.of_state(LoadState::Loaded)),
+            step,
+        }
+    }
+}
+
+/// The largest step at which everything measured and aimed at still fits. Predictions have no say in
+/// it, so that it holds while corrections are compared.
+fn step(found: &Survey, marks: &Marks, frame: &Frame) -> u32 {
+    let of = |list: &[super::marks::Mark]| -> f64 {
+        let heights = list.iter().filter(|mark| mark.kind != MarkKind::Predicted).map(|mark| mark.height.customary());
+        let (low, high) = heights.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), h| (low.min(h), high.max(h)));
+        if high > low { high - low } else { 0.0 }
+    };
+    let tallest = of(&marks.front).max(of(&marks.rear));
+    let scale = scale(&outline(found.vehicle.class, found.vehicle.wheelbase.customary()), frame);
+    let fits = |step: &&u32| tallest * scale * f64::from(**step) <= TALLEST;
+    STEPS.iter().find(fits).copied().unwrap_or(1)
+}
+
+fn scale(outline: &Outline, frame: &Frame) -> f64 {
+    (frame.width - 2.0 * frame.margin) / (outline.tail - outline.nose)
+}
+
+struct Picture<'a> {
+    found: &'a Survey,
+    marks: &'a Marks,
+    units: Units,
+    frame: &'a Frame,
+    outline: Outline,
+    /// Drawing units per inch.
+    scale: f64,
+    step: f64,
+    ground: f64,
+    wheelbase: f64,
+}
+
+/// How far a body stands from where the outline is drawn, inches, at either axle.
+#[derive(Clone, Copy)]
+struct Lift {
+    front: f64,
+    rear: f64,
+}
+
+impl<'a> Picture<'a> {
+    fn new(found: &'a Survey, marks: &'a Marks, units: Units, frame: &'a Frame, step: u32) -> Self {
+        let wheelbase = found.vehicle.wheelbase.customary();
+        let outline = outline(found.vehicle.class, wheelbase);
+        let scale = scale(&outline, frame);
+        Picture { found, marks, units, frame, outline, scale, step: f64::from(step), ground: frame.height - 34.0, wheelbase }
+    }
+
+    fn x(&self, along: f64) -> f64 {
+        self.frame.margin + (along - self.outline.nose) * self.scale
+    }
+
+    fn draw(&self) -> Drawing {
+        let mut canvas = Canvas::new();
+        let hatching = format!("{}-hatch", self.frame.id);
+        canvas.hatching(&hatching);
+        canvas.line("ground", (8.0, self.ground), (self.frame.width - 8.0, self.ground));
+        self.bodies(&mut canvas);
+        self.wheels(&mut canvas);
+        for end in [AxleEnd::Front, AxleEnd::Rear] {
+            self.ruler(&mut canvas, end, &hatching);
+        }
+        self.stop_gap(&mut canvas);
+        self.scale_note(&mut canvas);
+        let title = "Stance from the side, with a ruler at each axle";
+        canvas.finish(self.frame.id, self.frame.class, (self.frame.width, self.frame.height), title, &self.marks.in_words())
+    }
+
+    /// The arch lip above the ground at empty, inches, as measured or as drawn.
+    fn empty_lip(&self, end: AxleEnd) -> f64 {
+        let lip = |height: Length| match self.found.datum {
+            Datum::GroundToArch => height.customary(),
+            Datum::HubToArch => HUB + height.customary(),
+        };
+        let states = [LoadState::Empty, LoadState::Loaded];
+        let read = states.iter().find_map(|state| self.found.height(end, *state));
+        read.map_or(DRAWN_ARCH, |height| lip(height.value))
+    }
+
+    /// The height on a ruler that lies where the body is drawn to scale.
+    fn zero(&self, end: AxleEnd) -> Length {
+        let states = [LoadState::Empty, LoadState::Loaded];
+        let read = states.iter().find_map(|state| self.found.height(end, *state));
+        read.map_or(inches(DRAWN_ARCH - if self.found.datum == Datum::HubToArch { HUB } else { 0.0 }), |height| height.value)
+    }
+
+    /// Where a body with these arch heights stands; changes from empty are drawn larger by the step.
+    fn lift(&self, front: Option<Length>, rear: Option<Length>) -> Lift {
+        let at = |end, height: Option<Length>| {
+            let change = height.map_or(0.0, |height| (height - self.zero(end)).customary());
+            self.empty_lip(end) - DRAWN_ARCH + change * self.step
+        };
+        Lift { front: at(AxleEnd::Front, front), rear: at(AxleEnd::Rear, rear) }
+    }
+
+    fn place(&self, lift: Lift, (along, up): (f64, f64)) -> (f64, f64) {
+        let risen = up + lift.front + (lift.rear - lift.front) * along / self.wheelbase;
+        (self.x(along), self.ground - risen * self.scale)
+    }
+
+    /// The body as measured, solid; as it was empty, a thin line; as predicted, dashed.
+    fn bodies(&self, canvas: &mut Canvas) {
+        let height = |end, kind, state| self.marks.height(end, kind, state);
+        let measured = |state| {
+            let (front, rear) =
+                (height(AxleEnd::Front, MarkKind::Measured, state), height(AxleEnd::Rear, MarkKind::Measured, state));
+            (front.is_some() || rear.is_some()).then(|| self.lift(front, rear))
+        };
+        let (empty, loaded) = (measured(LoadState::Empty), measured(LoadState::Loaded));
+        self.body(canvas, "body-solid", loaded.or(empty).unwrap_or_else(|| self.lift(None, None)), true);
+        if let (Some(empty), Some(_)) = (empty, loaded) {
+            self.body(canvas, "body-thin", empty, false);
+        }
+        let predicted = [LoadState::Loaded, LoadState::Empty].into_iter().find_map(|state| {
+            let rear = height(AxleEnd::Rear, MarkKind::Predicted, state)?;
+            Some(self.lift(height(AxleEnd::Front, MarkKind::Measured, state), Some(rear)))
+        });
+        if let Some(predicted) = predicted {
+            self.body(canvas, "body-dashed", predicted, false);
+        }
+    }
+
+    fn body(&self, canvas: &mut Canvas, class: &str, lift: Lift, with_detail: bool) {
+        let points = |shape: &[(f64, f64)]| -> Vec<(f64, f64)> { shape.iter().map(|point| self.place(lift, *point)).collect() };
+        canvas.polygon(class, &points(&self.outline.body));
+        if with_detail {
+            for window in &self.outline.windows {
+                canvas.polygon("window", &points(window));
+            }
+            for [from, to] in &self.outline.seams {
+                canvas.line("seam", self.place(lift, *from), self.place(lift, *to));
+            }
+        }
+    }
+
+    fn wheels(&self, canvas: &mut Canvas) {
+        let dual = self.found.vehicle.rear_wheels == RearWheels::Dual;
+        for (along, dual) in [(0.0, false), (self.wheelbase, dual)] {
+            let centre = (self.x(along), self.ground - HUB * self.scale);
+            canvas.circle("tyre", centre, (HUB + 0.4) * self.scale);
+            canvas.circle("rim", centre, 8.6 * self.scale);
+            if dual {
+                canvas.circle("dual", centre, 6.0 * self.scale);
+            }
+            canvas.circle("hub", centre, 2.2 * self.scale);
+        }
+    }
+
+    fn ruler(&self, canvas: &mut Canvas, end: AxleEnd, hatching: &str) {
+        let front = end == AxleEnd::Front;
+        let name = if front { "Front" } else { "Rear" };
+        let zero_y = self.ground - self.empty_lip(end) * self.scale;
+        let inset = if front { self.frame.margin - 26.0 } else { self.frame.width - self.frame.margin + 26.0 };
+        let ruler = Ruler {
+            x: inset,
+            outward: if front { -1.0 } else { 1.0 },
+            zero: self.zero(end),
+            zero_y,
+            per_inch: self.scale * self.step,
+            room: (66.0, self.ground - 22.0),
+            heading: format!("{name}, {}", datum_name(self.found.datum)),
+            hatching,
+            units: self.units,
+        };
+        let marks = if front { &self.marks.front } else { &self.marks.rear };
+        let axle_x = self.x(if front { 0.0 } else { self.wheelbase });
+        if let Some(mark) = marks.iter().rfind(|mark| mark.kind == MarkKind::Measured) {
+            let y = ruler.y(mark.height);
+            canvas.line("sight", (axle_x, y), (inset, y));
+        }
+        ruler.draw(canvas, marks);
+    }
+
+    /// The clearance at the rear stop, drawn over the axle by the same step as the rulers.
+    fn stop_gap(&self, canvas: &mut Canvas) {
+        let Some((_, gap, text)) = self.marks.stop_gap.last() else { return };
+        let (x, foot) = (self.x(self.wheelbase), self.ground - (HUB + 2.5) * self.scale);
+        let top = foot - gap.customary() * self.scale * self.step;
+        canvas.rect("stop-pad", (x - 9.0, foot - 1.5), (18.0, 3.0));
+        canvas.polygon("stop", &[(x - 8.0, top - 9.0), (x + 8.0, top - 9.0), (x + 5.0, top), (x - 5.0, top)]);
+        canvas.line("stop-line", (x, foot), (x, top));
+        canvas.text("mark-value stop-text", (x, top - 14.0), Anchor::Middle, text);
+    }
+
+    fn scale_note(&self, canvas: &mut Canvas) {
+        let text = format!("Body and wheels to scale; height changes drawn ×{:.0}", self.step);
+        canvas.text("mark-name", (self.frame.width / 2.0, self.frame.height - 8.0), Anchor::Middle, &text);
+    }
+}

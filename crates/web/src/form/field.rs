@@ -1,0 +1,90 @@
+//! Fields as a template prints them.
+
+use askama::Template;
+
+use super::Sheet;
+
+/// A field for one quantity or short text.
+#[derive(Debug, Clone, Template)]
+#[template(path = "parts/field.html")]
+pub(crate) struct Field {
+    pub(crate) name: String,
+    label: String,
+    text: String,
+    hint: String,
+    /// The unit a bare number is read in; empty for plain text.
+    unit: &'static str,
+    /// `length`, `weight` or `rate`: what the server reads the text as.
+    reads: &'static str,
+    problem: String,
+    on_file: String,
+    /// Place in the walk round the vehicle; 0 for fields outside it.
+    pub(crate) walk: usize,
+    small: bool,
+}
+
+impl askama::filters::HtmlSafe for Field {}
+
+/// One of a few things to pick.
+#[derive(Debug, Clone)]
+pub(crate) struct Choice {
+    pub(crate) word: &'static str,
+    pub(crate) label: String,
+    pub(crate) chosen: bool,
+}
+
+impl Field {
+    pub(crate) fn hint(mut self, hint: impl Into<String>) -> Self {
+        self.hint = hint.into();
+        self
+    }
+
+    pub(crate) fn walk(mut self, place: usize) -> Self {
+        self.walk = place;
+        self
+    }
+
+    pub(crate) fn small(mut self) -> Self {
+        self.small = true;
+        self
+    }
+}
+
+impl Sheet {
+    fn field(&self, name: &str, label: &str, unit: &'static str, reads: &'static str) -> Field {
+        Field {
+            name: name.to_owned(),
+            label: label.to_owned(),
+            text: self.text(name).to_owned(),
+            hint: String::new(),
+            unit,
+            reads,
+            problem: self.problem(name).to_owned(),
+            on_file: self.on_file.get(name).cloned().unwrap_or_default(),
+            walk: 0,
+            small: false,
+        }
+    }
+
+    pub(crate) fn text_field(&self, name: &str, label: &str) -> Field {
+        self.field(name, label, "", "")
+    }
+
+    pub(crate) fn length_field(&self, name: &str, label: &str) -> Field {
+        self.field(name, label, self.units.length_name(), "length")
+    }
+
+    pub(crate) fn weight_field(&self, name: &str, label: &str) -> Field {
+        self.field(name, label, self.units.weight_name(), "weight")
+    }
+
+    pub(crate) fn rate_field(&self, name: &str, label: &str) -> Field {
+        self.field(name, label, self.units.rate_name(), "rate")
+    }
+
+    /// What may be picked for a name, with what is picked marked.
+    pub(crate) fn choices(&self, name: &str, offered: &[(&'static str, &str)]) -> Vec<Choice> {
+        let chosen = self.text(name);
+        offered.iter().map(|(word, label)| Choice { word, label: (*label).to_owned(), chosen: chosen == *word }).collect()
+    }
+}

@@ -1,0 +1,183 @@
+//! Forms as posted: what was typed, and what is wrong with it. Nothing typed is ever lost on the way.
+
+pub(crate) mod aim;
+pub(crate) mod correction;
+mod field;
+pub(crate) mod intake;
+pub(crate) mod tape;
+
+pub(crate) use field::{Choice, Field};
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length};
+use wise_badger_store::entry::{Typed, UnitWord};
+
+use crate::error::WebError;
+use crate::view::{Units, typed_text};
+
+/// Longest text taken in one ordinary field.
+const LONGEST_TEXT: usize = 60;
+
+/// One form: its texts by name, and the complaint about each that is wrong.
+#[derive(Debug, Clone)]
+pub(crate) struct Sheet {
+    values: BTreeMap<String, String>,
+    problems: BTreeMap<String, String>,
+    /// Names whose text on file differs, with that text: shown when somebody else saved in between.
+    on_file: BTreeMap<String, String>,
+    /// The units bare numbers are read in: those the page showed when it was drawn.
+    units: Units,
+}
+
+impl Sheet {
+    /// An empty form whose bare numbers are in `units`.
+    pub(crate) fn blank(units: Units) -> Self {
+        Sheet { values: BTreeMap::new(), problems: BTreeMap::new(), on_file: BTreeMap::new(), units }
+    }
+
+    /// A form as posted. It says itself in which units its page was drawn.
+    pub(crate) fn posted(pairs: Vec<(String, String)>, reader: Units) -> Self {
+        let mut sheet = Sheet::blank(reader);
+        sheet.values.extend(pairs);
+        match sheet.text("length_unit") {
+            "in" => sheet.units.length = LengthUnit::Inches,
+            "mm" => sheet.units.length = LengthUnit::Millimetres,
+            _ => {}
+        }
+        match sheet.text("weight_unit") {
+            "lb" => sheet.units.weight = WeightUnit::Pounds,
+            "kg" => sheet.units.weight = WeightUnit::Kilograms,
+            _ => {}
+        }
+        sheet
+    }
+
+    pub(crate) fn units(&self) -> Units {
+        self.units
+    }
+
+    /// What stands in a field, trimmed.
+    pub(crate) fn text(&self, name: &str) -> &str {
+        self.values.get(name).map_or("", |text| text.trim())
+    }
+
+    pub(crate) fn is_filled(&self, name: &str) -> bool {
+        !self.text(name).is_empty()
+    }
+
+    pub(crate) fn set(&mut self, name: &str, text: impl Into<String>) {
+        self.values.insert(name.to_owned(), text.into());
+    }
+
+    /// Puts back what was typed before.
+    pub(crate) fn set_typed(&mut self, name: &str, typed: &Typed) {
+        self.set(name, typed_text(typed, self.units));
+    }
+
+    /// Notes what is wrong with a field; the first complaint stays.
+    pub(crate) fn refuse(&mut self, name: &str, problem: impl Into<String>) {
+        self.problems.entry(name.to_owned()).or_insert_with(|| problem.into());
+    }
+
+    pub(crate) fn problem(&self, name: &str) -> &str {
+        self.problems.get(name).map_or("", String::as_str)
+    }
+
+    pub(crate) fn is_sound(&self) -> bool {
+        self.problems.is_empty()
+    }
+
+    /// How many fields are wrong.
+    pub(crate) fn problem_count(&self) -> usize {
+        self.problems.len()
+    }
+
+    /// Marks every field whose text differs from what is on file now.
+    pub(crate) fn compare_with(&mut self, on_file: &Sheet) {
+        let names: BTreeSet<&String> = self.values.keys().chain(on_file.values.keys()).collect();
+        let differing = names.into_iter().filter(|name| self.text(name) != on_file.text(name));
+        let told = |text: &str| if text.is_empty() { "nothing".to_owned() } else { text.to_owned() };
+        self.on_file = differing.map(|name| (name.clone(), told(on_file.text(name)))).collect();
+    }
+
+    /// A length counted upwards from nought; complains when absent or not understood.
+    pub(crate) fn length(&mut self, name: &str) -> Option<Typed> {
+        let typed = self.signed_length(name)?;
+        if typed.si < 0.0 {
+            let text = typed.text;
+            self.refuse(name, format!("“{text}” is below nought; type how much, without a minus."));
+            return None;
+        }
+        Some(typed)
+    }
+
+    /// A length with a sign.
+    pub(crate) fn signed_length(&mut self, name: &str) -> Option<Typed> {
+        let unit = self.units.length_word();
+        self.quantity(name, unit, |text, units| parse_length(text, units.length).map(|length| length.si()))
+    }
+
+    /// A weight.
+    pub(crate) fn weight(&mut self, name: &str) -> Option<Typed> {
+        let unit = self.units.weight_word();
+        self.quantity(name, unit, |text, units| parse_weight(text, units.weight).map(|force| force.si()))
+    }
+
+    /// A weight that may be left out.
+    pub(crate) fn optional_weight(&mut self, name: &str) -> Option<Typed> {
+        if self.is_filled(name) { self.weight(name) } else { None }
+    }
+
+    /// A spring rate.
+    pub(crate) fn rate(&mut self, name: &str) -> Option<Typed> {
+        let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::LbPerIn } else { UnitWord::NPerMm };
+        self.quantity(name, unit, |text, units| parse_rate(text, units.weight).map(|rate| rate.si()))
+    }
+
+    fn quantity(&mut self, name: &str, unit: UnitWord, read: impl Fn(&str, Units) -> Result<f64, TypedError>) -> Option<Typed> {
+        let text = self.text(name).to_owned();
+        if text.chars().count() > LONGEST_TEXT {
+            self.refuse(name, format!("That is longer than {LONGEST_TEXT} signs; type one figure."));
+            return None;
+        }
+        match read(&text, self.units) {
+            Ok(si) => Some(Typed { text, unit, si }),
+            Err(error) => {
+                self.refuse(name, error.to_string());
+                None
+            }
+        }
+    }
+
+    /// The revision of the job that the page showed.
+    ///
+    /// # Errors     [`WebError::Malformed`] when no page of ours would send such a one
+    pub(crate) fn revision(&self) -> Result<i32, WebError> {
+        self.text("revision").parse().map_err(|_| WebError::Malformed("no revision".to_owned()))
+    }
+
+    /// The token that tells this sending from the next.
+    ///
+    /// # Errors     [`WebError::Malformed`] when no page of ours would send such a one
+    pub(crate) fn token(&self) -> Result<String, WebError> {
+        let token = self.text("token");
+        let sound = (16..=64).contains(&token.len()) && token.chars().all(|c| c.is_ascii_alphanumeric());
+        if sound { Ok(token.to_owned()) } else { Err(WebError::Malformed("no token".to_owned())) }
+    }
+}
+
+/// A token for a form about to be drawn.
+pub(crate) fn new_token() -> String {
+    rand::distr::SampleString::sample_string(&rand::distr::Alphanumeric, &mut rand::rng(), 24)
+}
+
+/// Says the least and the most of something that is outside both.
+fn outside(what: &str, least: Length, most: Length, units: Units) -> String {
+    format!("{what} is between {} and {}; check the figure and its unit.", units.height(least), units.height(most))
+}
+
+fn force(typed: &Option<Typed>) -> Option<Force> {
+    typed.as_ref().map(Typed::force)
+}

@@ -1,0 +1,284 @@
+//! The tape forms: heights round the vehicle, and what was put on between the two states.
+
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::survey::{AxleEnd, LoadProblem, LoadState, Survey, VehicleFacts};
+use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
+use wise_badger_store::entry::{LoadEntry, Typed};
+use wise_badger_store::job::TapeManner;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
+
+use super::Sheet;
+use crate::view::Units;
+
+/// Most readings of one corner.
+pub(crate) const MOST_READINGS: usize = 6;
+
+/// The walk round the vehicle, from the driver's door backwards.
+pub(crate) const WALK: [(Place, &str, &str); 4] = [
+    (Place::FrontLeft, "front_left", "Front left"),
+    (Place::RearLeft, "rear_left", "Rear left"),
+    (Place::RearRight, "rear_right", "Rear right"),
+    (Place::FrontRight, "front_right", "Front right"),
+];
+
+/// The bump-stop gap, read at the end of each walk.
+pub(crate) const GAP: (Place, &str, &str) = (Place::StopGap, "stop_gap", "Rear bump-stop gap");
+
+/// Everything the Tape page puts down.
+#[derive(Debug, Clone)]
+pub(crate) struct TapeEntry {
+    pub(crate) manner: TapeManner,
+    pub(crate) readings: Vec<NewReading>,
+    pub(crate) load: Option<LoadEntry>,
+}
+
+pub(crate) fn state_word(state: LoadState) -> &'static str {
+    if state == LoadState::Empty { "empty" } else { "loaded" }
+}
+
+/// Name of the field of one reading.
+pub(crate) fn field_name(state: LoadState, place: &str, index: usize) -> String {
+    format!("{}.{place}.{index}", state_word(state))
+}
+
+/// Puts the readings on file into their fields.
+pub(crate) fn fill_heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) {
+    for state in LoadState::BOTH {
+        for (place, word, _) in WALK.into_iter().chain([GAP]) {
+            for (index, reading) in file.at(Spot { phase, state, place }).enumerate() {
+                sheet.set_typed(&field_name(state, word, index), &reading.height);
+            }
+        }
+    }
+}
+
+/// The Tape form as it stands for a job on file.
+pub(crate) fn fill(sheet: &mut Sheet, file: &JobFile) {
+    match file.job.datum {
+        Some(Datum::GroundToArch) => sheet.set("datum", "ground_to_arch"),
+        Some(Datum::HubToArch) => sheet.set("datum", "hub_to_arch"),
+        None => {}
+    }
+    for (name, on) in [("rolled", file.job.rolled_and_bounced), ("rise_confirmed", file.job.rear_rise_confirmed)] {
+        if on {
+            sheet.set(name, "yes");
+        }
+    }
+    fill_heights(sheet, file, Phase::Found);
+    match &file.load {
+        None => sheet.set("load_kind", "none"),
+        Some(LoadEntry::Placed { weight, distance, ahead }) => {
+            sheet.set("load_kind", "placed");
+            sheet.set_typed("load_weight", weight);
+            sheet.set_typed("load_distance", distance);
+            sheet.set("load_side", if *ahead { "ahead" } else { "behind" });
+        }
+        Some(LoadEntry::Weighed { rear_empty, rear_loaded, front_empty, front_loaded }) => {
+            sheet.set("load_kind", "weighed");
+            sheet.set_typed("rear_empty", rear_empty);
+            sheet.set_typed("rear_loaded", rear_loaded);
+            for (name, typed) in [("front_empty", front_empty), ("front_loaded", front_loaded)] {
+                if let Some(typed) = typed {
+                    sheet.set_typed(name, typed);
+                }
+            }
+        }
+    }
+}
+
+/// Reads the Tape form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
+    let datum = datum(sheet, file);
+    let readings = heights(sheet, file, Phase::Found);
+    let load = load(sheet, &file.job.intake.vehicle());
+    let confirmed = sheet.is_filled("rise_confirmed");
+    let manner = TapeManner { datum: datum?, rolled_and_bounced: sheet.is_filled("rolled"), rear_rise_confirmed: confirmed };
+    if sheet.is_sound() && !confirmed {
+        ask_about_a_rise(sheet, file, &readings);
+    }
+    sheet.is_sound().then_some(TapeEntry { manner, readings, load })
+}
+
+fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
+    let datum = match sheet.text("datum") {
+        "ground_to_arch" => Datum::GroundToArch,
+        "hub_to_arch" => Datum::HubToArch,
+        _ => {
+            sheet.refuse("datum", "Pick what the heights are measured from.");
+            return None;
+        }
+    };
+    // A prediction and its proof are heights from one datum; relabelling one half would compare unlike things.
+    if file.fitting.is_some() && file.job.datum.is_some_and(|old| old != datum) {
+        sheet.refuse("datum", "A correction was chosen on the other datum; take the choice back on Options first.");
+        return None;
+    }
+    Some(datum)
+}
+
+/// The readings of a phase as typed. Unchanged ones keep the words they were first typed in.
+pub(crate) fn heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) -> Vec<NewReading> {
+    let mut readings = Vec::new();
+    for state in LoadState::BOTH {
+        for (place, word, _) in WALK.into_iter().chain([GAP]) {
+            let spot = Spot { phase, state, place };
+            for index in 0..MOST_READINGS {
+                let name = field_name(state, word, index);
+                if !sheet.is_filled(&name) {
+                    continue;
+                }
+                if let Some(typed) = height(sheet, &name, place) {
+                    let height = unchanged(file, spot, &typed).unwrap_or(typed);
+                    readings.push(NewReading { spot, height });
+                }
+            }
+        }
+        for (end, left, right) in [(AxleEnd::Front, "front_left", "front_right"), (AxleEnd::Rear, "rear_left", "rear_right")] {
+            complain_of_spread(sheet, &axle(&readings, phase, state, end), state, left, right);
+        }
+    }
+    readings
+}
+
+/// A height is above nought; a gap may be nought, with the stop touching.
+fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
+    let typed = sheet.length(name)?;
+    let (least_m, most_m) = if place == Place::StopGap { (0.0, 0.5) } else { (0.1, 2.5) };
+    if (least_m..=most_m).contains(&typed.si) {
+        return Some(typed);
+    }
+    let understood = sheet.units().exact(typed.length());
+    let what = if place == Place::StopGap { "bump-stop gap" } else { "ride height" };
+    sheet.refuse(name, format!("{understood} is no {what}; check the figure and its unit."));
+    None
+}
+
+/// The reading on file that says the same, in its own words.
+fn unchanged(file: &JobFile, spot: Spot, typed: &Typed) -> Option<Typed> {
+    file.at(spot).map(|reading| &reading.height).find(|height| (height.si - typed.si).abs() < 1e-9).cloned()
+}
+
+fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: AxleEnd) -> AxleReadings {
+    let mut axle = AxleReadings::default();
+    for side in Side::BOTH {
+        let place = match (end, side) {
+            (AxleEnd::Front, Side::Left) => Place::FrontLeft,
+            (AxleEnd::Front, Side::Right) => Place::FrontRight,
+            (AxleEnd::Rear, Side::Left) => Place::RearLeft,
+            (AxleEnd::Rear, Side::Right) => Place::RearRight,
+        };
+        let spot = Spot { phase, state, place };
+        *axle.corners.get_mut(side) = readings.iter().filter(|r| r.spot == spot).map(|r| r.height.length()).collect();
+    }
+    axle
+}
+
+fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, left: &str, right: &str) {
+    let units = sheet.units();
+    for problem in axle.problems() {
+        match problem {
+            SpreadProblem::Repeats { side, apart } => {
+                let place = if side == Side::Left { left } else { right };
+                let text = format!("These readings lie {} apart. Read again and clear the wrong one.", units.height(apart));
+                sheet.refuse(&field_name(state, place, 0), text);
+            }
+            SpreadProblem::Sides { apart } => {
+                let text = format!("Left and right are {} apart; no vehicle leans so far. Read both again.", units.height(apart));
+                for place in [left, right] {
+                    sheet.refuse(&field_name(state, place, 0), text.clone());
+                }
+            }
+            _ => sheet.refuse(&field_name(state, left, 0), "These readings do not fit one another; read again."),
+        }
+    }
+}
+
+/// A rear that stands higher loaded is asked about, once; the answer is kept.
+fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[NewReading]) {
+    let mut survey: Survey = file.survey(Phase::Found);
+    for state in LoadState::BOTH {
+        let rear = axle(readings, Phase::Found, state, AxleEnd::Rear);
+        match state {
+            LoadState::Empty => survey.heights.empty.rear = rear,
+            LoadState::Loaded => survey.heights.loaded.rear = rear,
+        }
+    }
+    let risen = survey.rear_corners_that_rose();
+    let sides: Vec<&str> = risen.iter().map(|side| side.name()).collect();
+    if !sides.is_empty() {
+        let text = format!(
+            "The rear {} stands higher loaded than empty. Read it again; if it is right, say so here and save.",
+            sides.join(" and ")
+        );
+        sheet.refuse("rise_confirmed", text);
+    }
+}
+
+fn load(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadEntry> {
+    let entry = match sheet.text("load_kind") {
+        "placed" => placed(sheet)?,
+        "weighed" => weighed(sheet)?,
+        _ => return None,
+    };
+    let units = sheet.units();
+    for problem in entry.load_put().problems(vehicle) {
+        let (name, text) = load_problem(&problem, &entry, units);
+        sheet.refuse(name, text);
+    }
+    Some(entry)
+}
+
+fn placed(sheet: &mut Sheet) -> Option<LoadEntry> {
+    let (weight, distance) = (sheet.weight("load_weight"), sheet.length("load_distance"));
+    let distance = distance?;
+    let ahead = match sheet.text("load_side") {
+        "ahead" => true,
+        "behind" => false,
+        _ if distance.si.abs() <= 0.0 => false,
+        _ => {
+            sheet.refuse("load_side", "Pick whether it sits ahead of or behind the rear axle.");
+            return None;
+        }
+    };
+    Some(LoadEntry::Placed { weight: weight?, distance, ahead })
+}
+
+fn weighed(sheet: &mut Sheet) -> Option<LoadEntry> {
+    let (rear_empty, rear_loaded) = (sheet.weight("rear_empty"), sheet.weight("rear_loaded"));
+    let (front_empty, front_loaded) = (sheet.optional_weight("front_empty"), sheet.optional_weight("front_loaded"));
+    for (name, other) in [("front_empty", "front_loaded"), ("front_loaded", "front_empty")] {
+        if !sheet.is_filled(name) && sheet.is_filled(other) {
+            sheet.refuse(name, "The front was weighed in one state only; give both, or clear the other.");
+        }
+    }
+    Some(LoadEntry::Weighed { rear_empty: rear_empty?, rear_loaded: rear_loaded?, front_empty, front_loaded })
+}
+
+fn load_problem(problem: &LoadProblem, entry: &LoadEntry, units: Units) -> (&'static str, String) {
+    let placed = matches!(entry, LoadEntry::Placed { .. });
+    match problem {
+        LoadProblem::OffTheVehicle { most_ahead, most_behind } => {
+            let (ahead, behind) = (units.height(*most_ahead), units.height(*most_behind));
+            let text = format!("That place is off the vehicle: at most {ahead} ahead of the rear axle, or {behind} behind it.");
+            ("load_distance", text)
+        }
+        LoadProblem::Nothing => ("load_weight", "Type the weight that was put on.".to_owned()),
+        LoadProblem::LiftsTheFront => {
+            let text = "There it would lift an axle off the ground; check the weight and the place.".to_owned();
+            (if placed { "load_weight" } else { "rear_loaded" }, text)
+        }
+        LoadProblem::ScaleOrder(end) => {
+            let text =
+                "Loaded must be more than empty, and empty more than wheels and axle alone; check both figures.".to_owned();
+            (if *end == AxleEnd::Front { "front_loaded" } else { "rear_loaded" }, text)
+        }
+        _ => ("load_weight", "This load cannot be; check it.".to_owned()),
+    }
+}
+
+/// How many fields a corner shows: those filled, and one more to read again.
+pub(crate) fn fields_shown(sheet: &Sheet, state: LoadState, place: &str) -> usize {
+    let filled = (0..MOST_READINGS).rev().find(|index| sheet.is_filled(&field_name(state, place, *index)));
+    filled.map_or(1, |last| (last + 2).min(MOST_READINGS))
+}

@@ -1,0 +1,109 @@
+//! Where a job stands on its route, what is missing, and what comes next.
+
+use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::verdict::Overload;
+use wise_badger_store::JobNumber;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::Phase;
+
+use crate::view::{end_name, state_name};
+
+/// A stage of the route.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Stage {
+    Vehicle,
+    Tape,
+    Verdict,
+    Aim,
+    Options,
+    Proof,
+}
+
+impl Stage {
+    pub(crate) const ALL: [Stage; 6] = [Stage::Vehicle, Stage::Tape, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
+
+    pub(crate) fn name(self) -> &'static str {
+        match self {
+            Stage::Vehicle => "Vehicle",
+            Stage::Tape => "Tape",
+            Stage::Verdict => "Verdict",
+            Stage::Aim => "Aim",
+            Stage::Options => "Options",
+            Stage::Proof => "Proof",
+        }
+    }
+
+    pub(crate) fn path(self, number: JobNumber) -> String {
+        format!("/jobs/{}/{}", number.0, self.name().to_lowercase())
+    }
+}
+
+/// How far a job has come.
+#[derive(Debug, Clone)]
+pub(crate) struct Standing {
+    done: Vec<Stage>,
+    /// What must happen next; `None` when the job is finished.
+    pub(crate) next: Option<Stage>,
+    /// That in words.
+    pub(crate) words: String,
+    /// Whether a rating is passed.
+    pub(crate) over: bool,
+    pub(crate) finished: bool,
+}
+
+impl Standing {
+    pub(crate) fn of(file: &JobFile) -> Self {
+        let survey = file.survey(Phase::Found);
+        let missing = missing_on_tape(&survey);
+        let over = Overload::of(&survey).is_some();
+        let fitted = file.survey(Phase::Fitted);
+        let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(AxleEnd::Rear, state).is_some());
+        let finished = file.job.finished_at.is_some();
+        let mut done = vec![Stage::Vehicle];
+        let stages = [
+            (Stage::Tape, missing.is_empty()),
+            (Stage::Verdict, missing.is_empty()),
+            (Stage::Aim, file.aim.is_some()),
+            (Stage::Options, file.fitting.is_some() && !over),
+            (Stage::Proof, proved),
+        ];
+        done.extend(stages.iter().filter(|(_, is_done)| *is_done).map(|(stage, _)| *stage));
+        let open = stages.iter().find(|(_, is_done)| !is_done).map(|(stage, _)| *stage);
+        let (next, words) = if finished {
+            (None, "finished".to_owned())
+        } else {
+            match open {
+                Some(Stage::Tape) => (open, format!("to measure: {}", missing.join(", "))),
+                Some(Stage::Aim) if over => (Some(Stage::Options), "over a rating: weight must come off".to_owned()),
+                Some(Stage::Options) if over => (open, "over a rating: weight must come off".to_owned()),
+                Some(Stage::Aim) => (open, "to set the aim".to_owned()),
+                Some(Stage::Options) => (open, "to choose a correction".to_owned()),
+                Some(Stage::Proof) => (open, "to fit and measure again".to_owned()),
+                _ => (Some(Stage::Proof), "measured after fitting; to finish".to_owned()),
+            }
+        };
+        Standing { done, next, words, over, finished }
+    }
+
+    pub(crate) fn is_done(&self, stage: Stage) -> bool {
+        self.done.contains(&stage)
+    }
+}
+
+/// What the tape and the load still lack, by name.
+pub(crate) fn missing_on_tape(survey: &Survey) -> Vec<String> {
+    let mut missing = Vec::new();
+    for state in LoadState::BOTH {
+        let lacks = |end| survey.height(end, state).is_none();
+        match (lacks(AxleEnd::Front), lacks(AxleEnd::Rear)) {
+            (true, true) => missing.push(format!("{} heights", state_name(state))),
+            (true, false) => missing.push(format!("{} height {}", end_name(AxleEnd::Front), state_name(state))),
+            (false, true) => missing.push(format!("{} height {}", end_name(AxleEnd::Rear), state_name(state))),
+            (false, false) => {}
+        }
+    }
+    if survey.load.is_none() {
+        missing.push("what was put on".to_owned());
+    }
+    missing
+}

@@ -1,0 +1,156 @@
+//! Opening a job, and putting its vehicle right.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path};
+use askama::Template;
+use wise_badger_mechanics::survey::{RearWheels, VehicleClass};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{Database, StoreError, job, submission};
+
+use super::job_frame::{JobFrame, as_chosen, found};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use crate::error::WebError;
+use crate::form::{Choice, Field, Sheet, intake};
+use crate::job_route::Stage;
+use crate::shell::Shell;
+use crate::view::Units;
+use crate::worker::Worker;
+
+struct IntakeForm {
+    hidden: Hidden,
+    label: Field,
+    classes: Vec<Choice>,
+    class_problem: String,
+    wheels: Vec<Choice>,
+    wheels_problem: String,
+    wheelbase: Field,
+    front_rating: Field,
+    rear_rating: Field,
+    gross_rating: Field,
+    kerb_front: Field,
+    kerb_rear: Field,
+    /// Class, and what is assumed for it, single and dual.
+    assumed: Vec<[String; 3]>,
+    refusal: String,
+}
+
+#[derive(Template)]
+#[template(path = "new_job.html")]
+struct NewJobPage {
+    shell: Shell,
+    form: IntakeForm,
+}
+
+#[derive(Template)]
+#[template(path = "vehicle.html")]
+struct VehiclePage {
+    frame: JobFrame,
+    form: IntakeForm,
+}
+
+impl IntakeForm {
+    fn new(sheet: &Sheet, revision: i32, reader: Units, refusal: Option<&Refusal>) -> Self {
+        let assumed = "left empty, the class's usual weight is assumed and marked so";
+        IntakeForm {
+            hidden: Hidden::new(sheet, revision),
+            label: sheet.text_field("label", "Label").hint("what the shop calls this job"),
+            classes: sheet.choices("class", &intake::class_choices()),
+            class_problem: sheet.problem("class").to_owned(),
+            wheels: sheet.choices("rear_wheels", &[("single", "Single"), ("dual", "Dual")]),
+            wheels_problem: sheet.problem("rear_wheels").to_owned(),
+            wheelbase: sheet.length_field("wheelbase", "Wheelbase"),
+            front_rating: sheet.weight_field("front_rating", "Front axle rating"),
+            rear_rating: sheet.weight_field("rear_rating", "Rear axle rating"),
+            gross_rating: sheet.weight_field("gross_rating", "Gross rating, if known"),
+            kerb_front: sheet.weight_field("kerb_front", "Front axle, empty").hint(assumed),
+            kerb_rear: sheet.weight_field("kerb_rear", "Rear axle, empty").hint(assumed),
+            assumed: VehicleClass::ALL.into_iter().map(|class| assumptions(class, reader)).collect(),
+            refusal: refusal.map(Refusal::words).unwrap_or_default(),
+        }
+    }
+}
+
+fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
+    let with = |wheels| {
+        let assumed = class.assumptions(wheels);
+        format!(
+            "front {}, rear {}; rear springs {}",
+            units.weight(assumed.kerb_front),
+            units.weight(assumed.kerb_rear),
+            units.rate(assumed.rear_rate)
+        )
+    };
+    [crate::view::class_name(class).to_owned(), with(RearWheels::Single), with(RearWheels::Dual)]
+}
+
+pub(crate) async fn new(worker: Worker) -> Result<HttpResponse, WebError> {
+    let sheet = Sheet::blank(worker.units());
+    new_job_page(&worker, &sheet, StatusCode::OK, None)
+}
+
+fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let form = IntakeForm::new(sheet, 0, worker.units(), refusal);
+    page(status, &NewJobPage { shell: Shell::new(worker, "New job", "/jobs/new"), form })
+}
+
+pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let token = sheet.token()?;
+    let Some(intake) = intake::check(&mut sheet) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return new_job_page(&worker, &sheet, refusal.status(), Some(&refusal));
+    };
+    let number = database
+        .write(move |connection| -> Result<_, StoreError> {
+            let person = &worker.person;
+            if submission::claim(connection, &token, person)? {
+                let opened = job::open(connection, person, &intake)?;
+                submission::note_opened(connection, &token, opened.id)?;
+                return Ok(opened.number);
+            }
+            let id = submission::opened(connection, person, &token)?.ok_or(StoreError::NotFound("job"))?;
+            job::number(connection, person.shop_id, id)
+        })
+        .await?;
+    Ok(see_other(Stage::Tape.path(number)))
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::blank(worker.units());
+    intake::fill(&mut sheet, &file.job.intake);
+    vehicle_page(&worker, &file, &sheet, None)
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let Some(entry) = intake::check(&mut sheet) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return vehicle_page(&worker, &file, &sheet, Some(&refusal));
+    };
+    let (shop, job) = (worker.shop_id(), file.job.id);
+    match keep(&database, &worker, &sheet, job, move |connection, _| job::set_intake(connection, shop, job, &entry)).await? {
+        Kept::Saved => Ok(see_other(Stage::Vehicle.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            let mut on_file = Sheet::blank(sheet.units());
+            intake::fill(&mut on_file, &file.job.intake);
+            sheet.compare_with(&on_file);
+            vehicle_page(&worker, &file, &sheet, Some(&refusal))
+        }
+    }
+}
+
+fn vehicle_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let frame = JobFrame::new(worker, file, Some(Stage::Vehicle), &as_chosen(file, &survey));
+    let form = IntakeForm::new(sheet, file.job.revision, units, refusal);
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &VehiclePage { frame, form })
+}

@@ -1,0 +1,334 @@
+//! Options: corrections considered on a job, and where each would leave it.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use serde::Deserialize;
+use wise_badger_mechanics::aim::Aim;
+use wise_badger_mechanics::correction::{Correction, Prediction, Predictor};
+use wise_badger_mechanics::survey::Survey;
+use wise_badger_mechanics::verdict::Overload;
+use wise_badger_store::correction::{self, Considered};
+use wise_badger_store::entry::PredictedHeights;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{CorrectionId, Database, fitting};
+
+use super::job_frame::{JobFrame, found, with_prediction};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, keep_or_fail, page, see_other};
+use crate::error::WebError;
+use crate::form::{self, Choice, Field, Sheet};
+use crate::job_route::{Stage, missing_on_tape};
+use crate::view::aim::aim_name;
+use crate::view::overload::{OverloadWords, overload_words};
+use crate::view::prediction::{aim_sentence, prediction_figures, prediction_line};
+use crate::view::{CORRECTION_KINDS, Figure, Tone, Units, caution_text, correction_name};
+use crate::worker::Worker;
+
+/// Cautions shown with an option; the rest stand on Proof, as checks before the vehicle leaves.
+const CAUTIONS: usize = 3;
+
+#[derive(Template)]
+#[template(path = "options.html")]
+struct OptionsPage {
+    frame: JobFrame,
+    number: i32,
+    overload: Option<OverloadWords>,
+    missing: Vec<String>,
+    aim: String,
+    considered: Vec<OptionLine>,
+    shown: Option<ShownOption>,
+    form: CorrectionForm,
+    refusal: String,
+    /// A correction just taken off, to be put back.
+    withdrawn: Option<i64>,
+}
+
+struct OptionLine {
+    name: String,
+    line: String,
+    verdict: String,
+    verdict_class: &'static str,
+    href: String,
+    shown: bool,
+    chosen: bool,
+}
+
+/// The option looked at.
+struct ShownOption {
+    id: i64,
+    name: String,
+    figures: Vec<Figure>,
+    verdict: String,
+    verdict_class: &'static str,
+    cautions: Vec<&'static str>,
+    chosen: bool,
+    /// Whether there is anything to hold a proof against.
+    can_choose: bool,
+}
+
+struct CorrectionForm {
+    hidden: Hidden,
+    kinds: Vec<Choice>,
+    kind_problem: String,
+    thickness: Field,
+    helper_rate: Field,
+    engagement_gap: Field,
+    leaf_rate: Field,
+    lift: Field,
+    clearance: Field,
+    force_table: String,
+    force_table_problem: String,
+    table_example: &'static str,
+    free_height_gained: Field,
+}
+
+#[derive(Deserialize)]
+pub(crate) struct Looking {
+    show: Option<i64>,
+    withdrawn: Option<i64>,
+}
+
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    looking: Query<Looking>,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::blank(worker.units());
+    match looked_at(&file, looking.show) {
+        Some(considered) => form::correction::fill(&mut sheet, &considered.entry.0),
+        None => sheet.set("kind", "lift_block"),
+    }
+    options_page(&worker, &file, &sheet, &looking, None)
+}
+
+pub(crate) async fn consider(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    refuse_over_a_rating(&file)?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let looking = Looking { show: None, withdrawn: None };
+    let Some(entry) = form::correction::check(&mut sheet) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return options_page(&worker, &file, &sheet, &looking, Some(&refusal));
+    };
+    let job = file.job.id;
+    let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
+        correction::consider(connection, person, job, &entry).map(|_| ())
+    });
+    match kept.await? {
+        Kept::Saved => Ok(see_other(Stage::Options.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            options_page(&worker, &file, &sheet, &looking, Some(&refusal))
+        }
+    }
+}
+
+pub(crate) async fn choose(
+    database: Data<Database>,
+    worker: Worker,
+    path: Path<(i32, i64)>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let (number, id) = path.into_inner();
+    let file = job_file(&database, &worker, number).await?;
+    refuse_over_a_rating(&file)?;
+    let (units, survey) = found(&worker, &file);
+    let considered = file.corrections.iter().find(|c| c.id == CorrectionId(id)).ok_or(WebError::NotFound("correction"))?;
+    let correction = considered.entry.0.correction().ok_or(WebError::NotFound("correction"))?;
+    let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));
+    if predicted.is_empty() {
+        return Err(WebError::NotNow("Nothing is predicted for this correction yet; put the rear heights on Tape first."));
+    }
+    let sheet = Sheet::posted(posted.into_inner(), units);
+    let (job, id) = (file.job.id, CorrectionId(id));
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        fitting::choose(connection, person, job, id, &predicted)
+    })
+    .await?;
+    Ok(see_other(Stage::Proof.path(file.job.number)))
+}
+
+pub(crate) async fn choose_none(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let job = file.job.id;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| fitting::withdraw(connection, person.shop_id, job))
+        .await?;
+    Ok(see_other(Stage::Options.path(file.job.number)))
+}
+
+pub(crate) async fn withdraw(
+    database: Data<Database>,
+    worker: Worker,
+    path: Path<(i32, i64)>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let (number, id) = path.into_inner();
+    let file = job_file(&database, &worker, number).await?;
+    if file.fitting.as_ref().is_some_and(|fitting| fitting.correction_id == CorrectionId(id)) {
+        return Err(WebError::NotNow("That correction is the one chosen; take the choice back first."));
+    }
+    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let job = file.job.id;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        correction::withdraw(connection, person.shop_id, job, CorrectionId(id))
+    })
+    .await?;
+    Ok(see_other(format!("{}?withdrawn={id}", Stage::Options.path(file.job.number))))
+}
+
+pub(crate) async fn restore(
+    database: Data<Database>,
+    worker: Worker,
+    path: Path<(i32, i64)>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let (number, id) = path.into_inner();
+    let file = job_file(&database, &worker, number).await?;
+    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let job = file.job.id;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        correction::restore(connection, person.shop_id, job, CorrectionId(id))
+    })
+    .await?;
+    Ok(see_other(format!("{}?show={id}", Stage::Options.path(file.job.number))))
+}
+
+/// Over a rating no correction is offered and none is taken.
+fn refuse_over_a_rating(file: &JobFile) -> Result<(), WebError> {
+    let survey = file.survey(wise_badger_store::reading::Phase::Found);
+    if Overload::of(&survey).is_some() {
+        return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));
+    }
+    Ok(())
+}
+
+/// The option asked for, the one chosen, or the newest.
+fn looked_at(file: &JobFile, show: Option<i64>) -> Option<&Considered> {
+    let by_id = |id| file.corrections.iter().find(move |considered| considered.id == id);
+    let asked = show.and_then(|id| by_id(CorrectionId(id)));
+    let newest = || file.corrections.last();
+    asked.or_else(newest)
+}
+
+fn tone_class(tone: Tone) -> &'static str {
+    match tone {
+        Tone::Good => "is-good",
+        Tone::Act => "is-act",
+        Tone::Plain => "",
+    }
+}
+
+/// A correction with its prediction on the job's survey.
+struct Worked<'a> {
+    considered: &'a Considered,
+    correction: Correction,
+    prediction: Prediction,
+    verdict: Option<(Tone, String)>,
+}
+
+impl<'a> Worked<'a> {
+    fn all(file: &'a JobFile, survey: &Survey, units: Units) -> Vec<Self> {
+        let (predictor, aim) = (Predictor::new(survey), file.aim.as_ref().map(|entry| entry.aim()));
+        let worked = |considered: &'a Considered| {
+            let correction = considered.entry.0.correction()?;
+            let prediction = predictor.predict(&correction);
+            let verdict = aim.as_ref().and_then(|aim: &Aim| aim_sentence(aim, survey, &prediction, units));
+            Some(Worked { considered, correction, prediction, verdict })
+        };
+        file.corrections.iter().filter_map(worked).collect()
+    }
+
+    fn verdict(&self) -> (String, &'static str) {
+        self.verdict.as_ref().map_or((String::new(), ""), |(tone, text)| (text.clone(), tone_class(*tone)))
+    }
+}
+
+fn options_page(
+    worker: &Worker,
+    file: &JobFile,
+    sheet: &Sheet,
+    looking: &Looking,
+    refusal: Option<&Refusal>,
+) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let overload = overload_words(&survey, units);
+    let worked = if overload.is_some() { Vec::new() } else { Worked::all(file, &survey, units) };
+    let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
+    let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
+    let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);
+    let number = file.job.number;
+    let line = |option: &Worked<'_>| {
+        let (verdict, verdict_class) = option.verdict();
+        OptionLine {
+            name: correction_name(&option.considered.entry.0, units),
+            line: prediction_line(&option.prediction, units),
+            verdict,
+            verdict_class,
+            href: format!("{}?show={}", Stage::Options.path(number), option.considered.id.0),
+            shown: Some(option.considered.id) == shown_id,
+            chosen: Some(option.considered.id) == chosen,
+        }
+    };
+    let look = |option: &Worked<'_>| {
+        let (verdict, verdict_class) = option.verdict();
+        ShownOption {
+            id: option.considered.id.0,
+            name: correction_name(&option.considered.entry.0, units),
+            figures: prediction_figures(&survey, &option.correction, &option.prediction, units),
+            verdict,
+            verdict_class,
+            cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
+            chosen: Some(option.considered.id) == chosen,
+            can_choose: option.prediction.empty.is_ok() || option.prediction.loaded.is_ok(),
+        }
+    };
+    let pictured = with_prediction(file, &survey, shown.map(|option| option.prediction));
+    let template = OptionsPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Options), &pictured),
+        number: number.0,
+        overload,
+        missing: missing_on_tape(&survey),
+        aim: file.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
+        considered: worked.iter().map(line).collect(),
+        shown: shown.map(look),
+        form: CorrectionForm::new(sheet, file.job.revision),
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+        withdrawn: looking.withdrawn,
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}
+
+impl CorrectionForm {
+    fn new(sheet: &Sheet, revision: i32) -> Self {
+        let inches = sheet.units().length_name() == "in";
+        CorrectionForm {
+            hidden: Hidden::new(sheet, revision),
+            kinds: sheet.choices("kind", &CORRECTION_KINDS),
+            kind_problem: sheet.problem("kind").to_owned(),
+            thickness: sheet.length_field("thickness", "Block height"),
+            helper_rate: sheet.rate_field("helper_rate", "Rate of the pair together"),
+            engagement_gap: sheet.length_field("engagement_gap", "Gap empty, before it bears").hint("a minus is set tight"),
+            leaf_rate: sheet.rate_field("leaf_rate", "Rate the pair of leaves adds"),
+            lift: sheet.length_field("lift", "Lift when empty"),
+            clearance: sheet.length_field("clearance", "Clearance empty"),
+            force_table: sheet.text("force_table").to_owned(),
+            force_table_problem: sheet.problem("force_table").to_owned(),
+            table_example: if inches { "0 ; 0\n1/2 ; 180 lb\n1 ; 520 lb" } else { "0 ; 0\n12 ; 80 kg\n25 ; 235 kg" },
+            free_height_gained: sheet.length_field("free_height_gained", "Free height gained"),
+        }
+    }
+}

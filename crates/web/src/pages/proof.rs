@@ -1,0 +1,150 @@
+//! Proof: heights after fitting, against what was predicted.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path};
+use askama::Template;
+use wise_badger_mechanics::survey::{AxleEnd, LoadState};
+use wise_badger_mechanics::tape::Datum;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::Phase;
+use wise_badger_store::{Database, job, reading};
+
+use super::job_frame::{JobFrame, as_chosen, found};
+use super::tape::{StateForm, names, state_forms};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, keep_or_fail, page, see_other};
+use crate::error::WebError;
+use crate::form::{Sheet, tape};
+use crate::job_route::Stage;
+use crate::view::proof::proof_figures;
+use crate::view::{Figure, caution_text, correction_name, datum_name};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "proof.html")]
+struct ProofPage {
+    frame: JobFrame,
+    number: i32,
+    hidden: Hidden,
+    finish_hidden: Hidden,
+    /// What was chosen; empty while nothing is.
+    chosen: String,
+    datum: &'static str,
+    states: Vec<StateForm>,
+    figures: Vec<Figure>,
+    cautions: Vec<&'static str>,
+    measured: bool,
+    refusal: String,
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::blank(worker.units());
+    tape::fill_heights(&mut sheet, &file, Phase::Fitted);
+    proof_page(&database, &worker, &file, &sheet, None).await
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    if file.fitting.is_none() {
+        return Err(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."));
+    }
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let readings = tape::heights(&mut sheet, &file, Phase::Fitted);
+    if !sheet.is_sound() {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+    }
+    let (job, datum) = (file.job.id, file.job.datum.unwrap_or(Datum::GroundToArch));
+    let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
+        reading::replace(connection, person, job, Phase::Fitted, datum, &readings)
+    });
+    match kept.await? {
+        Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            let mut on_file = Sheet::blank(sheet.units());
+            tape::fill_heights(&mut on_file, &file, Phase::Fitted);
+            sheet.compare_with(&on_file);
+            proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+        }
+    }
+}
+
+pub(crate) async fn finish(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    set_finished(&database, &worker, *number, posted, true).await
+}
+
+pub(crate) async fn reopen(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    set_finished(&database, &worker, *number, posted, false).await
+}
+
+async fn set_finished(
+    database: &Data<Database>,
+    worker: &Worker,
+    number: i32,
+    posted: Posted,
+    finished: bool,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(database, worker, number).await?;
+    if finished && !measured_again(&file) {
+        return Err(WebError::NotNow("Measure the rear again after fitting before the job is finished."));
+    }
+    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let job = file.job.id;
+    keep_or_fail(database, worker, &sheet, job, move |connection, person| {
+        job::set_finished(connection, person.shop_id, job, finished)
+    })
+    .await?;
+    Ok(see_other(format!("/jobs/{number}")))
+}
+
+fn measured_again(file: &JobFile) -> bool {
+    let fitted = file.survey(Phase::Fitted);
+    file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(AxleEnd::Rear, state).is_some())
+}
+
+async fn proof_page(
+    database: &Data<Database>,
+    worker: &Worker,
+    file: &JobFile,
+    sheet: &Sheet,
+    refusal: Option<&Refusal>,
+) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let measured = measured_again(file);
+    let mut shown = as_chosen(file, &survey);
+    shown.fitted = measured.then(|| file.survey(Phase::Fitted));
+    let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
+    let cautions = chosen.and_then(|considered| considered.entry.0.correction()).map(|correction| correction.cautions());
+    let fitted = file.survey(Phase::Fitted);
+    let template = ProofPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
+        number: file.job.number.0,
+        hidden: Hidden::new(sheet, file.job.revision),
+        finish_hidden: Hidden::new(sheet, file.job.revision),
+        chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
+        datum: datum_name(file.job.datum.unwrap_or(Datum::GroundToArch)),
+        states: state_forms(sheet, file, Phase::Fitted, &names(database, worker).await?),
+        figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
+        cautions: cautions.unwrap_or_default().into_iter().map(caution_text).collect(),
+        measured,
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}

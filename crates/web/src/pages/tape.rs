@@ -1,0 +1,167 @@
+//! The tape: heights round the vehicle, empty and loaded, and what was put on between.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path};
+use askama::Template;
+use wise_badger_mechanics::survey::LoadState;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::{Phase, Spot};
+use wise_badger_store::{Database, PersonId, job, load, person, reading};
+
+use super::job_frame::{JobFrame, as_chosen, found};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use crate::error::WebError;
+use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
+use crate::form::{Choice, Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::{clock, sentence, state_name};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "tape.html")]
+struct TapePage {
+    frame: JobFrame,
+    hidden: Hidden,
+    datums: Vec<Choice>,
+    datum_problem: String,
+    rolled: bool,
+    states: Vec<StateForm>,
+    rise_problem: String,
+    rise_confirmed: bool,
+    load_kinds: Vec<Choice>,
+    load_weight: Field,
+    load_distance: Field,
+    load_sides: Vec<Choice>,
+    load_side_problem: String,
+    scale: [Field; 4],
+    refusal: String,
+    /// Readings that were corrected since and stay on record.
+    withdrawn: i64,
+}
+
+/// The walk round the vehicle in one state.
+pub(super) struct StateForm {
+    pub(super) title: String,
+    pub(super) word: &'static str,
+    pub(super) corners: Vec<Corner>,
+    pub(super) gap: Corner,
+}
+
+/// One place on the walk.
+pub(super) struct Corner {
+    pub(super) place: &'static str,
+    pub(super) label: &'static str,
+    pub(super) fields: Vec<Field>,
+    /// Who read it, and when.
+    pub(super) taken: String,
+}
+
+/// The two walks, with who took what.
+pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[(PersonId, String)]) -> Vec<StateForm> {
+    let mut walk = 0;
+    let mut state_form = |state: LoadState| {
+        let mut corner = |(place, word, label): (_, &'static str, &'static str)| {
+            walk += 1;
+            let fields = (0..fields_shown(sheet, state, word)).map(|index| {
+                let name = field_name(state, word, index);
+                let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
+                let field = sheet.length_field(&name, &format!("{again}, {}", state_name(state)));
+                // Enter moves to the next corner; a second reading is taken by whoever wants one.
+                if index == 0 { field.walk(walk).small() } else { field.small() }
+            });
+            let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
+                let who = names.iter().find(|(id, _)| *id == reading.taken_by).map_or("somebody", |(_, name)| name);
+                format!("{who}, {}", clock(reading.taken_at))
+            });
+            Corner { place: word, label, fields: fields.collect(), taken: taken.unwrap_or_default() }
+        };
+        let corners = WALK.into_iter().map(&mut corner).collect();
+        StateForm { title: sentence(state_name(state)), word: tape::state_word(state), corners, gap: corner(GAP) }
+    };
+    LoadState::BOTH.into_iter().map(&mut state_form).collect()
+}
+
+/// Names of the shop's people by key.
+pub(super) async fn names(database: &Data<Database>, worker: &Worker) -> Result<Vec<(PersonId, String)>, WebError> {
+    let shop = worker.shop_id();
+    let people = database.read(move |connection| person::of_shop(connection, shop)).await?;
+    Ok(people.into_iter().map(|person| (person.id, person.name)).collect())
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::blank(worker.units());
+    tape::fill(&mut sheet, &file);
+    tape_page(&database, &worker, &file, &sheet, None).await
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let Some(entry) = tape::check(&mut sheet, &file) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+    };
+    let job = file.job.id;
+    let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
+        job::set_tape_manner(connection, person.shop_id, job, entry.manner)?;
+        reading::replace(connection, person, job, Phase::Found, entry.manner.datum, &entry.readings)?;
+        load::replace(connection, person, job, entry.load.as_ref())
+    });
+    match kept.await? {
+        Kept::Saved => Ok(see_other(Stage::Verdict.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            let mut on_file = Sheet::blank(sheet.units());
+            tape::fill(&mut on_file, &file);
+            sheet.compare_with(&on_file);
+            tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+        }
+    }
+}
+
+async fn tape_page(
+    database: &Data<Database>,
+    worker: &Worker,
+    file: &JobFile,
+    sheet: &Sheet,
+    refusal: Option<&Refusal>,
+) -> Result<HttpResponse, WebError> {
+    let (_, survey) = found(worker, file);
+    let names = names(database, worker).await?;
+    let (shop, job) = (worker.shop_id(), file.job.id);
+    let withdrawn = database.read(move |connection| reading::withdrawn_count(connection, shop, job)).await?;
+    let template = TapePage {
+        frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
+        hidden: Hidden::new(sheet, file.job.revision),
+        datums: sheet.choices("datum", &[("ground_to_arch", "Ground to arch"), ("hub_to_arch", "Hub centre to arch")]),
+        datum_problem: sheet.problem("datum").to_owned(),
+        rolled: sheet.is_filled("rolled"),
+        states: state_forms(sheet, file, Phase::Found, &names),
+        rise_problem: sheet.problem("rise_confirmed").to_owned(),
+        rise_confirmed: sheet.is_filled("rise_confirmed"),
+        load_kinds: sheet.choices(
+            "load_kind",
+            &[("placed", "A weight at a place"), ("weighed", "Axles on a scale"), ("none", "Not known yet")],
+        ),
+        load_weight: sheet.weight_field("load_weight", "Weight put on"),
+        load_distance: sheet.length_field("load_distance", "Its middle from the rear axle").hint("0 is right over the axle"),
+        load_sides: sheet.choices("load_side", &[("ahead", "ahead of the axle"), ("behind", "behind the axle")]),
+        load_side_problem: sheet.problem("load_side").to_owned(),
+        scale: [
+            sheet.weight_field("rear_empty", "Rear axle, empty"),
+            sheet.weight_field("rear_loaded", "Rear axle, loaded"),
+            sheet.weight_field("front_empty", "Front axle, empty"),
+            sheet.weight_field("front_loaded", "Front axle, loaded"),
+        ],
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+        withdrawn,
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}

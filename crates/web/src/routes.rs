@@ -1,0 +1,47 @@
+//! Every address of the program.
+
+use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, get, post};
+
+use crate::error::WebError;
+use crate::pages::{aim, assets, intake, job, options, proof, tape, understood, verdict, who, yard};
+
+/// Most bytes of one form.
+const LARGEST_FORM: usize = 64 * 1024;
+
+/// Registers all pages. Everything but the picker, its sign-on and the assets asks who is working.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .app_data(FormConfig::default().limit(LARGEST_FORM).error_handler(|error, _| {
+            let too_large = matches!(error, actix_web::error::UrlencodedError::Overflow { .. });
+            if too_large { WebError::TooLarge.into() } else { WebError::Malformed(error.to_string()).into() }
+        }))
+        .app_data(PathConfig::default().error_handler(|_, _| WebError::NotFound("job").into()))
+        .app_data(QueryConfig::default().error_handler(|error, _| WebError::Malformed(error.to_string()).into()))
+        .route("/", get().to(yard::show))
+        .route("/who", get().to(who::show))
+        .route("/who", post().to(who::sign_on))
+        .route("/units", post().to(who::set_units))
+        .route("/understood", get().to(understood::show))
+        .route("/jobs/new", get().to(intake::new))
+        .route("/jobs/new", post().to(intake::open))
+        .route("/jobs/{number}", get().to(job::show))
+        .route("/jobs/{number}/vehicle", get().to(intake::show))
+        .route("/jobs/{number}/vehicle", post().to(intake::save))
+        .route("/jobs/{number}/tape", get().to(tape::show))
+        .route("/jobs/{number}/tape", post().to(tape::save))
+        .route("/jobs/{number}/verdict", get().to(verdict::show))
+        .route("/jobs/{number}/aim", get().to(aim::show))
+        .route("/jobs/{number}/aim", post().to(aim::save))
+        .route("/jobs/{number}/options", get().to(options::show))
+        .route("/jobs/{number}/options", post().to(options::consider))
+        .route("/jobs/{number}/options/{correction}/choose", post().to(options::choose))
+        .route("/jobs/{number}/options/{correction}/withdraw", post().to(options::withdraw))
+        .route("/jobs/{number}/options/{correction}/restore", post().to(options::restore))
+        .route("/jobs/{number}/options/none", post().to(options::choose_none))
+        .route("/jobs/{number}/proof", get().to(proof::show))
+        .route("/jobs/{number}/proof", post().to(proof::save))
+        .route("/jobs/{number}/finish", post().to(proof::finish))
+        .route("/jobs/{number}/reopen", post().to(proof::reopen))
+        .route("/static/{path:.*}", get().to(assets::show))
+        .default_service(web::to(|| async { Err::<actix_web::HttpResponse, _>(WebError::NotFound("page")) }));
+}

@@ -1,0 +1,85 @@
+//! Sessions in PostgreSQL for the session middleware. The browser's key is kept only as its SHA-256.
+
+use std::collections::HashMap;
+
+use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError};
+use actix_web::cookie::time::Duration;
+use chrono::{DateTime, TimeDelta, Utc};
+use sha2::{Digest, Sha256};
+use wise_badger_store::session::{self, Session};
+use wise_badger_store::{Database, PersonId, ShopId, StoreError};
+
+use crate::worker::{PERSON, SHOP};
+
+/// Keeps sessions in the shop's database.
+pub(crate) struct PgSessionStore {
+    database: Database,
+}
+
+/// What the middleware keeps: each value as its JSON text.
+type State = HashMap<String, String>;
+
+impl PgSessionStore {
+    pub(crate) fn new(database: Database) -> Self {
+        PgSessionStore { database }
+    }
+
+    async fn keep(&self, key: &SessionKey, state: State, ttl: &Duration) -> Result<(), StoreError> {
+        let id = |name: &str| state.get(name).and_then(|value| value.parse().ok());
+        let session = Session {
+            key_hash: hash(key),
+            shop_id: id(SHOP).map(ShopId),
+            person_id: id(PERSON).map(PersonId),
+            expires_at: expiry(ttl),
+            state: serde_json::json!(state),
+        };
+        self.database.write(move |connection| session::keep(connection, &session, Utc::now())).await
+    }
+}
+
+fn hash(key: &SessionKey) -> String {
+    Sha256::digest(key.as_ref().as_bytes()).iter().map(|byte| format!("{byte:02x}")).collect()
+}
+
+fn expiry(ttl: &Duration) -> DateTime<Utc> {
+    Utc::now() + TimeDelta::seconds(ttl.whole_seconds())
+}
+
+fn new_key() -> Result<SessionKey, std::io::Error> {
+    // 64 letters and digits drawn by the thread's cryptographic generator: some 380 bits.
+    let text: String = rand::distr::SampleString::sample_string(&rand::distr::Alphanumeric, &mut rand::rng(), 64);
+    SessionKey::try_from(text).map_err(std::io::Error::other)
+}
+
+impl SessionStore for PgSessionStore {
+    async fn load(&self, key: &SessionKey) -> Result<Option<State>, LoadError> {
+        let key_hash = hash(key);
+        let found = self.database.read(move |connection| session::find(connection, &key_hash, Utc::now())).await;
+        let found = found.map_err(|error: StoreError| LoadError::Other(error.into()))?;
+        Ok(found.and_then(|session| serde_json::from_value(session.state).ok()))
+    }
+
+    async fn save(&self, state: State, ttl: &Duration) -> Result<SessionKey, SaveError> {
+        let key = new_key().map_err(|error| SaveError::Other(error.into()))?;
+        self.keep(&key, state, ttl).await.map_err(|error| SaveError::Other(error.into()))?;
+        Ok(key)
+    }
+
+    async fn update(&self, key: SessionKey, state: State, ttl: &Duration) -> Result<SessionKey, UpdateError> {
+        self.keep(&key, state, ttl).await.map_err(|error| UpdateError::Other(error.into()))?;
+        Ok(key)
+    }
+
+    async fn update_ttl(&self, key: &SessionKey, ttl: &Duration) -> Result<(), anyhow::Error> {
+        let (key_hash, expires_at) = (hash(key), expiry(ttl));
+        let done: Result<(), StoreError> =
+            self.database.write(move |connection| session::prolong(connection, &key_hash, expires_at)).await;
+        Ok(done?)
+    }
+
+    async fn delete(&self, key: &SessionKey) -> Result<(), anyhow::Error> {
+        let key_hash = hash(key);
+        let done: Result<(), StoreError> = self.database.write(move |connection| session::end(connection, &key_hash)).await;
+        Ok(done?)
+    }
+}

@@ -1,0 +1,33 @@
+//! What every page carries round its own content.
+
+use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+
+use crate::view::Units;
+use crate::worker::Worker;
+
+/// Head of a page: who is working, in which units, and where they are.
+pub(crate) struct Shell {
+    pub(crate) title: String,
+    pub(crate) shop: String,
+    pub(crate) person: String,
+    pub(crate) trade: String,
+    pub(crate) inches: bool,
+    pub(crate) pounds: bool,
+    /// Where the unit switch and the picker lead back to.
+    pub(crate) here: String,
+}
+
+impl Shell {
+    pub(crate) fn new(worker: &Worker, title: impl Into<String>, here: impl Into<String>) -> Self {
+        let Units { length, weight } = worker.units();
+        Shell {
+            title: title.into(),
+            shop: worker.shop.clone(),
+            person: worker.person.name.clone(),
+            trade: worker.person.trade.clone(),
+            inches: length == LengthUnit::Inches,
+            pounds: weight == WeightUnit::Pounds,
+            here: here.into(),
+        }
+    }
+}

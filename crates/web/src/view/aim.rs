@@ -1,0 +1,59 @@
+//! What an aim asks for, and what it does in the other load case.
+
+use wise_badger_mechanics::aim::Aim;
+use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::units::InShopUnits;
+
+use super::verdict::rake_words;
+use super::{Figure, Sum, Tone, Units, state_name};
+
+/// An aim in a few words.
+pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
+    let tolerance = units.height(aim.tolerance());
+    match aim {
+        Aim::LevelLoaded { rake, .. } if rake.si().abs() < 1e-9 => format!("level loaded, ± {tolerance}"),
+        Aim::LevelLoaded { rake, .. } => format!("rake {} loaded, ± {tolerance}", units.change(*rake)),
+        Aim::LevelEmpty { .. } => format!("level empty, ± {tolerance}"),
+        Aim::StockHeight { rear, .. } => format!("rear {} empty, ± {tolerance}", units.height(*rear)),
+    }
+}
+
+/// The target, how far the rear is from it, and what it makes of the loaded rake.
+pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figure> {
+    let (mut figures, state) = (Vec::new(), aim.state());
+    if let Some(target) = aim.target(survey) {
+        let formula = match aim {
+            Aim::LevelLoaded { .. } => "rear wanted, loaded = front height loaded + rake",
+            Aim::LevelEmpty { .. } => "rear wanted, empty = front height empty",
+            Aim::StockHeight { .. } => "rear wanted, empty = the height stated",
+        };
+        let front = survey.height(AxleEnd::Front, state).map(|front| format!("front {}", units.exact(front.value)));
+        let mut numbers: Vec<String> = front.into_iter().collect();
+        numbers.push(format!("rear wanted {}", units.exact(target.height)));
+        let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
+        let value = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
+        figures.push(Figure::new(format!("Rear wanted, {}", state_name(state)), value, sum));
+        figures.extend(survey.height(AxleEnd::Rear, state).map(|rear| {
+            let raise = target.height - rear.value;
+            let numbers = vec![format!("{} − {} = {}", units.exact(target.height), units.exact(rear.value), units.exact(raise))];
+            let sum = Sum::new("raise = rear wanted − rear measured", numbers, "The aim and the tape readings of this job.");
+            let within = raise.si().abs() <= target.tolerance.si();
+            let figure = Figure::new("Rear must come up by", units.change(raise), sum);
+            if within { figure.note("already within the aim").tone(Tone::Good) } else { figure }
+        }));
+    }
+    if let (false, Some(rake)) = (state == LoadState::Loaded, aim.rake_loaded(survey)) {
+        let numbers = vec![format!("rake loaded {}", units.exact(rake))];
+        let sum = Sum::new(
+            "rake loaded, with the aim met = rake loaded now + raise",
+            numbers,
+            "The drops measured; exact for what raises both states alike.",
+        )
+        .doubt("A stiffer rear drops less, so this is the lowest it would come to.");
+        let nose_up = rake_words(rake) == "nose up";
+        let note = if nose_up { "nose up when loaded: tell the customer before it is done" } else { rake_words(rake) };
+        let tone = if nose_up { Tone::Act } else { Tone::Plain };
+        figures.push(Figure::new("That leaves, loaded, a rake of", units.change(rake), sum).note(note).tone(tone));
+    }
+    figures
+}

@@ -1,0 +1,24 @@
+//! The words of the cautions.
+
+use wise_badger_mechanics::correction::Caution;
+
+pub(crate) fn caution_text(caution: Caution) -> &'static str {
+    match caution {
+        Caution::AddsNoCapacity => "Height only: it raises no axle, tyre, wheel or gross rating.",
+        Caution::OneBlockOnly => {
+            "Rear axle only, one block a side. Never stack blocks; a block already there is replaced, not added to."
+        }
+        Caution::NewUBolts => "New U-bolts and nuts every time. Torque them again with the weight on, and after the first miles.",
+        Caution::HoseSlack => "Before the first drive: slack in brake hoses, lines and sensor wires at full droop.",
+        Caution::DrivelineAngle => "The shaft angle changes with the height; check it, and shim if the maker's limit says so.",
+        Caution::AimAndAlignment => "Afterwards: headlight aim, alignment and the load-sensing brake valve.",
+        Caution::FirmerEmpty => "It rides firmer empty as well as loaded; say so to the customer first.",
+        Caution::SetEqualSides => "Set it with the weight on, the same both sides, then lock it.",
+        Caution::TravelUsed => "A load rubber takes up bump travel; check tyre and frame clearance at full bump.",
+        Caution::StoredEnergy => {
+            "A pack under clamps stores energy: clamp it before the centre bolt goes, and wear eye protection."
+        }
+        Caution::SoundPackOnly => "Only on a sound pack: no cracked, broken or shifted leaf, no worn eyes or bushes.",
+        Caution::TakesASet => "A new arch takes a set in the first weeks; measure again after it has settled.",
+    }
+}

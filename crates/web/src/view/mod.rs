@@ -1,0 +1,194 @@
+//! Numbers to text: every figure a page shows is written here, with its unit.
+
+pub(crate) mod aim;
+mod caution;
+mod correction;
+mod figure;
+mod moment;
+pub(crate) mod overload;
+pub(crate) mod prediction;
+pub(crate) mod proof;
+pub(crate) mod verdict;
+
+pub(crate) use caution::caution_text;
+pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
+pub(crate) use figure::{Figure, Sum, Tone};
+pub(crate) use moment::{ago, clock};
+
+use wise_badger_mechanics::survey::{AxleEnd, LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches};
+use wise_badger_store::entry::{Typed, UnitWord};
+
+/// The units a person reads.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Units {
+    pub(crate) length: LengthUnit,
+    pub(crate) weight: WeightUnit,
+}
+
+impl Units {
+    /// A height as the tape reads it: to 1/16 in, or to the millimetre.
+    pub(crate) fn height(self, height: Length) -> String {
+        format_length(height, self.length, 16)
+    }
+
+    /// A change of height, with its sign.
+    pub(crate) fn change(self, change: Length) -> String {
+        let text = self.height(change);
+        if text.starts_with('−') || text.starts_with("0 ") { text } else { format!("+{text}") }
+    }
+
+    /// A predicted height, no finer than its band: to 1/8 in (3 mm), or to 1/16 in (1 mm) where the band is finer than that.
+    pub(crate) fn predicted(self, height: Uncertain<Length>) -> String {
+        format!("{} ± {}", self.predicted_height(height), self.band(height.band()))
+    }
+
+    /// The same without its band.
+    pub(crate) fn predicted_height(self, height: Uncertain<Length>) -> String {
+        let fine = height.band() < inches(0.125);
+        match self.length {
+            LengthUnit::Inches => format_length(height.value, self.length, if fine { 16 } else { 8 }),
+            LengthUnit::Millimetres if fine => format_length(height.value, self.length, 16),
+            LengthUnit::Millimetres => format!("{:.0} mm", (height.value.si() * 1000.0 / 3.0).round() * 3.0),
+        }
+    }
+
+    /// Half the width of a band: to 1/16 in, rounded up, so that it never promises more than it keeps.
+    pub(crate) fn band(self, band: Length) -> String {
+        let step = match self.length {
+            LengthUnit::Inches => inches(1.0 / 16.0),
+            LengthUnit::Millimetres => inches(1.0 / 25.4),
+        };
+        let steps = (band / step).value;
+        self.height(step * (steps - 1e-6).ceil().max(1.0))
+    }
+
+    /// A height with decimals, for the opened sum.
+    pub(crate) fn exact(self, length: Length) -> String {
+        let minus = |text: String| text.replace('-', "−");
+        match self.length {
+            LengthUnit::Inches => minus(format!("{:.2} in", length.customary())),
+            LengthUnit::Millimetres => minus(format!("{:.1} mm", length.si() * 1000.0)),
+        }
+    }
+
+    pub(crate) fn weight(self, force: Force) -> String {
+        format_weight(force, self.weight)
+    }
+
+    pub(crate) fn rate(self, rate: SpringRate) -> String {
+        format_rate(rate, self.weight)
+    }
+
+    pub(crate) fn length_word(self) -> UnitWord {
+        if self.length == LengthUnit::Inches { UnitWord::In } else { UnitWord::Mm }
+    }
+
+    pub(crate) fn weight_word(self) -> UnitWord {
+        if self.weight == WeightUnit::Pounds { UnitWord::Lb } else { UnitWord::Kg }
+    }
+
+    /// The unit a bare length is read in, as it is written beside a field.
+    pub(crate) fn length_name(self) -> &'static str {
+        if self.length == LengthUnit::Inches { "in" } else { "mm" }
+    }
+
+    /// The unit a bare weight is read in.
+    pub(crate) fn weight_name(self) -> &'static str {
+        if self.weight == WeightUnit::Pounds { "lb" } else { "kg" }
+    }
+
+    /// The unit a bare rate is read in.
+    pub(crate) fn rate_name(self) -> &'static str {
+        if self.weight == WeightUnit::Pounds { "lb/in" } else { "N/mm" }
+    }
+}
+
+/// What was typed, as it goes back into a field of a page that reads bare numbers in other units: the unit it was typed in is then said.
+pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
+    let bare = typed.text.chars().all(|c| c.is_ascii_digit() || " .,/-".contains(c));
+    let (same, name) = match typed.unit {
+        UnitWord::In => (page.length == LengthUnit::Inches, "in"),
+        UnitWord::Mm => (page.length == LengthUnit::Millimetres, "mm"),
+        UnitWord::Lb => (page.weight == WeightUnit::Pounds, "lb"),
+        UnitWord::Kg => (page.weight == WeightUnit::Kilograms, "kg"),
+        UnitWord::LbPerIn => (page.weight == WeightUnit::Pounds, "lb/in"),
+        UnitWord::NPerMm => (page.weight == WeightUnit::Kilograms, "N/mm"),
+    };
+    if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
+}
+
+/// A ride frequency.
+pub(crate) fn frequency(frequency: Frequency) -> String {
+    format!("{:.2} Hz", frequency.si())
+}
+
+/// A share as a percentage.
+pub(crate) fn percent(share: f64) -> String {
+    format!("{:.0} %", share * 100.0)
+}
+
+pub(crate) fn class_name(class: VehicleClass) -> &'static str {
+    match class {
+        VehicleClass::HalfTonPickup => "Pickup, half-ton",
+        VehicleClass::OneTonPickup => "Pickup, one-ton",
+        VehicleClass::Flatbed => "Flatbed",
+        VehicleClass::Van => "Van",
+        VehicleClass::BoxTruck => "Box truck",
+        VehicleClass::Motorhome => "Motorhome or camper van",
+    }
+}
+
+pub(crate) fn wheels_name(wheels: RearWheels) -> &'static str {
+    if wheels == RearWheels::Dual { "dual rear wheels" } else { "single rear wheels" }
+}
+
+pub(crate) fn datum_name(datum: Datum) -> &'static str {
+    match datum {
+        Datum::GroundToArch => "ground to arch",
+        Datum::HubToArch => "hub centre to arch",
+    }
+}
+
+pub(crate) fn state_name(state: LoadState) -> &'static str {
+    if state == LoadState::Empty { "empty" } else { "loaded" }
+}
+
+pub(crate) fn end_name(end: AxleEnd) -> &'static str {
+    if end == AxleEnd::Front { "front" } else { "rear" }
+}
+
+/// First letter large.
+pub(crate) fn sentence(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wise_badger_mechanics::units::metres;
+
+    const SHOP: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
+    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+
+    #[test]
+    fn a_prediction_promises_no_more_than_its_band() {
+        let wide = Uncertain::new(inches(20.8125), inches(0.1));
+        assert_eq!(SHOP.predicted(wide), "20 7/8 in ± 1/4 in");
+        assert_eq!(METRIC.predicted(wide), "528 mm ± 6 mm");
+        let fine = Uncertain::new(inches(20.8125), inches(0.03));
+        assert_eq!(SHOP.predicted(fine), "20 13/16 in ± 1/16 in");
+        assert_eq!(SHOP.exact(inches(-0.405)), "−0.41 in");
+    }
+
+    #[test]
+    fn what_was_typed_keeps_its_meaning_when_the_units_change() {
+        let typed = |text: &str| Typed { text: text.to_owned(), unit: UnitWord::In, si: metres(0.98425).si() };
+        assert_eq!(typed_text(&typed("38 3/4"), SHOP), "38 3/4");
+        assert_eq!(typed_text(&typed("38 3/4"), METRIC), "38 3/4 in");
+        assert_eq!(typed_text(&typed("985 mm"), METRIC), "985 mm");
+    }
+}

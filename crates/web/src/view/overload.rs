@@ -1,0 +1,80 @@
+//! Over a rating: what must come off, and from where.
+
+use wise_badger_mechanics::correction::Predictor;
+use wise_badger_mechanics::survey::Survey;
+use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
+
+use super::{Units, end_name, state_name};
+
+/// An overload in words.
+pub(crate) struct OverloadWords {
+    /// What to do.
+    pub(crate) lead: String,
+    /// What else would do.
+    pub(crate) or: String,
+    /// Which ratings are passed, a line each.
+    pub(crate) over: Vec<String>,
+    /// Where the rear would sit once that is done, with nothing fitted.
+    pub(crate) then: String,
+}
+
+/// The overload of a survey, if there is one.
+pub(crate) fn overload_words(survey: &Survey, units: Units) -> Option<OverloadWords> {
+    let overload = Overload::of(survey)?;
+    let (lead, or) = relief_words(&overload.relief, units);
+    let then = Predictor::new(survey).rear_with_less(overload.rear_relief).filter(|_| overload.rear_relief.si() > 0.0);
+    Some(OverloadWords {
+        lead,
+        or,
+        over: overload.over.iter().map(|check| line(check, units)).collect(),
+        then: then.map_or_else(String::new, |height| {
+            format!("With that off and nothing fitted, the rear sits at about {} loaded.", units.height(height))
+        }),
+    })
+}
+
+fn relief_words(relief: &Relief, units: Units) -> (String, String) {
+    match relief {
+        Relief::TakeOff { weight, behind_rear_axle, or_move_forward } => {
+            // Rounded up to ten: a figure to work to must not fall short.
+            let weight = ceil_to_ten(*weight, units);
+            let place = match behind_rear_axle.map(|place| (place, place.si())) {
+                None => String::new(),
+                Some((_, at)) if at.abs() < 1e-3 => ", from over the rear axle".to_owned(),
+                Some((place, at)) if at > 0.0 => format!(", from {} behind the rear axle", units.height(place)),
+                Some((place, _)) => format!(", from {} ahead of the rear axle", units.height(-place)),
+            };
+            let or = or_move_forward.map_or_else(String::new, |by| {
+                format!("Or move the whole load forward by {}; the front axle has room for it.", units.height(by))
+            });
+            (format!("Take {weight} off{place}."), or)
+        }
+        Relief::EmptyIsOver => (
+            "The empty vehicle is over a rating by itself: it cannot carry this load, and no spring changes that.".to_owned(),
+            "Check the ratings and the empty weights at intake.".to_owned(),
+        ),
+    }
+}
+
+fn ceil_to_ten(weight: wise_badger_mechanics::units::Force, units: Units) -> String {
+    let ten = match units.weight_name() {
+        "lb" => wise_badger_mechanics::units::pounds(10.0),
+        _ => wise_badger_mechanics::units::kilograms(10.0),
+    };
+    units.weight(ten * (weight / ten).value.ceil())
+}
+
+fn line(check: &RatingCheck, units: Units) -> String {
+    let what = match check.rated {
+        Rated::Axle(end) => format!("The {} axle", end_name(end)),
+        Rated::Gross => "The whole vehicle".to_owned(),
+    };
+    format!(
+        "{what} carries {} {}, {} over its rating of {}.",
+        units.weight(check.load),
+        state_name(check.state),
+        units.weight(-check.margin()),
+        units.weight(check.rating)
+    )
+}

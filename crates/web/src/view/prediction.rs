@@ -1,0 +1,182 @@
+//! A prediction in figures and words.
+
+use wise_badger_mechanics::aim::{Aim, AimVerdict};
+use wise_badger_mechanics::correction::{Correction, PredictedState, Prediction, Unpredicted};
+use wise_badger_mechanics::survey::{LoadState, Survey};
+use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::verdict::RateVerdict;
+
+use super::verdict::rake_words;
+use super::{Figure, Sum, Tone, Units, frequency, percent, sentence, state_name};
+
+const SOURCE: &str = "Static balance of springs, stops and tyres over both axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
+
+/// Heights, travel and frequency in both states.
+pub(crate) fn prediction_figures(survey: &Survey, correction: &Correction, prediction: &Prediction, units: Units) -> Vec<Figure> {
+    let mut figures = Vec::new();
+    for state in LoadState::BOTH {
+        match prediction.get(state) {
+            Ok(predicted) => figures.push(height(survey, correction, predicted, state, units)),
+            Err(why) => figures.push(unpredicted(*why, state)),
+        }
+    }
+    for (state, predicted) in predicted_states(prediction) {
+        figures.extend(rake(predicted, state, units));
+    }
+    for (state, predicted) in predicted_states(prediction) {
+        figures.extend(travel(correction, predicted, state, units));
+    }
+    for (state, predicted) in predicted_states(prediction) {
+        figures.extend(ride(predicted, state));
+    }
+    figures
+}
+
+fn predicted_states(prediction: &Prediction) -> impl Iterator<Item = (LoadState, &PredictedState)> {
+    LoadState::BOTH.into_iter().filter_map(|state| prediction.get(state).as_ref().ok().map(|predicted| (state, predicted)))
+}
+
+fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
+    let mut numbers = vec![format!("rear measured {} {}", state_name(state), units.exact(predicted.rear_before))];
+    numbers.extend(part_numbers(correction, units));
+    if let RateVerdict::Measured(figure) = RateVerdict::of(survey) {
+        numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
+        if state == LoadState::Loaded {
+            numbers.push(format!("load on the rear axle {}", units.weight(figure.load_change.value)));
+        }
+    }
+    numbers.push(format!(
+        "{} + rise of {} = {} ({})",
+        units.exact(predicted.rear_before),
+        units.exact(predicted.rise),
+        units.exact(predicted.rear.value),
+        units.height(predicted.rear.value)
+    ));
+    let doubt = format!(
+        "± {} is two standard deviations: tape, load, rate and tyre carried through together, and ± {} of leaf friction.",
+        units.exact(predicted.rear.band()),
+        units.exact(predicted.friction)
+    );
+    let sum = Sum::new(formula(correction), numbers, SOURCE).doubt(doubt);
+    let label = format!("Rear, {}", state_name(state));
+    Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{} from now", units.change(predicted.rise)))
+}
+
+fn formula(correction: &Correction) -> &'static str {
+    match correction {
+        Correction::LiftBlock { .. } => {
+            "height = height measured + block: the springs carry what they carried, so any rate gives the same"
+        }
+        Correction::HelperSpring { .. } => {
+            "rear rate × travel + helper rate × (travel − gap) = load; height = height measured + travel saved"
+        }
+        Correction::AddedLeaf { .. } => {
+            "lift = lift empty + load × (1 / rate − 1 / (rate + leaf rate)); height = height measured + lift"
+        }
+        Correction::LoadRubber { .. } => {
+            "rear rate × travel + force of two rubbers at (travel − clearance) = load; height = height measured + travel saved"
+        }
+        Correction::RearchedPack { .. } => "height = height measured + free height gained: same leaves, same rate, more arch",
+    }
+}
+
+fn part_numbers(correction: &Correction, units: Units) -> Vec<String> {
+    match correction {
+        Correction::LiftBlock { thickness } => vec![format!("block {}", units.exact(*thickness))],
+        Correction::HelperSpring { pair_rate, engagement_gap } => {
+            vec![format!("helpers {} the pair", units.rate(*pair_rate)), format!("gap {}", units.exact(*engagement_gap))]
+        }
+        Correction::AddedLeaf { pair_rate, lift } => {
+            vec![format!("leaves add {} the pair", units.rate(*pair_rate)), format!("lift empty {}", units.exact(*lift))]
+        }
+        Correction::LoadRubber { clearance, force } => {
+            let last =
+                force.points().last().map(|(travel, force)| format!(" to {} at {}", units.weight(force), units.exact(travel)));
+            vec![format!("clearance {}", units.exact(*clearance)), format!("force of one{}", last.unwrap_or_default())]
+        }
+        Correction::RearchedPack { free_height_gained } => {
+            vec![format!("free height gained {}", units.exact(*free_height_gained))]
+        }
+    }
+}
+
+fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {
+    let (value, note) = match why {
+        Unpredicted::NotMeasured => ("not measured", "the heights of this state, or what was put on, are missing on Tape"),
+        Unpredicted::NeedsRate => (
+            "too weak to say",
+            "this depends on the rear rate, and the load put on was too small to give one; a block needs none",
+        ),
+        Unpredicted::OnTheStops => ("on the stops", "the bump stops carry load as measured; measure again with them clear"),
+        _ => ("outside the model", "with these figures nothing stands; check them"),
+    };
+    let sum = Sum::new("no figure is given where the readings do not carry one", Vec::new(), SOURCE);
+    Figure::new(format!("Rear, {}", state_name(state)), value, sum).note(note).tone(Tone::Act)
+}
+
+fn rake(predicted: &PredictedState, state: LoadState, units: Units) -> Option<Figure> {
+    let front = predicted.front?;
+    let rake = predicted.rear.value - front.value;
+    let numbers = vec![format!("{} − {} = {}", units.exact(predicted.rear.value), units.exact(front.value), units.exact(rake))];
+    let sum = Sum::new("rake = rear predicted − front measured; a rear correction leaves the front where it is", numbers, SOURCE);
+    Some(Figure::new(format!("Rake {}", state_name(state)), units.change(rake), sum).note(rake_words(rake)))
+}
+
+fn travel(correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Option<Figure> {
+    let left = predicted.travel_left?;
+    let rubber = matches!(correction, Correction::LoadRubber { .. });
+    let bears = left.si() < 0.0;
+    let (what, note) = match (rubber, bears) {
+        (true, true) => ("Load rubber", "the rubber bears by this much"),
+        (true, false) => ("Load rubber", "clear by this much"),
+        (false, true) => ("Bump travel left", "the stop would bear: outside what is predicted here"),
+        (false, false) => ("Bump travel left", "to the bump stop"),
+    };
+    let numbers = vec![format!("clearance {}", units.exact(left))];
+    let formula = "clearance = gap − stroke of the axle towards the body; a block opens it, as the stop stays on the frame";
+    let sum = Sum::new(formula, numbers, SOURCE);
+    let tone = if bears && !rubber { Tone::Act } else { Tone::Plain };
+    let value = if bears { units.height(-left) } else { units.height(left) };
+    Some(Figure::new(format!("{what}, {}", state_name(state)), value, sum).note(note).tone(tone))
+}
+
+fn ride(predicted: &PredictedState, state: LoadState) -> Option<Figure> {
+    let (before, after) = (predicted.frequency_before?, predicted.frequency_after?);
+    let numbers = vec![format!("before {}, after {}", frequency(before), frequency(after))];
+    let sum = Sum::new(
+        "f = √(rate × g / sprung weight) / 2π, with the springs that bear at this height and the tyres left out",
+        numbers,
+        "Any vibration text; unsprung weight assumed for the class.",
+    );
+    let change = frequency(after);
+    let note = if frequency(before) == change { "as before".to_owned() } else { format!("{} before", frequency(before)) };
+    Some(Figure::new(format!("Ride frequency, {}", state_name(state)), change, sum).note(note))
+}
+
+/// Whether a prediction meets an aim, in a sentence.
+pub(crate) fn aim_sentence(aim: &Aim, survey: &Survey, prediction: &Prediction, units: Units) -> Option<(Tone, String)> {
+    let target = aim.target(survey)?;
+    let state = aim.state();
+    let Ok(predicted) = prediction.get(state) else {
+        return Some((Tone::Act, format!("The aim is about the {} height, which is not predicted here.", state_name(state))));
+    };
+    let side = |off: wise_badger_mechanics::units::Length| {
+        let (by, word) = if off.si() > 0.0 { (off, "above") } else { (-off, "below") };
+        format!("{} {word} the middle of the aim", units.height(by))
+    };
+    Some(match target.judge(predicted.rear) {
+        AimVerdict::Meets => (Tone::Good, "Meets the aim, all of its band.".to_owned()),
+        AimVerdict::LikelyMeets => (Tone::Good, "Meets the aim; the edge of its band reaches outside.".to_owned()),
+        AimVerdict::MayMiss { off } => (Tone::Act, format!("May miss the aim: {}, with part of its band inside.", side(off))),
+        AimVerdict::Misses { off } => (Tone::Act, format!("Misses the aim: {}.", side(off))),
+    })
+}
+
+/// One line for a list: where it would sit.
+pub(crate) fn prediction_line(prediction: &Prediction, units: Units) -> String {
+    let part = |state| match prediction.get(state) {
+        Ok(predicted) => format!("{} {}", state_name(state), units.predicted(predicted.rear)),
+        Err(_) => format!("{} not predicted", state_name(state)),
+    };
+    sentence(&format!("{}; {}", part(LoadState::Empty), part(LoadState::Loaded)))
+}

@@ -1,0 +1,53 @@
+//! Predicted against measured, in words.
+
+use wise_badger_mechanics::proof::{ProofCheck, ProofGrade};
+use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::units::{InShopUnits, metres};
+use wise_badger_store::entry::{PredictedHeight, PredictedHeights};
+
+use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
+
+/// One line for each height that was predicted and measured again.
+pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, units: Units) -> Vec<Figure> {
+    let heights = [
+        (AxleEnd::Rear, LoadState::Empty, predicted.rear_empty),
+        (AxleEnd::Rear, LoadState::Loaded, predicted.rear_loaded),
+        (AxleEnd::Front, LoadState::Empty, predicted.front_empty),
+        (AxleEnd::Front, LoadState::Loaded, predicted.front_loaded),
+    ];
+    heights.into_iter().filter_map(|(end, state, height)| proof(end, state, height?, fitted, units)).collect()
+}
+
+fn proof(end: AxleEnd, state: LoadState, predicted: PredictedHeight, fitted: &Survey, units: Units) -> Option<Figure> {
+    let measured = fitted.height(end, state)?;
+    let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
+    let (off, grade) = (check.difference(), check.grade());
+    let by = match units.height(metres(off.si().abs())) {
+        none if none.starts_with("0 ") => "on the figure".to_owned(),
+        by if off.si() > 0.0 => format!("{by} above the figure"),
+        by => format!("{by} below the figure"),
+    };
+    let (tone, words) = match grade {
+        ProofGrade::Inside => (Tone::Good, format!("inside the band, {by}")),
+        ProofGrade::WithinTheTape => (Tone::Plain, format!("just outside the band, {by}; the tape's own doubt explains it")),
+        ProofGrade::Outside => (Tone::Act, format!("outside the band, {by}; find out why before it leaves")),
+    };
+    let numbers = vec![
+        format!("predicted {} ± {}", units.exact(check.predicted), units.exact(check.band)),
+        format!("measured {} ± {}", units.exact(measured.value), units.exact(measured.band())),
+        format!("measured − predicted = {}", units.exact(off)),
+    ];
+    let sum = Sum::new(
+        "inside, when measured − predicted is no more than the band",
+        numbers,
+        "The prediction as it stood when the correction was chosen.",
+    );
+    let label = format!(
+        "{}, {}: predicted {} ± {}",
+        sentence(end_name(end)),
+        state_name(state),
+        units.height(check.predicted),
+        units.band(check.band)
+    );
+    Some(Figure::new(label, units.height(measured.value), sum).note(words).tone(tone))
+}

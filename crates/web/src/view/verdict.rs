@@ -1,0 +1,239 @@
+//! The figures of the verdict, each with its sum.
+
+use wise_badger_mechanics::survey::{AxleEnd, Basis, LoadPut, LoadState, Survey};
+use wise_badger_mechanics::units::{InShopUnits, Length, metres};
+use wise_badger_mechanics::verdict::{RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
+
+use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, sentence, state_name};
+
+const TAPE: &str = "The tape readings of this job.";
+const TAPE_DOUBT: &str =
+    "One reading is good to 1/16 in (1.6 mm), and the vehicle settles to 1/16 in; a band is two standard deviations.";
+const ENDS: [AxleEnd; 2] = [AxleEnd::Front, AxleEnd::Rear];
+
+/// Sag, front change, rake and lean.
+pub(crate) fn height_figures(survey: &Survey, units: Units) -> Vec<Figure> {
+    let mut figures: Vec<Figure> =
+        [AxleEnd::Rear, AxleEnd::Front].into_iter().filter_map(|end| drop(survey, end, units)).collect();
+    figures.extend(LoadState::BOTH.into_iter().filter_map(|state| rake(survey, state, units)));
+    for state in LoadState::BOTH {
+        figures.extend(ENDS.into_iter().filter_map(|end| lean(survey, end, state, units)));
+    }
+    figures
+}
+
+fn drop(survey: &Survey, end: AxleEnd, units: Units) -> Option<Figure> {
+    let drop = survey.drop(end)?;
+    let height = |state| survey.height(end, state).map(|height| units.exact(height.value)).unwrap_or_default();
+    let (label, value, formula) = match end {
+        AxleEnd::Rear => {
+            ("Rear sag under the load", units.height(drop.value), "rear sag = rear height empty − rear height loaded")
+        }
+        AxleEnd::Front => ("Front change", units.change(-drop.value), "front change = front height loaded − front height empty"),
+    };
+    let (empty, loaded) = (height(LoadState::Empty), height(LoadState::Loaded));
+    let numbers = match end {
+        AxleEnd::Rear => vec![format!("{empty} − {loaded} = {}", units.exact(drop.value))],
+        AxleEnd::Front => vec![format!("{loaded} − {empty} = {}", units.exact(-drop.value))],
+    };
+    let note = match (end, drop.value.si() < 0.0) {
+        (AxleEnd::Rear, true) => "it stands higher loaded".to_owned(),
+        (AxleEnd::Front, true) => "the nose comes up".to_owned(),
+        _ => format!("± {}", units.band(drop.band())),
+    };
+    let sum = Sum::new(formula, numbers, TAPE).doubt(format!("± {}. {TAPE_DOUBT}", units.exact(drop.band())));
+    Some(Figure::new(label, value, sum).note(note))
+}
+
+fn rake(survey: &Survey, state: LoadState, units: Units) -> Option<Figure> {
+    let rake = survey.rake(state)?;
+    let height = |end| survey.height(end, state).map(|height| units.exact(height.value)).unwrap_or_default();
+    let numbers = vec![format!("{} − {} = {}", height(AxleEnd::Rear), height(AxleEnd::Front), units.exact(rake))];
+    let sum = Sum::new("rake = rear height − front height", numbers, TAPE).doubt(TAPE_DOUBT);
+    Some(Figure::new(format!("Rake {}", state_name(state)), units.change(rake), sum).note(rake_words(rake)))
+}
+
+/// What a rake looks like from the kerb.
+pub(crate) fn rake_words(rake: Length) -> &'static str {
+    let sixteenth = 0.0254 / 16.0;
+    match rake.si() {
+        r if r > sixteenth => "rear high",
+        r if r < -sixteenth => "nose up",
+        _ => "level",
+    }
+}
+
+fn lean(survey: &Survey, end: AxleEnd, state: LoadState, units: Units) -> Option<Figure> {
+    let lean = survey.lean(end, state)?;
+    let note = match lean.si() {
+        l if l.abs() < 0.0254 / 8.0 => "within the tape",
+        l if l > 0.0 => "left side low",
+        _ => "right side low",
+    };
+    let numbers = vec![format!("right side − left side = {}", units.exact(lean))];
+    let sum = Sum::new("lean = mean of the right readings − mean of the left", numbers, TAPE).doubt(TAPE_DOUBT);
+    Some(Figure::new(format!("Lean {}, {}", end_name(end), state_name(state)), units.change(lean), sum).note(note))
+}
+
+/// Axle loads and the margin to each rating.
+pub(crate) fn load_figures(survey: &Survey, units: Units) -> Vec<Figure> {
+    RatingCheck::all(survey).iter().map(|check| rating(survey, check, units)).collect()
+}
+
+fn rating(survey: &Survey, check: &RatingCheck, units: Units) -> Figure {
+    let (margin, over) = (check.margin(), check.margin().si() < 0.0);
+    let what = match check.rated {
+        Rated::Axle(end) => format!("{} axle, {}", sentence(end_name(end)), state_name(check.state)),
+        Rated::Gross => format!("Whole vehicle, {}", state_name(check.state)),
+    };
+    let note = match over {
+        true => format!("{} over its rating of {}", units.weight(-margin), units.weight(check.rating)),
+        false => format!("{} under its rating of {}", units.weight(margin), units.weight(check.rating)),
+    };
+    let mut numbers = load_numbers(survey, check, units);
+    numbers.push(format!("{} − {} = {}", units.weight(check.rating), units.weight(check.load), units.weight(margin)));
+    let basis = match check.basis {
+        Basis::Stated => "Empty weight as stated for this vehicle.",
+        Basis::Assumed => "Empty weight assumed for the class (common practice); weigh the axle to be sure.",
+    };
+    let sum = Sum::new(
+        "load by lever arms: rear = W × (wheelbase + distance behind the rear axle) / wheelbase; margin = rating − load",
+        numbers,
+        "Lever arms, any statics text; ratings as given at intake.",
+    )
+    .doubt(basis);
+    let assumed = if check.basis == Basis::Assumed { " (assumed empty weight)" } else { "" };
+    Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over {
+        Tone::Act
+    } else {
+        Tone::Plain
+    })
+}
+
+fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<String> {
+    let loads = survey.axle_loads();
+    let Rated::Axle(end) = check.rated else {
+        return vec![format!("front + rear = {}", units.weight(check.load))];
+    };
+    let empty = *loads.empty.get(end);
+    let mut numbers = vec![format!("empty {}", units.weight(empty))];
+    if check.state == LoadState::Loaded
+        && let Some(change) = loads.change.get(end)
+    {
+        numbers.push(match &survey.load {
+            Some(LoadPut::Placed { weight, behind_rear_axle }) => format!(
+                "{} at {} behind the rear axle, wheelbase {}: {} on this axle",
+                units.weight(*weight),
+                units.exact(*behind_rear_axle),
+                units.exact(survey.vehicle.wheelbase),
+                units.weight(change.value)
+            ),
+            _ => format!("the scale says {} more loaded", units.weight(change.value)),
+        });
+    }
+    numbers
+}
+
+/// The rear rate, or why there is none.
+pub(crate) fn rate_figures(survey: &Survey, units: Units) -> Vec<Figure> {
+    let label = "Rear axle rate, both springs";
+    match RateVerdict::of(survey) {
+        RateVerdict::Measured(figure) => {
+            let mut figures = vec![measured_rate(survey, &figure, units)];
+            figures.extend(tyre_figure(survey, &figure, units));
+            figures
+        }
+        RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
+            let sure = relative_sd
+                .map_or_else(String::new, |sd| format!("As it is, one standard deviation is {} of the rate.", percent(sd)));
+            let numbers = vec![
+                format!("load change {} ± {}", units.weight(load_change.value), units.weight(load_change.band())),
+                format!("drop {} ± {}", units.exact(drop.value), units.exact(drop.band())),
+            ];
+            let sum =
+                Sum::new("rate = load change / drop, given only when one standard deviation is under 25 % of it", numbers, GUM)
+                    .doubt(sure);
+            let note = format!(
+                "put on about {} for a rate good to 10 %; blocks and re-arching are predicted without it",
+                units.weight(load_needed)
+            );
+            vec![Figure::new(label, "too weak to say", sum).note(note)]
+        }
+        RateVerdict::WrongWay { load_change, drop } => {
+            let numbers =
+                vec![format!("load change {}", units.weight(load_change.value)), format!("drop {}", units.exact(drop.value))];
+            let sum = Sum::new("rate = load change / drop", numbers, TAPE);
+            vec![
+                Figure::new(label, "no rate", sum)
+                    .note("the rear moved the wrong way for the load; read it again")
+                    .tone(Tone::Act),
+            ]
+        }
+        RateVerdict::OnTheStops { gap_empty } => {
+            let numbers = vec![format!("gap empty {}", units.exact(gap_empty))];
+            let sum = Sum::new("a rate needs the stops clear in both states", numbers, TAPE);
+            let note = "the bump stops carry part of the load; take some off and measure again with the stops clear";
+            vec![Figure::new(label, "on the stops", sum).note(note).tone(Tone::Act)]
+        }
+        _ => Vec::new(),
+    }
+}
+
+const GUM: &str =
+    "First-order propagation of uncertainty, JCGM 100:2008 (GUM), 5.1.2; precision of tape, scale and place: common practice.";
+
+fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
+    let spring_drop = figure.drop.value - figure.tyre_drop;
+    let mut numbers = vec![format!("load change on the rear axle {}", units.weight(figure.load_change.value))];
+    numbers.push(format!("drop {}", units.exact(figure.drop.value)));
+    if survey.datum.includes_tyre() {
+        numbers.push(format!("of it the tyres {}, so the springs {}", units.exact(figure.tyre_drop), units.exact(spring_drop)));
+    }
+    numbers.push(format!(
+        "{} / {} = {}",
+        units.weight(figure.load_change.value),
+        units.exact(spring_drop),
+        units.rate(figure.rate)
+    ));
+    let two_sd = units.rate(figure.rate * (2.0 * figure.relative_sd));
+    let grade = match figure.grade {
+        RateGrade::Good => format!("good, ± {two_sd}"),
+        RateGrade::Rough => {
+            format!("rough, ± {two_sd}; about {} on the axle would make it good", units.weight(figure.load_for_ten_percent))
+        }
+    };
+    let past = if figure.past_second_stage {
+        "; the drop goes past where an overload leaf usually bears, so this is a mix of two rates"
+    } else {
+        ""
+    };
+    let doubt = format!(
+        "One standard deviation is {} of the rate: tape, settling, scale, place and tyre rate together.",
+        percent(figure.relative_sd)
+    );
+    let sum = Sum::new("rate = load change / (drop − drop of the tyres)", numbers, GUM).doubt(doubt);
+    Figure::new("Rear axle rate, both springs", units.rate(figure.rate), sum).note(format!("{grade}{past}"))
+}
+
+fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
+    if !survey.datum.includes_tyre() || figure.tyre_drop == metres(0.0) {
+        return None;
+    }
+    let tyre_rate = survey.vehicle.assumptions().rear_tyre_rate;
+    let numbers = vec![format!(
+        "{} / (2 × {}) = {}",
+        units.weight(figure.load_change.value),
+        units.rate(tyre_rate),
+        units.exact(figure.tyre_drop)
+    )];
+    let sum = Sum::new(
+        "drop of the tyres = load change / rate of both tyre ends",
+        numbers,
+        "Tyre rate assumed for the class (common practice).",
+    )
+    .doubt("The tyre rate is taken as good to 15 %; read from the hub to leave the tyre out.");
+    Some(
+        Figure::new("Of the sag, the tyres", units.height(figure.tyre_drop), sum)
+            .note(format!("the datum is {}", datum_name(survey.datum))),
+    )
+}
