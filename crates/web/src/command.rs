@@ -51,7 +51,7 @@ struct ServeOptions {
     #[arg(long, env = "DATABASE_URL")]
     database_url: String,
     /// Where to listen; port 0 picks a free one.
-    #[arg(long, default_value = "127.0.0.1:8080")]
+    #[arg(long, default_value = "127.0.0.1:8460")]
     listen: String,
     /// Load the demo shop when the database has no shop yet.
     #[arg(long)]

@@ -20,8 +20,6 @@ pub(super) struct Outline {
     pub(super) nose: f64,
     /// Furthest back.
     pub(super) tail: f64,
-    /// Highest.
-    pub(super) top: f64,
 }
 
 /// The outline of a class at a wheelbase.
@@ -126,10 +124,9 @@ pub(super) fn outline(class: VehicleClass, wheelbase: f64) -> Outline {
     };
     let nose = upper.iter().map(|point| point.0).fold(f64::INFINITY, f64::min);
     let tail = upper.iter().map(|point| point.0).fold(f64::NEG_INFINITY, f64::max);
-    let top = upper.iter().map(|point| point.1).fold(0.0, f64::max);
     let mut body = upper;
     body.extend(underside(wheelbase, sill));
-    Outline { body, windows, seams, nose, tail, top }
+    Outline { body, windows, seams, nose, tail }
 }
 
 /// The lower edge from tail to nose, with an arch over either wheel.

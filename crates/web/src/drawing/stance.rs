@@ -22,8 +22,6 @@ pub(crate) struct StanceDrawing {
     pub(crate) wide: Drawing,
     pub(crate) narrow_empty: Drawing,
     pub(crate) narrow_loaded: Drawing,
-    /// How much larger changes of height are drawn.
-    pub(crate) step: u32,
 }
 
 struct Frame {
@@ -49,7 +47,6 @@ impl StanceDrawing {
             wide: draw(&WIDE, marks),
             narrow_empty: draw(&EMPTY, &marks.of_state(LoadState::Empty)),
             narrow_loaded: draw(&LOADED, &marks.of_state(LoadState::Loaded)),
-            step,
         }
     }
 }

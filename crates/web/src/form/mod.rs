@@ -11,7 +11,7 @@ pub(crate) use field::{Choice, Field};
 use std::collections::{BTreeMap, BTreeSet};
 
 use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length};
+use wise_badger_mechanics::units::{InShopUnits, Length};
 use wise_badger_store::entry::{Typed, UnitWord};
 
 use crate::error::WebError;
@@ -176,8 +176,4 @@ pub(crate) fn new_token() -> String {
 /// Says the least and the most of something that is outside both.
 fn outside(what: &str, least: Length, most: Length, units: Units) -> String {
     format!("{what} is between {} and {}; check the figure and its unit.", units.height(least), units.height(most))
-}
-
-fn force(typed: &Option<Typed>) -> Option<Force> {
-    typed.as_ref().map(Typed::force)
 }

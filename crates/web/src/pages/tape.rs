@@ -43,7 +43,6 @@ struct TapePage {
 /// The walk round the vehicle in one state.
 pub(super) struct StateForm {
     pub(super) title: String,
-    pub(super) word: &'static str,
     pub(super) corners: Vec<Corner>,
     pub(super) gap: Corner,
 }
@@ -77,7 +76,7 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[
             Corner { place: word, label, fields: fields.collect(), taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
-        StateForm { title: sentence(state_name(state)), word: tape::state_word(state), corners, gap: corner(GAP) }
+        StateForm { title: sentence(state_name(state)), corners, gap: corner(GAP) }
     };
     LoadState::BOTH.into_iter().map(&mut state_form).collect()
 }

@@ -1,0 +1,21 @@
+// Starts what the page's script does; every page also works without it.
+
+import { attach as attachDrafts } from "./draft.js";
+import { attach as attachPad } from "./pad.js";
+import { attach as attachSending } from "./send.js";
+import { attach as attachUnderstood } from "./understood.js";
+import { attach as attachWalk } from "./walk.js";
+
+/**
+ * Attaches everything to a part of the page, also to one that has just been put in.
+ * @param {ParentNode} root
+ */
+function attachAll(root) {
+  attachDrafts(root);
+  attachUnderstood(root);
+  attachWalk(root);
+  attachPad(root);
+  attachSending(root, attachAll);
+}
+
+attachAll(document);

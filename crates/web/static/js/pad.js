@@ -1,0 +1,77 @@
+// A pad of digits and eighths for gloved fingers, on screens that are touched.
+
+import { goOn } from "./walk.js";
+
+const DIGITS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", "0"];
+const EIGHTHS = ["1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "7/8"];
+const FRACTION = /[\s-]*\d*\/\d*\s*$/;
+
+/**
+ * The text with its fraction set, or taken away when there is none to set.
+ * @param {string} text
+ * @param {string} fraction
+ */
+export function withFraction(text, fraction) {
+  const whole = text.includes("/") ? text.replace(FRACTION, "") : text.trim();
+  return `${whole} ${fraction}`.trim();
+}
+
+function button(words, name, className, press) {
+  const made = Object.assign(document.createElement("button"), { type: "button", textContent: words, className });
+  made.setAttribute("aria-label", name);
+  // The field keeps the focus, and with it the pad.
+  made.addEventListener("pointerdown", (event) => event.preventDefault());
+  made.addEventListener("click", press);
+  return made;
+}
+
+function makePad(form) {
+  let input = null;
+  const pad = Object.assign(document.createElement("div"), { className: "pad", hidden: true });
+  pad.setAttribute("role", "group");
+  pad.setAttribute("aria-label", "Digits and eighths");
+  const set = (text) => {
+    input.value = text;
+    input.dispatchEvent(new Event("input", { bubbles: true }));
+  };
+  for (const eighth of EIGHTHS) pad.append(button(eighth, eighth, "", () => set(withFraction(input.value, eighth))));
+  pad.append(button("0/8", "no fraction", "", () => set(withFraction(input.value, ""))));
+  for (const digit of DIGITS) pad.append(button(digit, digit, "", () => set(input.value + digit)));
+  pad.append(button("⌫", "take back one sign", "", () => set(input.value.slice(0, -1).trimEnd())));
+  pad.append(
+    button("abc", "use the device's own keyboard", "", () => {
+      input.inputMode = "text";
+      pad.hidden = true;
+      input.blur();
+      input.focus();
+    }),
+  );
+  pad.append(button("Next", "next corner", "pad-next", () => goOn(input)));
+  form.append(pad);
+  return {
+    show(wanted) {
+      input = wanted;
+      pad.hidden = false;
+    },
+    hide() {
+      pad.hidden = true;
+    },
+  };
+}
+
+/**
+ * Gives the walk's inch fields the pad in place of the device's keyboard.
+ * @param {ParentNode} root
+ */
+export function attach(root) {
+  if (!window.matchMedia("(pointer: coarse)").matches) return;
+  for (const form of root.querySelectorAll("form[data-draft]")) {
+    if (!form.querySelector(".walk") || form.elements.namedItem("length_unit").value !== "in") continue;
+    const pad = makePad(form);
+    for (const input of form.querySelectorAll(".walk input")) {
+      input.inputMode = "none";
+      input.addEventListener("focus", () => (input.inputMode === "none" ? pad.show(input) : pad.hide()));
+      input.addEventListener("blur", () => pad.hide());
+    }
+  }
+}

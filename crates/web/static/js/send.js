@@ -1,0 +1,62 @@
+// Sends forms without leaving the page, so that a lost connection loses nothing.
+
+import { forgetDraft, keepDraft } from "./draft.js";
+
+function say(form, words, isProblem) {
+  const place = form.querySelector(".sending");
+  place.textContent = words;
+  place.classList.toggle("is-act", isProblem);
+}
+
+/** Puts the server's answer in the place of the page's main part. */
+function show(html, attachAll) {
+  const answer = new DOMParser().parseFromString(html, "text/html");
+  const main = answer.querySelector("main");
+  document.querySelector("main").replaceWith(main);
+  document.title = answer.title;
+  attachAll(main);
+  const first = main.querySelector("[aria-invalid]") ?? main.querySelector("[role=alert]") ?? main;
+  first.focus();
+  first.scrollIntoView({ block: "center" });
+}
+
+async function send(form, attachAll) {
+  const body = new URLSearchParams(new FormData(form));
+  const answer = await fetch(form.action, { method: "POST", body });
+  const there = new URL(answer.url);
+  if (answer.redirected) {
+    if (there.pathname !== "/who") forgetDraft(form);
+    window.location.assign(answer.url);
+    return;
+  }
+  const html = await answer.text();
+  if (answer.status >= 500) {
+    say(form, "Not saved: the program could not take it. What you typed is kept on this device; send it again in a moment.", true);
+    return;
+  }
+  show(html, attachAll);
+}
+
+/**
+ * Takes over the sending of every form that keeps a draft.
+ * @param {ParentNode} root
+ * @param {(root: ParentNode) => void} attachAll attaches all scripts to an answer put into the page
+ */
+export function attach(root, attachAll) {
+  for (const form of root.querySelectorAll("form[data-draft]")) {
+    form.addEventListener("submit", async (event) => {
+      event.preventDefault();
+      if (form.dataset.sending) return;
+      form.dataset.sending = "yes";
+      keepDraft(form);
+      say(form, "Sending…", false);
+      try {
+        await send(form, attachAll);
+      } catch {
+        say(form, "Not saved: no connection. What you typed is kept on this device; send it again when the connection is back.", true);
+      } finally {
+        delete form.dataset.sending;
+      }
+    });
+  }
+}
