@@ -72,7 +72,7 @@ impl Marks {
             }
             let gap = survey.stop_gap.get(state);
             if let Some(gap) = gap {
-                marks.stop_gap.push((state, *gap, format!("{} gap {word}", units.height(*gap))));
+                marks.stop_gap.push((state, *gap, format!("{} {word}", units.height(*gap))));
             }
             if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.get(state)) {
                 marks.put(
@@ -126,7 +126,7 @@ impl Marks {
             if each.is_empty() { format!("{name}: no heights yet.") } else { format!("{name}: {}.", each.join(", ")) }
         };
         let gaps: Vec<String> = self.stop_gap.iter().map(|(_, _, text)| text.clone()).collect();
-        let gaps = if gaps.is_empty() { String::new() } else { format!(" Rear stop: {}.", gaps.join(", ")) };
+        let gaps = if gaps.is_empty() { String::new() } else { format!(" Rear stop gap: {}.", gaps.join(", ")) };
         format!("{} {}{gaps}", side("Front", &self.front), side("Rear", &self.rear))
     }
 }

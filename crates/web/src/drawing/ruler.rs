@@ -9,9 +9,19 @@ use super::svg::{Anchor, Canvas};
 use crate::view::Units;
 
 /// Room a two-line label needs.
-const LABEL_ROOM: f64 = 29.0;
+const LABEL_ROOM: f64 = 31.0;
+/// Room the figure at a tick needs.
+const TICK_TEXT_ROOM: f64 = 12.0;
 /// Half the width of a band.
 const BAND_HALF: f64 = 7.0;
+
+/// Where a ruler's labels stand.
+pub(super) enum Labels {
+    /// Beside their marks, within a lowest and a highest y.
+    Beside { room: (f64, f64) },
+    /// In a column under the drawing, each with its mark drawn again.
+    Below { x: f64, y: f64 },
+}
 
 /// Where a ruler stands and how it is scaled.
 pub(super) struct Ruler<'a> {
@@ -23,9 +33,10 @@ pub(super) struct Ruler<'a> {
     pub(super) zero_y: f64,
     /// Drawing units per inch of height change.
     pub(super) per_inch: f64,
-    /// Lowest and highest y that labels may use.
-    pub(super) room: (f64, f64),
-    pub(super) heading: String,
+    pub(super) labels: Labels,
+    /// Which axle it stands at, and from where to where it measures.
+    pub(super) end: String,
+    pub(super) datum: String,
     pub(super) hatching: &'a str,
     pub(super) units: Units,
 }
@@ -42,16 +53,40 @@ impl Ruler<'_> {
         for mark in marks {
             self.mark(canvas, mark);
         }
+        match self.labels {
+            Labels::Beside { room } => self.label_beside(canvas, marks, room, self.y(high)),
+            Labels::Below { x, y } => self.label_below(canvas, marks, (x, y)),
+        }
+    }
+
+    fn label_beside(&self, canvas: &mut Canvas, marks: &[Mark], room: (f64, f64), ruler_top: f64) {
         let anchor = if self.outward < 0.0 { Anchor::End } else { Anchor::Start };
-        for (mark, y) in marks.iter().zip(self.label_places(marks)) {
-            let (from, x) = (self.x + self.outward * (BAND_HALF + 2.0), self.x + self.outward * 24.0);
+        let wanted: Vec<f64> = marks.iter().map(|mark| self.y(mark.height)).collect();
+        let mut top = ruler_top;
+        for (mark, y) in marks.iter().zip(spread(&wanted, LABEL_ROOM, room)) {
+            let (from, x) = (self.x + self.outward * (BAND_HALF + 2.0), self.x + self.outward * 22.0);
             canvas.line("leader", (from, self.y(mark.height)), (x - self.outward * 2.0, y));
             canvas.text("mark-value", (x, y + 1.0), anchor, &mark.text);
-            canvas.text("mark-name", (x, y + 13.0), anchor, &mark.name);
+            canvas.text("mark-name", (x, y + 14.0), anchor, &mark.name);
+            top = top.min(y - 12.0);
         }
-        let (end, name) = self.heading.split_once(", ").unwrap_or((&self.heading, ""));
-        canvas.text("ruler-heading", (self.x + self.outward * 8.0, self.room.0 - 34.0), anchor, end);
-        canvas.text("mark-name", (self.x + self.outward * 8.0, self.room.0 - 21.0), anchor, name);
+        let x = self.x - self.outward * 9.0;
+        canvas.text("ruler-heading", (x, top - 26.0), anchor, &self.end);
+        canvas.text("mark-name", (x, top - 11.0), anchor, &self.datum);
+    }
+
+    fn label_below(&self, canvas: &mut Canvas, marks: &[Mark], (x, y): (f64, f64)) {
+        canvas.text("ruler-heading", (x, y), Anchor::Start, &self.end);
+        canvas.text("mark-name", (x, y + 14.0), Anchor::Start, &self.datum);
+        let mut from_above: Vec<&Mark> = marks.iter().collect();
+        from_above.sort_by(|a, b| b.height.si().total_cmp(&a.height.si()));
+        let mut row = y + 38.0;
+        for mark in from_above {
+            self.sign(canvas, mark, (x + BAND_HALF, row - 3.0), 9.0);
+            canvas.text("mark-value", (x + 22.0, row), Anchor::Start, &mark.text);
+            canvas.text("mark-name", (x + 22.0, row + 13.0), Anchor::Start, &mark.name);
+            row += LABEL_ROOM;
+        }
     }
 
     /// From a step below the lowest mark to a step above the highest.
@@ -78,20 +113,21 @@ impl Ruler<'_> {
         let step = self.step();
         let whole = match self.units.length {
             LengthUnit::Inches => inches(1.0),
-            LengthUnit::Millimetres => metres(0.050),
+            LengthUnit::Millimetres => metres(0.020),
         };
+        // As many of the whole ones are named as stay apart.
+        let apart = (TICK_TEXT_ROOM / (whole.customary() * self.per_inch)).ceil();
+        let anchor = if self.outward < 0.0 { Anchor::Start } else { Anchor::End };
         let mut height = low;
         while height <= high + step * 0.1 {
-            let off_whole = (height / whole).value - (height / whole).value.round();
-            let long = off_whole.abs() < 1e-6;
+            let is_whole = |of: Length| ((height / of).value - (height / of).value.round()).abs() < 1e-6;
             let y = self.y(height);
-            canvas.line("tick", (self.x, y), (self.x - self.outward * if long { 9.0 } else { 5.0 }, y));
-            if long && (self.y(low) - self.y(high)) / 9.0 > 1.0 {
+            canvas.line("tick", (self.x, y), (self.x - self.outward * if is_whole(whole) { 9.0 } else { 5.0 }, y));
+            if is_whole(whole * apart) {
                 let text = match self.units.length {
                     LengthUnit::Inches => format!("{:.0}", height.customary()),
                     LengthUnit::Millimetres => format!("{:.0}", height.si() * 1000.0),
                 };
-                let anchor = if self.outward < 0.0 { Anchor::Start } else { Anchor::End };
                 canvas.text("tick-text", (self.x - self.outward * 11.0, y + 3.5), anchor, &text);
             }
             height += step;
@@ -99,8 +135,11 @@ impl Ruler<'_> {
     }
 
     fn mark(&self, canvas: &mut Canvas, mark: &Mark) {
-        let (x, y) = (self.x, self.y(mark.height));
-        let half = mark.band.customary() * self.per_inch;
+        self.sign(canvas, mark, (self.x, self.y(mark.height)), mark.band.customary() * self.per_inch);
+    }
+
+    /// The shape that stands for a mark, its band `half` to either side.
+    fn sign(&self, canvas: &mut Canvas, mark: &Mark, (x, y): (f64, f64), half: f64) {
         let size = 5.5;
         match (mark.kind, mark.state) {
             (MarkKind::Aim, _) => {
@@ -116,12 +155,6 @@ impl Ruler<'_> {
                 }
             }
         }
-    }
-
-    /// Label heights in the order of the marks: as near their marks as room allows, never overlapping.
-    fn label_places(&self, marks: &[Mark]) -> Vec<f64> {
-        let wanted: Vec<f64> = marks.iter().map(|mark| self.y(mark.height)).collect();
-        spread(&wanted, LABEL_ROOM, self.room)
     }
 }
 

@@ -6,7 +6,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 use super::marks::{MarkKind, Marks};
 use super::outline::{DRAWN_ARCH, Outline, outline};
-use super::ruler::Ruler;
+use super::ruler::{Labels, Ruler};
 use super::svg::{Anchor, Canvas, Drawing};
 use crate::view::{Units, datum_name};
 
@@ -28,16 +28,21 @@ struct Frame {
     id: &'static str,
     class: &'static str,
     width: f64,
-    height: f64,
-    /// Kept free at either side for the rulers.
-    margin: f64,
+    /// Kept free at the left and right for the rulers and the labels beside them.
+    margins: (f64, f64),
+    /// Too narrow for labels beside the rulers: they stand below, at these places.
+    labels_below: Option<(f64, f64)>,
 }
 
-const WIDE: Frame = Frame { id: "stance-wide", class: "stance stance-wide", width: 760.0, height: 400.0, margin: 152.0 };
-const EMPTY: Frame =
-    Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", width: 380.0, height: 300.0, margin: 112.0 };
-const LOADED: Frame =
-    Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", width: 380.0, height: 300.0, margin: 112.0 };
+const WIDE: Frame = Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (118.0, 172.0), labels_below: None };
+const NARROW: Frame = Frame { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
+const EMPTY: Frame = Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
+const LOADED: Frame = Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };
+/// The foot of the picture, and the ground's height above it.
+const FOOT: f64 = 400.0;
+const BELOW_GROUND: f64 = 46.0;
+/// How far a ruler stands off the body.
+const INSET: f64 = 27.0;
 
 impl StanceDrawing {
     pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
@@ -66,7 +71,7 @@ fn step(found: &Survey, marks: &Marks, frame: &Frame) -> u32 {
 }
 
 fn scale(outline: &Outline, frame: &Frame) -> f64 {
-    (frame.width - 2.0 * frame.margin) / (outline.tail - outline.nose)
+    (frame.width - frame.margins.0 - frame.margins.1) / (outline.tail - outline.nose)
 }
 
 struct Picture<'a> {
@@ -94,11 +99,11 @@ impl<'a> Picture<'a> {
         let wheelbase = found.vehicle.wheelbase.customary();
         let outline = outline(found.vehicle.class, wheelbase);
         let scale = scale(&outline, frame);
-        Picture { found, marks, units, frame, outline, scale, step: f64::from(step), ground: frame.height - 34.0, wheelbase }
+        Picture { found, marks, units, frame, outline, scale, step: f64::from(step), ground: FOOT - BELOW_GROUND, wheelbase }
     }
 
     fn x(&self, along: f64) -> f64 {
-        self.frame.margin + (along - self.outline.nose) * self.scale
+        self.frame.margins.0 + (along - self.outline.nose) * self.scale
     }
 
     fn draw(&self) -> Drawing {
@@ -114,7 +119,7 @@ impl<'a> Picture<'a> {
         self.stop_gap(&mut canvas);
         self.scale_note(&mut canvas);
         let title = "Stance from the side, with a ruler at each axle";
-        canvas.finish(self.frame.id, self.frame.class, (self.frame.width, self.frame.height), title, &self.marks.in_words())
+        canvas.finish(self.frame.id, self.frame.class, self.frame.width, title, &self.marks.in_words())
     }
 
     /// The arch lip above the ground at empty, inches, as measured or as drawn.
@@ -201,15 +206,18 @@ impl<'a> Picture<'a> {
         let front = end == AxleEnd::Front;
         let name = if front { "Front" } else { "Rear" };
         let zero_y = self.ground - self.empty_lip(end) * self.scale;
-        let inset = if front { self.frame.margin - 26.0 } else { self.frame.width - self.frame.margin + 26.0 };
+        let inset = if front { self.frame.margins.0 - INSET } else { self.frame.width - self.frame.margins.1 + INSET };
         let ruler = Ruler {
             x: inset,
             outward: if front { -1.0 } else { 1.0 },
             zero: self.zero(end),
             zero_y,
             per_inch: self.scale * self.step,
-            room: (66.0, self.ground - 22.0),
-            heading: format!("{name}, {}", datum_name(self.found.datum)),
+            labels: self.frame.labels_below.map_or(Labels::Beside { room: (0.0, self.ground - 18.0) }, |(left, right)| {
+                Labels::Below { x: if front { left } else { right }, y: FOOT + 18.0 }
+            }),
+            end: name.to_owned(),
+            datum: datum_name(self.found.datum).to_owned(),
             hatching,
             units: self.units,
         };
@@ -222,19 +230,21 @@ impl<'a> Picture<'a> {
         ruler.draw(canvas, marks);
     }
 
-    /// The clearance at the rear stop, drawn over the axle by the same step as the rulers.
+    /// The clearance at the rear stop, drawn over the axle by the same step as the rulers, named under the wheel.
     fn stop_gap(&self, canvas: &mut Canvas) {
-        let Some((_, gap, text)) = self.marks.stop_gap.last() else { return };
+        let Some((_, gap, _)) = self.marks.stop_gap.last() else { return };
         let (x, foot) = (self.x(self.wheelbase), self.ground - (HUB + 2.5) * self.scale);
         let top = foot - gap.customary() * self.scale * self.step;
         canvas.rect("stop-pad", (x - 9.0, foot - 1.5), (18.0, 3.0));
         canvas.polygon("stop", &[(x - 8.0, top - 9.0), (x + 8.0, top - 9.0), (x + 5.0, top), (x - 5.0, top)]);
         canvas.line("stop-line", (x, foot), (x, top));
-        canvas.text("mark-value stop-text", (x, top - 14.0), Anchor::Middle, text);
+        let each: Vec<&str> = self.marks.stop_gap.iter().map(|(_, _, text)| text.as_str()).collect();
+        let text = format!("stop gap {}", each.join(", "));
+        canvas.text("mark-name stop-text", (x, self.ground + 16.0), Anchor::Middle, &text);
     }
 
     fn scale_note(&self, canvas: &mut Canvas) {
         let text = format!("Body and wheels to scale; height changes drawn ×{:.0}", self.step);
-        canvas.text("mark-name", (self.frame.width / 2.0, self.frame.height - 8.0), Anchor::Middle, &text);
+        canvas.text("mark-name", (self.frame.width / 2.0, FOOT - 8.0), Anchor::Middle, &text);
     }
 }

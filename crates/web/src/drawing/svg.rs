@@ -14,10 +14,17 @@ impl Display for Drawing {
 
 impl askama::filters::HtmlSafe for Drawing {}
 
-/// A drawing being written.
+/// A drawing being written. It is as tall as what is put on it.
 pub(crate) struct Canvas {
     body: String,
+    top: f64,
+    bottom: f64,
 }
+
+/// Left free above the highest thing, where a line of text has its own height.
+const HEADROOM: f64 = 14.0;
+/// Left free below the lowest.
+const FOOTROOM: f64 = 8.0;
 
 /// Where a text is held.
 #[derive(Clone, Copy)]
@@ -39,7 +46,12 @@ fn escaped(text: &str) -> String {
 
 impl Canvas {
     pub(crate) fn new() -> Self {
-        Canvas { body: String::new() }
+        Canvas { body: String::new(), top: f64::INFINITY, bottom: f64::NEG_INFINITY }
+    }
+
+    fn reach(&mut self, y: f64) {
+        self.top = self.top.min(y);
+        self.bottom = self.bottom.max(y);
     }
 
     fn put(&mut self, arguments: fmt::Arguments<'_>) {
@@ -48,26 +60,31 @@ impl Canvas {
     }
 
     pub(crate) fn line(&mut self, class: &str, from: (f64, f64), to: (f64, f64)) {
+        self.reach(from.1.min(to.1));
         let (x1, y1, x2, y2) = (figure(from.0), figure(from.1), figure(to.0), figure(to.1));
         self.put(format_args!(r#"<line class="{class}" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}"/>"#));
     }
 
     pub(crate) fn rect(&mut self, class: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
+        self.reach(y);
         let (x, y, width, height) = (figure(x), figure(y), figure(width.max(0.0)), figure(height.max(0.0)));
         self.put(format_args!(r#"<rect class="{class}" x="{x}" y="{y}" width="{width}" height="{height}"/>"#));
     }
 
     pub(crate) fn circle(&mut self, class: &str, (x, y): (f64, f64), radius: f64) {
+        self.reach(y - radius);
         let (x, y, radius) = (figure(x), figure(y), figure(radius));
         self.put(format_args!(r#"<circle class="{class}" cx="{x}" cy="{y}" r="{radius}"/>"#));
     }
 
     pub(crate) fn polygon(&mut self, class: &str, points: &[(f64, f64)]) {
+        points.iter().for_each(|point| self.reach(point.1));
         let points: Vec<String> = points.iter().map(|(x, y)| format!("{},{}", figure(*x), figure(*y))).collect();
         self.put(format_args!(r#"<polygon class="{class}" points="{}"/>"#, points.join(" ")));
     }
 
     pub(crate) fn text(&mut self, class: &str, (x, y): (f64, f64), anchor: Anchor, text: &str) {
+        self.reach(y);
         let anchor = match anchor {
             Anchor::Start => "start",
             Anchor::Middle => "middle",
@@ -86,6 +103,7 @@ impl Canvas {
 
     /// A rectangle filled with a hatching.
     pub(crate) fn hatched(&mut self, class: &str, hatching: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
+        self.reach(y);
         let (x, y, width, height) = (figure(x), figure(y), figure(width), figure(height.max(0.0)));
         self.put(format_args!(
             r##"<rect class="{class}" fill="url(#{hatching})" x="{x}" y="{y}" width="{width}" height="{height}"/>"##
@@ -93,10 +111,12 @@ impl Canvas {
     }
 
     /// The finished SVG element, with its name and what it says for those who cannot see it.
-    pub(crate) fn finish(self, id: &str, class: &str, (width, height): (f64, f64), title: &str, description: &str) -> Drawing {
-        let (width, height, title, description) = (figure(width), figure(height), escaped(title), escaped(description));
+    pub(crate) fn finish(self, id: &str, class: &str, width: f64, title: &str, description: &str) -> Drawing {
+        let top = (self.top - HEADROOM).floor();
+        let (width, height, top) = (figure(width), figure((self.bottom + FOOTROOM).ceil() - top), figure(top));
+        let (title, description) = (escaped(title), escaped(description));
         Drawing(format!(
-            r#"<svg id="{id}" class="{class}" viewBox="0 0 {width} {height}" role="img" aria-labelledby="{id}-t {id}-d"><title id="{id}-t">{title}</title><desc id="{id}-d">{description}</desc>{}</svg>"#,
+            r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="img" aria-labelledby="{id}-t {id}-d"><title id="{id}-t">{title}</title><desc id="{id}-d">{description}</desc>{}</svg>"#,
             self.body
         ))
     }

@@ -34,6 +34,11 @@ pub(crate) struct Choice {
 }
 
 impl Field {
+    /// Whether nothing stands in it and nothing is said about it.
+    pub(crate) fn is_blank(&self) -> bool {
+        self.text.is_empty() && self.problem.is_empty() && self.on_file.is_empty()
+    }
+
     pub(crate) fn hint(mut self, hint: impl Into<String>) -> Self {
         self.hint = hint.into();
         self

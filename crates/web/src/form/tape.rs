@@ -280,5 +280,5 @@ fn load_problem(problem: &LoadProblem, entry: &LoadEntry, units: Units) -> (&'st
 /// How many fields a corner shows: those filled, and one more to read again.
 pub(crate) fn fields_shown(sheet: &Sheet, state: LoadState, place: &str) -> usize {
     let filled = (0..MOST_READINGS).rev().find(|index| sheet.is_filled(&field_name(state, place, *index)));
-    filled.map_or(1, |last| (last + 2).min(MOST_READINGS))
+    (filled.unwrap_or(0) + 2).min(MOST_READINGS)
 }

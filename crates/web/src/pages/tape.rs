@@ -51,9 +51,18 @@ pub(super) struct StateForm {
 pub(super) struct Corner {
     pub(super) place: &'static str,
     pub(super) label: &'static str,
-    pub(super) fields: Vec<Field>,
+    pub(super) first: Field,
+    /// Fields for reading it a second time and more.
+    pub(super) again: Vec<Field>,
     /// Who read it, and when.
     pub(super) taken: String,
+}
+
+impl Corner {
+    /// Whether its further fields hold or say anything.
+    pub(super) fn is_read_again(&self) -> bool {
+        self.again.iter().any(|field| !field.is_blank())
+    }
 }
 
 /// The two walks, with who took what.
@@ -62,18 +71,19 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[
     let mut state_form = |state: LoadState| {
         let mut corner = |(place, word, label): (_, &'static str, &'static str)| {
             walk += 1;
-            let fields = (0..fields_shown(sheet, state, word)).map(|index| {
+            let field = |index| {
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
                 let field = sheet.length_field(&name, &format!("{again}, {}", state_name(state)));
                 // Enter moves to the next corner; a second reading is taken by whoever wants one.
                 if index == 0 { field.walk(walk).small() } else { field.small() }
-            });
+            };
+            let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
             let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
                 let who = names.iter().find(|(id, _)| *id == reading.taken_by).map_or("somebody", |(_, name)| name);
                 format!("{who}, {}", clock(reading.taken_at))
             });
-            Corner { place: word, label, fields: fields.collect(), taken: taken.unwrap_or_default() }
+            Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
         StateForm { title: sentence(state_name(state)), corners, gap: corner(GAP) }

@@ -31,13 +31,18 @@ pub(crate) struct Units {
 impl Units {
     /// A height as the tape reads it: to 1/16 in, or to the millimetre.
     pub(crate) fn height(self, height: Length) -> String {
-        format_length(height, self.length, 16)
+        together(&format_length(height, self.length, 16))
     }
 
     /// A change of height, with its sign.
     pub(crate) fn change(self, change: Length) -> String {
         let text = self.height(change);
-        if text.starts_with('−') || text.starts_with("0 ") { text } else { format!("+{text}") }
+        if text.starts_with('−') || self.is_nothing(change) { text } else { format!("+{text}") }
+    }
+
+    /// Whether it rounds to nought as the tape reads.
+    pub(crate) fn is_nothing(self, length: Length) -> bool {
+        self.height(length) == self.height(Length::default())
     }
 
     /// A predicted height, no finer than its band: to 1/8 in (3 mm), or to 1/16 in (1 mm) where the band is finer than that.
@@ -48,11 +53,11 @@ impl Units {
     /// The same without its band.
     pub(crate) fn predicted_height(self, height: Uncertain<Length>) -> String {
         let fine = height.band() < inches(0.125);
-        match self.length {
+        together(&match self.length {
             LengthUnit::Inches => format_length(height.value, self.length, if fine { 16 } else { 8 }),
             LengthUnit::Millimetres if fine => format_length(height.value, self.length, 16),
             LengthUnit::Millimetres => format!("{:.0} mm", (height.value.si() * 1000.0 / 3.0).round() * 3.0),
-        }
+        })
     }
 
     /// Half the width of a band: to 1/16 in, rounded up, so that it never promises more than it keeps.
@@ -67,19 +72,19 @@ impl Units {
 
     /// A height with decimals, for the opened sum.
     pub(crate) fn exact(self, length: Length) -> String {
-        let minus = |text: String| text.replace('-', "−");
-        match self.length {
-            LengthUnit::Inches => minus(format!("{:.2} in", length.customary())),
-            LengthUnit::Millimetres => minus(format!("{:.1} mm", length.si() * 1000.0)),
-        }
+        let text = match self.length {
+            LengthUnit::Inches => format!("{:.2} in", length.customary()),
+            LengthUnit::Millimetres => format!("{:.1} mm", length.si() * 1000.0),
+        };
+        together(&text.replace('-', "−"))
     }
 
     pub(crate) fn weight(self, force: Force) -> String {
-        format_weight(force, self.weight)
+        together(&format_weight(force, self.weight))
     }
 
     pub(crate) fn rate(self, rate: SpringRate) -> String {
-        format_rate(rate, self.weight)
+        together(&format_rate(rate, self.weight))
     }
 
     pub(crate) fn length_word(self) -> UnitWord {
@@ -104,6 +109,11 @@ impl Units {
     pub(crate) fn rate_name(self) -> &'static str {
         if self.weight == WeightUnit::Pounds { "lb/in" } else { "N/mm" }
     }
+}
+
+/// A figure and its unit, never parted at the end of a line.
+fn together(text: &str) -> String {
+    text.replace(' ', "\u{a0}")
 }
 
 /// What was typed, as it goes back into a field of a page that reads bare numbers in other units: the unit it was typed in is then said.
@@ -177,11 +187,11 @@ mod tests {
     #[test]
     fn a_prediction_promises_no_more_than_its_band() {
         let wide = Uncertain::new(inches(20.8125), inches(0.1));
-        assert_eq!(SHOP.predicted(wide), "20 7/8 in ± 1/4 in");
-        assert_eq!(METRIC.predicted(wide), "528 mm ± 6 mm");
+        assert_eq!(SHOP.predicted(wide), "20\u{a0}7/8\u{a0}in ± 1/4\u{a0}in");
+        assert_eq!(METRIC.predicted(wide), "528\u{a0}mm ± 6\u{a0}mm");
         let fine = Uncertain::new(inches(20.8125), inches(0.03));
-        assert_eq!(SHOP.predicted(fine), "20 13/16 in ± 1/16 in");
-        assert_eq!(SHOP.exact(inches(-0.405)), "−0.41 in");
+        assert_eq!(SHOP.predicted(fine), "20\u{a0}13/16\u{a0}in ± 1/16\u{a0}in");
+        assert_eq!(SHOP.exact(inches(-0.405)), "−0.41\u{a0}in");
     }
 
     #[test]

@@ -59,7 +59,11 @@ fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, 
     );
     let sum = Sum::new(formula(correction), numbers, SOURCE).doubt(doubt);
     let label = format!("Rear, {}", state_name(state));
-    Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{} from now", units.change(predicted.rise)))
+    let note = match predicted.rise {
+        rise if units.is_nothing(rise) => "where it is now".to_owned(),
+        rise => format!("{} from now", units.change(rise)),
+    };
+    Figure::new(label, units.predicted(predicted.rear), sum).note(note)
 }
 
 fn formula(correction: &Correction) -> &'static str {

@@ -2,6 +2,7 @@
 
 use wise_badger_mechanics::proof::{ProofCheck, ProofGrade};
 use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, metres};
 use wise_badger_store::entry::{PredictedHeight, PredictedHeights};
 
@@ -22,8 +23,8 @@ fn proof(end: AxleEnd, state: LoadState, predicted: PredictedHeight, fitted: &Su
     let measured = fitted.height(end, state)?;
     let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
     let (off, grade) = (check.difference(), check.grade());
-    let by = match units.height(metres(off.si().abs())) {
-        none if none.starts_with("0 ") => "on the figure".to_owned(),
+    let by = match units.height(off.abs()) {
+        _ if units.is_nothing(off) => "as predicted".to_owned(),
         by if off.si() > 0.0 => format!("{by} above the figure"),
         by => format!("{by} below the figure"),
     };
@@ -42,12 +43,8 @@ fn proof(end: AxleEnd, state: LoadState, predicted: PredictedHeight, fitted: &Su
         numbers,
         "The prediction as it stood when the correction was chosen.",
     );
-    let label = format!(
-        "{}, {}: predicted {} ± {}",
-        sentence(end_name(end)),
-        state_name(state),
-        units.height(check.predicted),
-        units.band(check.band)
-    );
-    Some(Figure::new(label, units.height(measured.value), sum).note(words).tone(tone))
+    let label = format!("{}, {}", sentence(end_name(end)), state_name(state));
+    let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
+    let note = format!("predicted {foretold}: {words}");
+    Some(Figure::new(label, units.height(measured.value), sum).note(note).tone(tone))
 }

@@ -36,7 +36,9 @@ fn drop(survey: &Survey, end: AxleEnd, units: Units) -> Option<Figure> {
         AxleEnd::Rear => vec![format!("{empty} − {loaded} = {}", units.exact(drop.value))],
         AxleEnd::Front => vec![format!("{loaded} − {empty} = {}", units.exact(-drop.value))],
     };
+    let seen = drop.value.abs() > drop.band();
     let note = match (end, drop.value.si() < 0.0) {
+        _ if !seen => format!("± {}: no change the tape can tell", units.band(drop.band())),
         (AxleEnd::Rear, true) => "it stands higher loaded".to_owned(),
         (AxleEnd::Front, true) => "the nose comes up".to_owned(),
         _ => format!("± {}", units.band(drop.band())),
