@@ -23,6 +23,8 @@ pub mod session;
 pub mod shop;
 mod standing_entry;
 pub mod submission;
+#[cfg(feature = "test-support")]
+pub mod test_support;
 mod words;
 
 pub use connection::{Database, in_transaction};

@@ -1,0 +1,71 @@
+//! A database of its own for each test, made on the server that `./check` starts and dropped afterwards.
+
+use std::sync::atomic::{AtomicU32, Ordering};
+
+use diesel::connection::{Connection, SimpleConnection};
+use diesel::pg::PgConnection;
+
+use crate::Database;
+
+/// Names the server, as a PostgreSQL connection string without a database.
+const SERVER: &str = "WISE_BADGER_TEST_SERVER";
+
+/// An empty database that lasts as long as this value.
+#[derive(Debug)]
+pub struct TestDatabase {
+    server: String,
+    name: String,
+}
+
+impl TestDatabase {
+    /// Makes one.
+    ///
+    /// # Panics     when no test server is named or it refuses
+    pub fn create() -> Self {
+        static COUNT: AtomicU32 = AtomicU32::new(0);
+        let server = std::env::var(SERVER).unwrap_or_else(|_| panic!("run ./check, or name a PostgreSQL server in {SERVER}"));
+        let name = format!("wise_badger_test_{}_{}", std::process::id(), COUNT.fetch_add(1, Ordering::Relaxed));
+        let database = TestDatabase { server, name };
+        database.tell_server(&format!("CREATE DATABASE {}", database.name));
+        database
+    }
+
+    /// Its connection string.
+    pub fn url(&self) -> String {
+        format!("{}/{}", self.server, self.name)
+    }
+
+    /// Opens it, migrated.
+    ///
+    /// # Panics     when it cannot be migrated
+    pub fn open(&self) -> Database {
+        Database::open(&self.url(), 4).unwrap_or_else(|error| panic!("{}: {error:?}", self.name))
+    }
+
+    /// A connection to it in a transaction that is never kept.
+    ///
+    /// # Panics     when it cannot be reached
+    pub fn scratch_connection(&self) -> PgConnection {
+        drop(self.open());
+        let mut connection = PgConnection::establish(&self.url()).unwrap_or_else(|error| panic!("{}: {error}", self.name));
+        connection.begin_test_transaction().unwrap_or_else(|error| panic!("{}: {error}", self.name));
+        connection
+    }
+
+    fn tell_server(&self, command: &str) {
+        let done = PgConnection::establish(&format!("{}/postgres", self.server))
+            .map_err(|error| error.to_string())
+            .and_then(|mut connection| connection.batch_execute(command).map_err(|error| error.to_string()));
+        if let Err(error) = done {
+            panic!("{command}: {error}");
+        }
+    }
+}
+
+impl Drop for TestDatabase {
+    fn drop(&mut self) {
+        if !std::thread::panicking() {
+            self.tell_server(&format!("DROP DATABASE {} WITH (FORCE)", self.name));
+        }
+    }
+}

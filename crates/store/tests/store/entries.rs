@@ -1,0 +1,139 @@
+//! Loads, aims, corrections and choices: one stands, the rest stay on record.
+
+use diesel::prelude::*;
+use diesel::sql_types::BigInt;
+use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_mechanics::survey::LoadPut;
+use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
+use wise_badger_store::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::Phase;
+use wise_badger_store::{PgConnection, StoreError, UnitWord, aim, correction, fitting, load};
+
+use crate::{Bench, INCH, POUND, inches, pounds};
+
+fn rows(connection: &mut PgConnection, table: &str) -> i64 {
+    #[derive(QueryableByName)]
+    struct Count {
+        #[diesel(sql_type = BigInt)]
+        count: i64,
+    }
+    let query = format!("SELECT count(*) AS count FROM {table}");
+    diesel::sql_query(query).get_result::<Count>(connection).unwrap().count
+}
+
+fn placed(ahead: bool) -> LoadEntry {
+    LoadEntry::Placed { weight: pounds("1,000", 1000.0), distance: inches("12", 12.0), ahead }
+}
+
+#[test]
+fn a_new_load_takes_the_old_ones_place_and_the_old_one_stays() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let weighed = LoadEntry::Weighed {
+        rear_empty: pounds("2,300", 2300.0),
+        rear_loaded: pounds("3,310", 3310.0),
+        front_empty: None,
+        front_loaded: None,
+    };
+    for entry in [Some(placed(true)), Some(placed(true)), Some(weighed.clone())] {
+        load::replace(&mut connection, &person, job.id, entry.as_ref()).unwrap();
+    }
+    let standing = load::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    assert_eq!(standing.iter().map(|load| &load.entry.0).collect::<Vec<_>>(), [&weighed]);
+    assert_eq!(rows(&mut connection, "loads"), 2, "an unchanged load is not put down twice");
+    load::replace(&mut connection, &person, job.id, None).unwrap();
+    assert_eq!(load::standing(&mut connection, person.shop_id, &[job.id]).unwrap(), []);
+    assert_eq!(rows(&mut connection, "loads"), 2);
+}
+
+#[test]
+fn a_weight_ahead_of_the_axle_is_a_negative_distance_behind_it() {
+    let LoadPut::Placed { weight, behind_rear_axle } = placed(true).load_put() else { panic!("placed") };
+    assert!((weight.value - 1000.0 * POUND).abs() < 1e-9);
+    assert!((behind_rear_axle.value + 12.0 * INCH).abs() < 1e-12);
+    let LoadPut::Placed { behind_rear_axle, .. } = placed(false).load_put() else { panic!("placed") };
+    assert!((behind_rear_axle.value - 12.0 * INCH).abs() < 1e-12);
+}
+
+#[test]
+fn each_aim_comes_back_as_it_was_set() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let aims = [
+        AimEntry::LevelLoaded { rake: inches("1/2", 0.5), tolerance: inches("1/4", 0.25) },
+        AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) },
+        AimEntry::StockHeight { rear: inches("37 1/2", 37.5), tolerance: inches("1/4", 0.25) },
+    ];
+    for entry in &aims {
+        aim::replace(&mut connection, &person, job.id, Some(entry)).unwrap();
+        let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
+        assert_eq!(file.aim.as_ref(), Some(entry));
+    }
+    assert_eq!(rows(&mut connection, "aims"), 3);
+}
+
+#[test]
+fn each_correction_comes_back_as_what_the_sums_take() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let table = TypedTable {
+        text: "0;0\n1;500".to_owned(),
+        length_unit: UnitWord::In,
+        weight_unit: UnitWord::Lb,
+        points_si: vec![(0.0, 0.0), (INCH, 500.0 * POUND)],
+    };
+    let entries = [
+        CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) },
+        CorrectionEntry::HelperSpring { pair_rate: inches("200", 200.0), engagement_gap: inches("1", 1.0) },
+        CorrectionEntry::AddedLeaf { pair_rate: inches("90", 90.0), lift: inches("-1/4", -0.25) },
+        CorrectionEntry::LoadRubber { clearance: inches("1/2", 0.5), force: table.clone() },
+        CorrectionEntry::RearchedPack { free_height_gained: inches("1 1/2", 1.5) },
+    ];
+    for entry in &entries {
+        correction::consider(&mut connection, &person, job.id, entry).unwrap();
+    }
+    let standing = correction::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    assert_eq!(standing.iter().map(|considered| considered.entry.0.clone()).collect::<Vec<_>>(), entries);
+    assert!(standing.iter().all(|considered| considered.entry.0.correction().is_some()));
+    let Some(Correction::LiftBlock { thickness }) = entries[0].correction() else { panic!("a block") };
+    assert!((thickness.customary() - 2.0).abs() < 1e-12);
+    let broken = TypedTable { points_si: vec![(0.0, 0.0)], ..table };
+    assert_eq!(CorrectionEntry::LoadRubber { clearance: inches("1/2", 0.5), force: broken }.correction(), None);
+}
+
+#[test]
+fn a_correction_is_taken_off_the_list_and_put_back() {
+    let mut bench = Bench::new();
+    let stranger = bench.stranger();
+    let Bench { connection, person, job, .. } = &mut bench;
+    let block = CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) };
+    let id = correction::consider(connection, person, job.id, &block).unwrap();
+    let foreign = correction::withdraw(connection, stranger.shop_id, job.id, id);
+    assert!(matches!(foreign, Err(StoreError::NotFound("correction"))));
+    correction::withdraw(connection, person.shop_id, job.id, id).unwrap();
+    assert_eq!(correction::standing(connection, person.shop_id, &[job.id]).unwrap(), []);
+    correction::restore(connection, person.shop_id, job.id, id).unwrap();
+    assert_eq!(correction::standing(connection, person.shop_id, &[job.id]).unwrap().len(), 1);
+}
+
+#[test]
+fn the_prediction_is_kept_as_it_stood_when_chosen() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    crate::readings::put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
+    let block = CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) };
+    let first = correction::consider(&mut connection, &person, job.id, &block).unwrap();
+    let second = correction::consider(&mut connection, &person, job.id, &block).unwrap();
+    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().survey(Phase::Found);
+    let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: to_inches(2.0) });
+    let predicted = PredictedHeights::of(&prediction);
+    let rear = predicted.rear_empty.unwrap();
+    assert!((rear.height_m - 23.5 * INCH).abs() < 1e-9 && rear.band_m > 0.0, "{rear:?}");
+    assert!(predicted.rear_loaded.is_none() && !predicted.is_empty());
+    for chosen in [first, second] {
+        fitting::choose(&mut connection, &person, job.id, chosen, &predicted).unwrap();
+    }
+    let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
+    let fitting = file.fitting.unwrap();
+    assert_eq!((fitting.correction_id, fitting.predicted.0), (second, predicted));
+    fitting::withdraw(&mut connection, person.shop_id, job.id).unwrap();
+    assert_eq!(JobFile::find(&mut connection, person.shop_id, job.number).unwrap().fitting, None);
+    assert_eq!(rows(&mut connection, "fittings"), 2);
+}

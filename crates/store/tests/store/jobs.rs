@@ -1,0 +1,166 @@
+//! Jobs: numbers, shops apart, stale savings, a fixed number of queries.
+
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Arc, Barrier};
+
+use diesel::connection::{Connection, InstrumentationEvent};
+use diesel::prelude::*;
+use wise_badger_mechanics::survey::VehicleClass;
+use wise_badger_mechanics::tape::Datum;
+use wise_badger_store::job::{self, TapeManner};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::test_support::TestDatabase;
+use wise_badger_store::{JobNumber, StoreError, person, shop};
+
+use crate::{Bench, inches, intake, pounds, somebody};
+
+#[test]
+fn what_intake_wrote_down_comes_back_as_typed() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
+    assert_eq!(found.intake, intake("first"));
+    assert_eq!((found.revision, found.datum, found.finished_at), (1, None, None));
+    let mut changed = intake("second");
+    changed.class = VehicleClass::BoxTruck;
+    changed.kerb_rear = None;
+    changed.gross_rating = Some(pounds("9,900", 9900.0));
+    job::set_intake(&mut connection, person.shop_id, job.id, &changed).unwrap();
+    assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().intake, changed);
+}
+
+#[test]
+fn each_shop_counts_its_own_jobs_and_sees_no_others() {
+    let mut bench = Bench::new();
+    let second = job::open(&mut bench.connection, &bench.person, &intake("again")).unwrap();
+    let stranger = bench.stranger();
+    let theirs = job::open(&mut bench.connection, &stranger, &intake("theirs")).unwrap();
+    assert_eq!((bench.job.number, second.number, theirs.number), (JobNumber(1), JobNumber(2), JobNumber(1)));
+    let connection = &mut bench.connection;
+    assert!(matches!(job::find(connection, stranger.shop_id, JobNumber(2)), Err(StoreError::NotFound("job"))));
+    assert!(matches!(job::number(connection, stranger.shop_id, second.id), Err(StoreError::NotFound("job"))));
+    assert!(matches!(job::revise(connection, &stranger, second.id, 1), Err(StoreError::NotFound("job"))));
+    job::set_intake(connection, stranger.shop_id, second.id, &intake("taken over")).unwrap();
+    assert_eq!(job::find(connection, bench.person.shop_id, JobNumber(2)).unwrap().intake.label, "again");
+}
+
+#[test]
+fn jobs_opened_at_once_get_numbers_of_their_own() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let person = somebody(&mut store.connection().unwrap(), "Busy shop", "Ada");
+    let together = Arc::new(Barrier::new(3));
+    let opened: Vec<_> = (0..3)
+        .map(|index| {
+            let (store, person, together) = (store.clone(), person.clone(), together.clone());
+            std::thread::spawn(move || {
+                let mut connection = store.connection().unwrap();
+                together.wait();
+                connection
+                    .transaction(|connection| job::open(connection, &person, &intake(&format!("job {index}"))))
+                    .map(|job| job.number.0)
+                    .unwrap()
+            })
+        })
+        .collect();
+    let mut numbers: Vec<i32> = opened.into_iter().map(|thread| thread.join().unwrap()).collect();
+    numbers.sort_unstable();
+    assert_eq!(numbers, [1, 2, 3]);
+}
+
+#[test]
+fn a_saving_from_a_stale_page_is_refused_and_says_who_was_first() {
+    let mut bench = Bench::new();
+    let colleague = bench.colleague();
+    let connection = &mut bench.connection;
+    job::revise(connection, &colleague, bench.job.id, 1).unwrap();
+    match job::revise(connection, &bench.person, bench.job.id, 1) {
+        Err(StoreError::Stale { by, .. }) => assert_eq!(by, "Bo"),
+        other => panic!("{other:?}"),
+    }
+    job::revise(connection, &bench.person, bench.job.id, 2).unwrap();
+    assert_eq!(job::find(connection, bench.person.shop_id, bench.job.number).unwrap().revision, 3);
+}
+
+#[test]
+fn the_newest_jobs_come_first_and_in_pages() {
+    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    for index in 2..=5 {
+        job::open(&mut connection, &person, &intake(&format!("job {index}"))).unwrap();
+    }
+    let mut numbers = |before: Option<i32>| -> Vec<i32> {
+        let files = JobFile::newest(&mut connection, person.shop_id, 2, before.map(JobNumber)).unwrap();
+        files.iter().map(|file| file.job.number.0).collect()
+    };
+    assert_eq!(numbers(None), [5, 4]);
+    assert_eq!(numbers(Some(4)), [3, 2]);
+    assert_eq!(numbers(Some(1)), Vec::<i32>::new());
+}
+
+#[test]
+fn the_number_of_queries_does_not_grow_with_the_jobs() {
+    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let count = Arc::new(AtomicUsize::new(0));
+    let counter = count.clone();
+    connection.set_instrumentation(move |event: InstrumentationEvent<'_>| {
+        if matches!(event, InstrumentationEvent::StartQuery { .. }) {
+            counter.fetch_add(1, Ordering::Relaxed);
+        }
+    });
+    let mut queries = |connection: &mut PgConnection| {
+        count.store(0, Ordering::Relaxed);
+        JobFile::newest(connection, person.shop_id, 100, None).unwrap();
+        count.load(Ordering::Relaxed)
+    };
+    let few = queries(&mut connection);
+    for index in 0..30 {
+        let job = job::open(&mut connection, &person, &intake(&format!("job {index}"))).unwrap();
+        crate::readings::put(&mut connection, &person, job.id, &[("20 1/2", 20.5), ("20 1/4", 20.25)]);
+    }
+    assert_eq!(queries(&mut connection), few);
+    assert_eq!(few, 6, "one query each for jobs, readings, corrections, loads, aims and fittings");
+}
+
+#[test]
+fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let manner = TapeManner { datum: Datum::HubToArch, rolled_and_bounced: true, rear_rise_confirmed: true };
+    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
+    job::set_finished(&mut connection, person.shop_id, job.id, true).unwrap();
+    let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
+    assert_eq!((found.datum, found.rolled_and_bounced, found.rear_rise_confirmed), (Some(Datum::HubToArch), true, true));
+    assert!(found.finished_at.is_some());
+    job::set_finished(&mut connection, person.shop_id, job.id, false).unwrap();
+    assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().finished_at, None);
+}
+
+#[tokio::test]
+async fn a_write_that_fails_midway_leaves_nothing_behind() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let person = somebody(&mut store.connection().unwrap(), "Careful shop", "Ada");
+    let (shop, who) = (person.shop_id, person.clone());
+    let failed: Result<(), StoreError> = store
+        .write(move |connection| {
+            job::open(connection, &who, &intake("half"))?;
+            person::take_on(connection, shop, "Ada", "Namesake")?;
+            Ok(())
+        })
+        .await;
+    assert!(matches!(failed, Err(StoreError::Other(_))), "{failed:?}");
+    let jobs = store.read(move |connection| job::newest(connection, shop, 10, None)).await.unwrap();
+    assert_eq!(jobs, []);
+}
+
+#[test]
+fn a_database_that_does_not_answer_is_told_apart() {
+    let opened = wise_badger_store::Database::open("postgres://nobody@127.0.0.1:1/none", 1);
+    assert!(matches!(opened, Err(StoreError::Unreachable(_))));
+}
+
+#[test]
+fn the_first_shop_opened_is_the_one_served() {
+    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    shop::open(&mut connection, "Later shop").unwrap();
+    assert_eq!(shop::first(&mut connection).unwrap().map(|shop| shop.id), Some(person.shop_id));
+    assert_eq!(inches("1", 1.0).length().value, 0.0254);
+}

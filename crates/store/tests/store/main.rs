@@ -1,0 +1,69 @@
+//! The store against a real PostgreSQL.
+
+mod entries;
+mod jobs;
+mod people;
+mod readings;
+mod schema;
+
+use wise_badger_mechanics::survey::{RearWheels, VehicleClass};
+use wise_badger_store::job::{self, Intake, Job};
+use wise_badger_store::person::{self, Person};
+use wise_badger_store::test_support::TestDatabase;
+use wise_badger_store::{PgConnection, Typed, UnitWord, shop};
+
+const INCH: f64 = 0.0254;
+const POUND: f64 = 4.448_221_615_260_5;
+
+/// A shop with somebody in it and a job, in a transaction that is never kept.
+struct Bench {
+    connection: PgConnection,
+    person: Person,
+    job: Job,
+    database: TestDatabase,
+}
+
+impl Bench {
+    fn new() -> Self {
+        let database = TestDatabase::create();
+        let mut connection = database.scratch_connection();
+        let person = somebody(&mut connection, "Shop under test", "Ada");
+        let job = job::open(&mut connection, &person, &intake("first")).unwrap();
+        Bench { connection, person, job, database }
+    }
+
+    fn colleague(&mut self) -> Person {
+        person::take_on(&mut self.connection, self.person.shop_id, "Bo", "Apprentice").unwrap()
+    }
+
+    fn stranger(&mut self) -> Person {
+        somebody(&mut self.connection, "Another shop", "Cy")
+    }
+}
+
+fn somebody(connection: &mut PgConnection, shop: &str, name: &str) -> Person {
+    let shop = shop::open(connection, shop).unwrap();
+    person::take_on(connection, shop.id, name, "Technician").unwrap()
+}
+
+fn inches(text: &str, value: f64) -> Typed {
+    Typed { text: text.to_owned(), unit: UnitWord::In, si: value * INCH }
+}
+
+fn pounds(text: &str, value: f64) -> Typed {
+    Typed { text: text.to_owned(), unit: UnitWord::Lb, si: value * POUND }
+}
+
+fn intake(label: &str) -> Intake {
+    Intake {
+        label: label.to_owned(),
+        class: VehicleClass::HalfTonPickup,
+        rear_wheels: RearWheels::Single,
+        wheelbase: inches("145", 145.0),
+        front_rating: pounds("3,900", 3900.0),
+        rear_rating: pounds("4,100", 4100.0),
+        gross_rating: None,
+        kerb_front: None,
+        kerb_rear: Some(pounds("2,300 lb", 2300.0)),
+    }
+}

@@ -1,0 +1,114 @@
+//! Readings: nothing measured is overwritten, and everybody's own stays theirs.
+
+use diesel::prelude::*;
+use diesel::sql_types::BigInt;
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::survey::{AxleEnd, LoadState};
+use wise_badger_mechanics::tape::Datum;
+use wise_badger_store::job::{self, TapeManner};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
+use wise_badger_store::reading::{self, NewReading, Phase, Place, Spot};
+use wise_badger_store::{JobId, PgConnection};
+
+use crate::{Bench, INCH, inches};
+
+const LEFT: Spot = Spot { phase: Phase::Found, state: LoadState::Empty, place: Place::RearLeft };
+
+fn at(spot: Spot, heights: &[(&str, f64)]) -> Vec<NewReading> {
+    heights.iter().map(|(text, value)| NewReading { spot, height: inches(text, *value) }).collect()
+}
+
+/// Puts heights down at the rear left, empty.
+pub(crate) fn put(connection: &mut PgConnection, person: &Person, job: JobId, heights: &[(&str, f64)]) {
+    reading::replace(connection, person, job, Phase::Found, Datum::HubToArch, &at(LEFT, heights)).unwrap();
+}
+
+fn standing(connection: &mut PgConnection, person: &Person, job: JobId) -> Vec<(String, i64)> {
+    let readings = reading::standing(connection, person.shop_id, &[job]).unwrap();
+    readings.into_iter().map(|reading| (reading.height.text, reading.taken_by.0)).collect()
+}
+
+#[test]
+fn an_unchanged_reading_stays_with_whoever_took_it() {
+    let mut bench = Bench::new();
+    let colleague = bench.colleague();
+    let Bench { connection, person, job, .. } = &mut bench;
+    put(connection, person, job.id, &[("21 1/2", 21.5), ("21.5", 21.5)]);
+    put(connection, &colleague, job.id, &[("21 1/2", 21.5), ("21 3/8", 21.375)]);
+    let expected = [("21 1/2".to_owned(), person.id.0), ("21 3/8".to_owned(), colleague.id.0)];
+    assert_eq!(standing(connection, person, job.id), expected);
+    assert_eq!(reading::withdrawn_count(connection, person.shop_id, job.id).unwrap(), 1);
+}
+
+#[test]
+fn a_corrected_or_dropped_reading_stays_on_record() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
+    put(&mut connection, &person, job.id, &[("20 1/2", 20.5)]);
+    put(&mut connection, &person, job.id, &[]);
+    assert_eq!(standing(&mut connection, &person, job.id), []);
+    assert_eq!(reading::withdrawn_count(&mut connection, person.shop_id, job.id).unwrap(), 2);
+}
+
+#[test]
+fn another_datum_makes_another_reading() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    put(&mut connection, &person, job.id, &[("36", 36.0)]);
+    let same = at(LEFT, &[("36", 36.0)]);
+    reading::replace(&mut connection, &person, job.id, Phase::Found, Datum::GroundToArch, &same).unwrap();
+    let readings = reading::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    assert_eq!(readings.iter().map(|reading| reading.datum).collect::<Vec<_>>(), [Datum::GroundToArch]);
+    assert_eq!(reading::withdrawn_count(&mut connection, person.shop_id, job.id).unwrap(), 1);
+}
+
+#[test]
+fn readings_after_fitting_leave_those_before_alone() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
+    let fitted = at(Spot { phase: Phase::Fitted, ..LEFT }, &[("23 1/2", 23.5)]);
+    reading::replace(&mut connection, &person, job.id, Phase::Fitted, Datum::HubToArch, &fitted).unwrap();
+    assert_eq!(standing(&mut connection, &person, job.id).len(), 2);
+    put(&mut connection, &person, job.id, &[]);
+    assert_eq!(standing(&mut connection, &person, job.id), [("23 1/2".to_owned(), person.id.0)]);
+}
+
+#[test]
+fn readings_make_the_survey_the_sums_run_on() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let manner = TapeManner { datum: Datum::HubToArch, rolled_and_bounced: true, rear_rise_confirmed: false };
+    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
+    let spot = |state, place| Spot { phase: Phase::Found, state, place };
+    let mut all = at(LEFT, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
+    all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
+    all.extend(at(spot(LoadState::Loaded, Place::StopGap), &[("3/4", 0.75), ("1", 1.0)]));
+    reading::replace(&mut connection, &person, job.id, Phase::Found, Datum::HubToArch, &all).unwrap();
+    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().survey(Phase::Found);
+    let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
+    assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
+    // Sides count alike, however often each was read: (21.5625 + 21.25) / 2.
+    let rear = survey.height(AxleEnd::Rear, LoadState::Empty).unwrap().value.value;
+    assert!((rear - 21.406_25 * INCH).abs() < 1e-12, "{rear}");
+    let gap = survey.stop_gap.get(LoadState::Loaded).unwrap().value;
+    assert!((gap - 0.875 * INCH).abs() < 1e-12, "{gap}");
+    assert!(survey.rolled_and_bounced && survey.height(AxleEnd::Front, LoadState::Empty).is_none());
+}
+
+#[test]
+fn no_reading_can_point_into_another_shop() {
+    let mut bench = Bench::new();
+    let stranger = bench.stranger();
+    let connection = &mut bench.connection;
+    let refused = connection.transaction(|connection| {
+        reading::replace(connection, &stranger, bench.job.id, Phase::Found, Datum::HubToArch, &at(LEFT, &[("21", 21.0)]))
+    });
+    assert!(refused.is_err());
+    let count = diesel::sql_query("SELECT count(*) AS count FROM readings").get_result::<Count>(connection).unwrap();
+    assert_eq!(count.count, 0);
+}
+
+#[derive(QueryableByName)]
+struct Count {
+    #[diesel(sql_type = BigInt)]
+    count: i64,
+}
