@@ -132,7 +132,22 @@ fn serve_here(options: ServeOptions) -> Result<(), Failure> {
             load_demo_data(&mut *database.connection()?)?;
         }
         println!("Wise Badger is at http://{}/", listener.local_addr()?);
-        serve(listener, database, &settings).await?;
+        serve(listener, database, &settings, told_to_stop()).await?;
         Ok(())
     })
+}
+
+/// Ctrl-C, or a polite kill.
+async fn told_to_stop() {
+    use tokio::signal::unix::{SignalKind, signal};
+    let polite = async {
+        match signal(SignalKind::terminate()) {
+            Ok(mut signal) => drop(signal.recv().await),
+            Err(_) => std::future::pending().await,
+        }
+    };
+    tokio::select! {
+        _ = tokio::signal::ctrl_c() => {}
+        () = polite => {}
+    }
 }

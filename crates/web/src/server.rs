@@ -16,10 +16,15 @@ use wise_badger_store::Database;
 use crate::session_store::PgSessionStore;
 use crate::{Settings, guard, routes};
 
-/// Serves on a listener that is already bound, until the process is told to stop.
+/// Serves on a listener that is already bound, until `shutdown` comes true; requests under way are then finished.
 ///
 /// # Errors     when the cookie key cannot be read or made, or the listener fails
-pub async fn serve(listener: TcpListener, database: Database, settings: &Settings) -> io::Result<()> {
+pub async fn serve(
+    listener: TcpListener,
+    database: Database,
+    settings: &Settings,
+    shutdown: impl Future<Output = ()> + Send + 'static,
+) -> io::Result<()> {
     let key = cookie_key(settings.cookie_key.as_deref())?;
     let secure = settings.secure_cookies;
     HttpServer::new(move || {
@@ -43,6 +48,7 @@ pub async fn serve(listener: TcpListener, database: Database, settings: &Setting
             .wrap(TracingLogger::default())
     })
     .listen(listener)?
+    .shutdown_signal(shutdown)
     .workers(2)
     .shutdown_timeout(5)
     .run()

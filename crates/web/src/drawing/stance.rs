@@ -34,7 +34,8 @@ struct Frame {
     labels_below: Option<(f64, f64)>,
 }
 
-const WIDE: Frame = Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (118.0, 172.0), labels_below: None };
+const WIDE: Frame =
+    Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (118.0, 172.0), labels_below: None };
 const NARROW: Frame = Frame { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
 const EMPTY: Frame = Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
 const LOADED: Frame = Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };

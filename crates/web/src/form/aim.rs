@@ -5,6 +5,7 @@ use wise_badger_mechanics::survey::Survey;
 use wise_badger_store::entry::AimEntry;
 
 use super::{Sheet, outside};
+use crate::view::Units;
 
 /// Word and name of each aim, in the order offered.
 pub(crate) const AIMS: [(&str, &str); 3] = [
@@ -14,7 +15,8 @@ pub(crate) const AIMS: [(&str, &str); 3] = [
 ];
 
 /// The form as it stands for an aim on file, or as first offered.
-pub(crate) fn fill(sheet: &mut Sheet, entry: Option<&AimEntry>) {
+pub(crate) fn on_file(units: Units, entry: Option<&AimEntry>) -> Sheet {
+    let mut sheet = Sheet::blank(units);
     match entry {
         None => sheet.set("kind", "level_loaded"),
         Some(AimEntry::LevelLoaded { rake, tolerance }) => {
@@ -32,6 +34,7 @@ pub(crate) fn fill(sheet: &mut Sheet, entry: Option<&AimEntry>) {
             sheet.set_typed("tolerance", tolerance);
         }
     }
+    sheet
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.

@@ -4,7 +4,7 @@ use wise_badger_mechanics::survey::{AxleEnd, Basis, RearWheels, VehicleClass, Ve
 use wise_badger_store::job::Intake;
 
 use super::{Sheet, outside};
-use crate::view::{class_name, end_name, sentence};
+use crate::view::{Units, class_name, end_name, sentence};
 
 const LONGEST_LABEL: usize = 80;
 
@@ -24,7 +24,8 @@ pub(crate) fn class_choices() -> Vec<(&'static str, &'static str)> {
 }
 
 /// The form as it stands for a job on file.
-pub(crate) fn fill(sheet: &mut Sheet, intake: &Intake) {
+pub(crate) fn on_file(units: Units, intake: &Intake) -> Sheet {
+    let mut sheet = Sheet::blank(units);
     sheet.set("label", intake.label.clone());
     let class = CLASSES.iter().find(|(_, class)| *class == intake.class).map_or("", |(word, _)| word);
     sheet.set("class", class);
@@ -38,6 +39,7 @@ pub(crate) fn fill(sheet: &mut Sheet, intake: &Intake) {
             sheet.set_typed(name, typed);
         }
     }
+    sheet
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.

@@ -27,6 +27,8 @@ pub(crate) struct Sheet {
     problems: BTreeMap<String, String>,
     /// Names whose text on file differs, with that text: shown when somebody else saved in between.
     on_file: BTreeMap<String, String>,
+    /// Quantities by name as they were first typed, which a page shows in its reader's own way.
+    first_typed: BTreeMap<String, Typed>,
     /// The units bare numbers are read in: those the page showed when it was drawn.
     units: Units,
 }
@@ -34,7 +36,8 @@ pub(crate) struct Sheet {
 impl Sheet {
     /// An empty form whose bare numbers are in `units`.
     pub(crate) fn blank(units: Units) -> Self {
-        Sheet { values: BTreeMap::new(), problems: BTreeMap::new(), on_file: BTreeMap::new(), units }
+        let (values, problems) = (BTreeMap::new(), BTreeMap::new());
+        Sheet { values, problems, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units }
     }
 
     /// A form as posted. It says itself in which units its page was drawn.
@@ -74,6 +77,12 @@ impl Sheet {
     /// Puts back what was typed before.
     pub(crate) fn set_typed(&mut self, name: &str, typed: &Typed) {
         self.set(name, typed_text(typed, self.units));
+        self.first_typed.insert(name.to_owned(), typed.clone());
+    }
+
+    /// Lets every quantity that says what is on file keep the words and the unit it was first typed in.
+    pub(crate) fn keep_words_of(&mut self, on_file: &Sheet) {
+        self.first_typed.clone_from(&on_file.first_typed);
     }
 
     /// Notes what is wrong with a field; the first complaint stays.
@@ -143,7 +152,10 @@ impl Sheet {
             return None;
         }
         match read(&text, self.units) {
-            Ok(si) => Some(Typed { text, unit, si }),
+            Ok(si) => {
+                let same = |first: &&Typed| (first.si - si).abs() <= 1e-9 * si.abs();
+                Some(self.first_typed.get(name).filter(same).cloned().unwrap_or(Typed { text, unit, si }))
+            }
             Err(error) => {
                 self.refuse(name, error.to_string());
                 None

@@ -42,8 +42,9 @@ pub(crate) fn field_name(state: LoadState, place: &str, index: usize) -> String 
     format!("{}.{place}.{index}", state_word(state))
 }
 
-/// Puts the readings on file into their fields.
-pub(crate) fn fill_heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) {
+/// The walks of a phase as they stand for a job on file.
+pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> Sheet {
+    let mut sheet = Sheet::blank(units);
     for state in LoadState::BOTH {
         for (place, word, _) in WALK.into_iter().chain([GAP]) {
             for (index, reading) in file.at(Spot { phase, state, place }).enumerate() {
@@ -51,10 +52,12 @@ pub(crate) fn fill_heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) {
             }
         }
     }
+    sheet
 }
 
 /// The Tape form as it stands for a job on file.
-pub(crate) fn fill(sheet: &mut Sheet, file: &JobFile) {
+pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
+    let mut sheet = heights_on_file(units, file, Phase::Found);
     match file.job.datum {
         Some(Datum::GroundToArch) => sheet.set("datum", "ground_to_arch"),
         Some(Datum::HubToArch) => sheet.set("datum", "hub_to_arch"),
@@ -65,7 +68,6 @@ pub(crate) fn fill(sheet: &mut Sheet, file: &JobFile) {
             sheet.set(name, "yes");
         }
     }
-    fill_heights(sheet, file, Phase::Found);
     match &file.load {
         None => sheet.set("load_kind", "none"),
         Some(LoadEntry::Placed { weight, distance, ahead }) => {
@@ -85,12 +87,13 @@ pub(crate) fn fill(sheet: &mut Sheet, file: &JobFile) {
             }
         }
     }
+    sheet
 }
 
 /// Reads the Tape form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
     let datum = datum(sheet, file);
-    let readings = heights(sheet, file, Phase::Found);
+    let readings = heights(sheet, Phase::Found);
     let load = load(sheet, &file.job.intake.vehicle());
     let confirmed = sheet.is_filled("rise_confirmed");
     let manner = TapeManner { datum: datum?, rolled_and_bounced: sheet.is_filled("rolled"), rear_rise_confirmed: confirmed };
@@ -117,8 +120,8 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
     Some(datum)
 }
 
-/// The readings of a phase as typed. Unchanged ones keep the words they were first typed in.
-pub(crate) fn heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) -> Vec<NewReading> {
+/// The readings of a phase as typed.
+pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
         for (place, word, _) in WALK.into_iter().chain([GAP]) {
@@ -128,8 +131,7 @@ pub(crate) fn heights(sheet: &mut Sheet, file: &JobFile, phase: Phase) -> Vec<Ne
                 if !sheet.is_filled(&name) {
                     continue;
                 }
-                if let Some(typed) = height(sheet, &name, place) {
-                    let height = unchanged(file, spot, &typed).unwrap_or(typed);
+                if let Some(height) = height(sheet, &name, place) {
                     readings.push(NewReading { spot, height });
                 }
             }
@@ -152,11 +154,6 @@ fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     let what = if place == Place::StopGap { "bump-stop gap" } else { "ride height" };
     sheet.refuse(name, format!("{understood} is no {what}; check the figure and its unit."));
     None
-}
-
-/// The reading on file that says the same, in its own words.
-fn unchanged(file: &JobFile, spot: Spot, typed: &Typed) -> Option<Typed> {
-    file.at(spot).map(|reading| &reading.height).find(|height| (height.si - typed.si).abs() < 1e-9).cloned()
 }
 
 fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: AxleEnd) -> AxleReadings {

@@ -33,8 +33,7 @@ struct AimPage {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::blank(worker.units());
-    aim::fill(&mut sheet, file.aim.as_ref());
+    let sheet = aim::on_file(worker.units(), file.aim.as_ref());
     aim_page(&worker, &file, &sheet, None)
 }
 
@@ -46,6 +45,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&aim::on_file(sheet.units(), file.aim.as_ref()));
     let (_, survey) = found(&worker, &file);
     let Some(entry) = aim::check(&mut sheet, &survey) else {
         let refusal = Refusal::Fields(sheet.problem_count());
@@ -58,9 +58,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Aim.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            let mut on_file = Sheet::blank(sheet.units());
-            aim::fill(&mut on_file, file.aim.as_ref());
-            sheet.compare_with(&on_file);
+            sheet.compare_with(&aim::on_file(sheet.units(), file.aim.as_ref()));
             aim_page(&worker, &file, &sheet, Some(&refusal))
         }
     }

@@ -118,8 +118,7 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::blank(worker.units());
-    intake::fill(&mut sheet, &file.job.intake);
+    let sheet = intake::on_file(worker.units(), &file.job.intake);
     vehicle_page(&worker, &file, &sheet, None)
 }
 
@@ -131,6 +130,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.job.intake));
     let Some(entry) = intake::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return vehicle_page(&worker, &file, &sheet, Some(&refusal));
@@ -140,9 +140,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Vehicle.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            let mut on_file = Sheet::blank(sheet.units());
-            intake::fill(&mut on_file, &file.job.intake);
-            sheet.compare_with(&on_file);
+            sheet.compare_with(&intake::on_file(sheet.units(), &file.job.intake));
             vehicle_page(&worker, &file, &sheet, Some(&refusal))
         }
     }

@@ -39,8 +39,7 @@ struct ProofPage {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::blank(worker.units());
-    tape::fill_heights(&mut sheet, &file, Phase::Fitted);
+    let sheet = tape::heights_on_file(worker.units(), &file, Phase::Fitted);
     proof_page(&database, &worker, &file, &sheet, None).await
 }
 
@@ -55,7 +54,8 @@ pub(crate) async fn save(
         return Err(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."));
     }
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
-    let readings = tape::heights(&mut sheet, &file, Phase::Fitted);
+    sheet.keep_words_of(&tape::heights_on_file(sheet.units(), &file, Phase::Fitted));
+    let readings = tape::heights(&mut sheet, Phase::Fitted);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
         return proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
@@ -68,9 +68,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            let mut on_file = Sheet::blank(sheet.units());
-            tape::fill_heights(&mut on_file, &file, Phase::Fitted);
-            sheet.compare_with(&on_file);
+            sheet.compare_with(&tape::heights_on_file(sheet.units(), &file, Phase::Fitted));
             proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await
         }
     }

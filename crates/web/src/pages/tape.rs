@@ -100,8 +100,7 @@ pub(super) async fn names(database: &Data<Database>, worker: &Worker) -> Result<
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::blank(worker.units());
-    tape::fill(&mut sheet, &file);
+    let sheet = tape::on_file(worker.units(), &file);
     tape_page(&database, &worker, &file, &sheet, None).await
 }
 
@@ -113,6 +112,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&tape::on_file(sheet.units(), &file));
     let Some(entry) = tape::check(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
@@ -127,9 +127,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Verdict.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            let mut on_file = Sheet::blank(sheet.units());
-            tape::fill(&mut on_file, &file);
-            sheet.compare_with(&on_file);
+            sheet.compare_with(&tape::on_file(sheet.units(), &file));
             tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await
         }
     }

@@ -18,7 +18,7 @@ pub(crate) use moment::{ago, clock};
 use wise_badger_mechanics::survey::{AxleEnd, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches};
+use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches, kilograms, pounds};
 use wise_badger_store::entry::{Typed, UnitWord};
 
 /// The units a person reads.
@@ -72,15 +72,27 @@ impl Units {
 
     /// A height with decimals, for the opened sum.
     pub(crate) fn exact(self, length: Length) -> String {
-        let text = match self.length {
-            LengthUnit::Inches => format!("{:.2} in", length.customary()),
-            LengthUnit::Millimetres => format!("{:.1} mm", length.si() * 1000.0),
+        let (value, digits, unit) = match self.length {
+            LengthUnit::Inches => (length.customary(), 2, "in"),
+            LengthUnit::Millimetres => (length.si() * 1000.0, 1, "mm"),
         };
-        together(&text.replace('-', "−"))
+        let figure = format!("{:.digits$}", value.abs());
+        let nothing = figure.chars().all(|sign| matches!(sign, '0' | '.'));
+        let sign = if value < 0.0 && !nothing { "−" } else { "" };
+        together(&format!("{sign}{figure} {unit}"))
     }
 
     pub(crate) fn weight(self, force: Force) -> String {
         together(&format_weight(force, self.weight))
+    }
+
+    /// A weight to work to, rounded up to ten so that it does not fall short.
+    pub(crate) fn about(self, force: Force) -> String {
+        let ten = match self.weight {
+            WeightUnit::Pounds => pounds(10.0),
+            WeightUnit::Kilograms => kilograms(10.0),
+        };
+        self.weight(ten * ((force / ten).value - 1e-6).ceil())
     }
 
     pub(crate) fn rate(self, rate: SpringRate) -> String {

@@ -37,8 +37,7 @@ pub(crate) fn overload_words(survey: &Survey, units: Units) -> Option<OverloadWo
 fn relief_words(relief: &Relief, units: Units) -> (String, String) {
     match relief {
         Relief::TakeOff { weight, behind_rear_axle, or_move_forward } => {
-            // Rounded up to ten: a figure to work to must not fall short.
-            let weight = ceil_to_ten(*weight, units);
+            let weight = units.about(*weight);
             let place = match behind_rear_axle.map(|place| (place, place.si())) {
                 None => String::new(),
                 Some((_, at)) if at.abs() < 1e-3 => ", from over the rear axle".to_owned(),
@@ -55,14 +54,6 @@ fn relief_words(relief: &Relief, units: Units) -> (String, String) {
             "Check the ratings and the empty weights at intake.".to_owned(),
         ),
     }
-}
-
-fn ceil_to_ten(weight: wise_badger_mechanics::units::Force, units: Units) -> String {
-    let ten = match units.weight_name() {
-        "lb" => wise_badger_mechanics::units::pounds(10.0),
-        _ => wise_badger_mechanics::units::kilograms(10.0),
-    };
-    units.weight(ten * (weight / ten).value.ceil())
 }
 
 fn line(check: &RatingCheck, units: Units) -> String {

@@ -157,7 +157,7 @@ pub(crate) fn rate_figures(survey: &Survey, units: Units) -> Vec<Figure> {
                     .doubt(sure);
             let note = format!(
                 "put on about {} for a rate good to 10 %; blocks and re-arching are predicted without it",
-                units.weight(load_needed)
+                units.about(load_needed)
             );
             vec![Figure::new(label, "too weak to say", sum).note(note)]
         }
@@ -201,7 +201,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     let grade = match figure.grade {
         RateGrade::Good => format!("good, ± {two_sd}"),
         RateGrade::Rough => {
-            format!("rough, ± {two_sd}; about {} on the axle would make it good", units.weight(figure.load_for_ten_percent))
+            format!("rough, ± {two_sd}; about {} on the axle would make it good", units.about(figure.load_for_ten_percent))
         }
     };
     let past = if figure.past_second_stage {

@@ -1,0 +1,107 @@
+//! Who gets in, what is turned away, and what every answer carries.
+
+use reqwest::StatusCode;
+
+use crate::{INTAKE, Site, Visitor, open_half_ton, shop};
+
+#[tokio::test]
+async fn nobody_sees_a_page_before_saying_who_is_working() {
+    let site = Site::demo();
+    let visitor = Visitor::new(&site.address);
+    for path in ["/", "/jobs/new", "/jobs/1", "/jobs/1/tape", "/understood?reads=length&text=1&length_unit=in&weight_unit=lb"] {
+        let page = visitor.get(path).await;
+        assert_eq!(page.text("h1"), "Who is working?", "{path}");
+    }
+    let posted = visitor.post("/jobs/new", &[]).await;
+    assert_eq!(posted.path, "/who");
+    let picker = visitor.get("/jobs/3/tape").await;
+    let next = picker.html.select(&scraper::Selector::parse("[name='next']").unwrap()).next().unwrap();
+    assert_eq!(next.value().attr("value"), Some("/jobs/3/tape"));
+}
+
+#[tokio::test]
+async fn every_page_of_the_demo_shop_is_drawn() {
+    let site = Site::demo();
+    let visitor = Visitor::working(&site.address, "Tuck").await;
+    for job in 1..=4 {
+        for stage in ["", "/vehicle", "/tape", "/verdict", "/aim", "/options", "/proof"] {
+            let page = visitor.get(&format!("/jobs/{job}{stage}")).await;
+            assert_eq!(page.status, StatusCode::OK, "{job}{stage}");
+            assert!(page.text("svg.stance-wide desc").starts_with("Front: "), "{job}{stage}");
+            assert!(!page.text("h1").is_empty());
+        }
+    }
+    let stands = visitor.get("/").await.texts(".job-stands");
+    assert_eq!(stands[2..], ["Over a rating: weight must come off", "Finished"]);
+    assert_eq!(visitor.get("/jobs/3/verdict").await.figure("Rear axle rate, both springs").0, "too weak to say");
+}
+
+#[tokio::test]
+async fn what_is_not_there_is_said_plainly() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    for path in ["/jobs/99", "/jobs/99/tape", "/jobs/elephant", "/jobs/99999999999999", "/nowhere", "/static/none.css"] {
+        let page = ada.get(path).await;
+        assert_eq!(page.status, StatusCode::NOT_FOUND, "{path}");
+        assert!(page.text("main").contains("There is no such"), "{path}: {}", page.text("main"));
+    }
+    let choose = ada.post(&format!("{job}/options/77/choose"), &[]).await;
+    assert_eq!(choose.status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
+async fn oversized_and_malformed_requests_are_turned_away_whole() {
+    let (_site, ada) = shop().await;
+    let large = ada.form("/jobs/new").await.with(&INTAKE).with(&[("label", &"x".repeat(80_000))]);
+    let page = ada.send(&large).await;
+    assert_eq!(page.status, StatusCode::PAYLOAD_TOO_LARGE);
+    assert!(page.text("main").contains("More was sent than a form holds"));
+    let no_token = ada.form("/jobs/new").await.with(&INTAKE).with(&[("token", "short")]);
+    assert_eq!(ada.send(&no_token).await.status, StatusCode::BAD_REQUEST);
+    let json = ada.client().post(ada.url("/jobs/new")).header("content-type", "application/json").body("{}");
+    assert_eq!(json.send().await.unwrap().status(), StatusCode::BAD_REQUEST);
+    let bytes = ada.client().post(ada.url("/jobs/new")).header("content-type", "application/x-www-form-urlencoded");
+    let answer = bytes.body(&b"label=%FF%FE&token=\xff"[..]).send().await.unwrap();
+    assert!(answer.status().is_client_error());
+    assert_eq!(ada.get("/").await.texts(".job-line").len(), 0, "nothing stored");
+}
+
+#[tokio::test]
+async fn a_form_sent_from_another_site_is_not_taken() {
+    let (_site, ada) = shop().await;
+    for (header, value) in [("origin", "http://elsewhere.example"), ("sec-fetch-site", "cross-site")] {
+        let answer = ada.client().post(ada.url("/units")).header(header, value).form(&[("length", "mm")]).send().await.unwrap();
+        assert_eq!(answer.status(), StatusCode::FORBIDDEN, "{header}");
+    }
+    assert_eq!(ada.get("/jobs/new").await.text(".field-unit"), "in");
+}
+
+#[tokio::test]
+async fn answers_carry_a_strict_policy_and_pages_are_not_kept() {
+    let (_site, ada) = shop().await;
+    let page = ada.client().get(ada.url("/")).send().await.unwrap();
+    let header = |name: &str| page.headers().get(name).and_then(|value| value.to_str().ok()).unwrap_or_default();
+    let policy = header("content-security-policy");
+    assert!(policy.contains("script-src 'self'") && !policy.contains("unsafe"), "{policy}");
+    assert_eq!((header("x-content-type-options"), header("cache-control")), ("nosniff", "no-store"));
+    let html = page.text().await.unwrap();
+    assert!(!html.contains(" style=") && !html.contains("<style") && !html.contains(" onclick="));
+    let asset = ada.client().get(ada.url("/static/css/theme.css")).send().await.unwrap();
+    let tag = asset.headers().get("etag").unwrap().clone();
+    let again = ada.client().get(ada.url("/static/css/theme.css")).header("if-none-match", tag).send().await.unwrap();
+    assert_eq!(again.status(), StatusCode::NOT_MODIFIED);
+}
+
+#[tokio::test]
+async fn the_yard_comes_in_pages_with_the_newest_first() {
+    let (_site, ada) = shop().await;
+    for index in 1..=51 {
+        let label = format!("Job {index}");
+        let form = ada.form("/jobs/new").await.with(&INTAKE).with(&[("label", &label)]);
+        ada.send(&form).await;
+    }
+    let yard = ada.get("/").await;
+    let names = yard.texts(".job-name strong");
+    assert_eq!((names.len(), names[0].as_str(), names[49].as_str()), (50, "Job 51", "Job 2"));
+    assert_eq!(ada.get("/?before=2").await.texts(".job-name strong"), ["Job 1"]);
+}

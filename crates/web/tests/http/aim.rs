@@ -1,0 +1,58 @@
+//! Aims: set, refused, judged against, and what they do in the other load case.
+
+use reqwest::StatusCode;
+
+use crate::{BLOCK, consider, measured_half_ton, open_half_ton, shop};
+
+#[tokio::test]
+async fn each_aim_is_judged_in_its_own_load_case() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let path = format!("{job}/aim");
+    consider(&ada, &job, &BLOCK).await;
+    let verdict = async || ada.get(&format!("{job}/options")).await.text(".option .aim-verdict");
+    // With 2 in of block the rear sits at 20.81 loaded over a front of 20.50: 5/16 in of rake.
+    ada.fill(&path, &[("kind", "level_loaded"), ("rake", "1/4"), ("tolerance", "3/4")]).await;
+    assert_eq!(verdict().await, "Meets the aim, all of its band.");
+    ada.fill(&path, &[("kind", "level_loaded"), ("rake", "2"), ("tolerance", "1/4")]).await;
+    assert!(verdict().await.starts_with("Misses the aim: 1 11/16 in below"), "{}", verdict().await);
+    // Level when empty: 23.50 over 20.50 is 3 in too high.
+    let aim = ada.fill(&path, &[("kind", "level_empty"), ("tolerance", "1/4")]).await;
+    assert!(verdict().await.starts_with("Misses the aim: 3 in above"), "{}", verdict().await);
+    assert!(aim.text("main").to_lowercase().contains("nose"), "what it does loaded is said: {}", aim.text("main"));
+    ada.fill(&path, &[("kind", "stock_height"), ("rear", "23 1/2"), ("tolerance", "1/2")]).await;
+    assert_eq!(verdict().await, "Meets the aim, all of its band.");
+    assert_eq!(ada.get(&path).await.form("form[data-draft]").value("rear"), "23 1/2");
+}
+
+#[tokio::test]
+async fn an_aim_that_cannot_be_is_refused_and_kept() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    for (values, field) in [
+        (vec![("kind", "level_loaded"), ("rake", "60"), ("tolerance", "1/4")], "rake"),
+        (vec![("kind", "level_loaded"), ("rake", "1/"), ("tolerance", "1/4")], "rake"),
+        (vec![("kind", "level_empty"), ("tolerance", "")], "tolerance"),
+        (vec![("kind", "level_empty"), ("tolerance", "20")], "tolerance"),
+        (vec![("kind", "stock_height"), ("rear", "38"), ("tolerance", "1/4")], "rear"),
+    ] {
+        let page = ada.fill(&format!("{job}/aim"), &values).await;
+        assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY, "{values:?}");
+        assert!(!page.field(field).1.is_empty(), "{values:?}");
+        assert_eq!(page.field(field).0, values.iter().find(|(name, _)| *name == field).unwrap().1);
+    }
+    let none = ada.fill(&format!("{job}/aim"), &[("kind", "")]).await;
+    assert!(none.text(".picks .problem").starts_with("Pick what height"));
+}
+
+#[tokio::test]
+async fn each_stage_names_what_is_missing_and_leads_there() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let verdict = ada.get(&format!("{job}/verdict")).await;
+    assert!(verdict.text(".missing").starts_with("Still to measure: empty heights, loaded heights, what was put on"));
+    assert_eq!(verdict.text(".missing a"), "Go to Tape");
+    assert!(ada.get(&format!("{job}/options")).await.text("main").contains("No aim is set"));
+    assert!(ada.get(&format!("{job}/proof")).await.text(".empty").contains("Nothing is chosen"));
+    assert!(ada.get("/").await.text(".job-stands").starts_with("To measure: empty heights"));
+}

@@ -1,0 +1,179 @@
+//! What cannot be: a plain sentence beside the field, everything typed kept, nothing stored.
+
+use reqwest::StatusCode;
+
+use crate::{INTAKE, consider, measured_half_ton, open_half_ton, shop, tape};
+
+const REFUSED: StatusCode = StatusCode::UNPROCESSABLE_ENTITY;
+
+#[tokio::test]
+async fn a_length_that_cannot_be_read_is_named_beside_its_field_and_kept() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    for (typed, said) in [
+        ("38 3/", "fraction"),
+        ("-2", "minus"),
+        ("NaN", "length"),
+        ("9e99", "length"),
+        ("38 in lb", "length"),
+        ("1/0", "fraction"),
+        ("<script>", "length"),
+    ] {
+        let mut values = tape(["21 1/2", "18 13/16"], "1,000");
+        values.retain(|(name, _)| *name != "empty.rear_left.0");
+        values.push(("empty.rear_left.0", typed));
+        let page = ada.fill(&format!("{job}/tape"), &values).await;
+        assert_eq!(page.status, REFUSED, "{typed}");
+        let (kept, problem) = page.field("empty.rear_left.0");
+        assert_eq!(kept, typed);
+        assert!(!problem.is_empty() && problem.ends_with('.'), "{typed}: {problem} (about its {said})");
+        assert_eq!(page.field("load_weight").0, "1,000");
+        assert!(page.text(".refusal").starts_with("Nothing was saved"), "{}", page.text(".refusal"));
+    }
+    assert_eq!(ada.get(&format!("{job}/tape")).await.field("empty.rear_right.0").0, "", "nothing stored half");
+}
+
+#[tokio::test]
+async fn heights_that_cannot_belong_together_are_questioned() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let mut with = tape(["21 1/2", "18 13/16"], "1,000");
+    with.push(("empty.rear_left.1", "24"));
+    let repeats = ada.fill(&format!("{job}/tape"), &with).await;
+    assert_eq!(repeats.status, REFUSED);
+    assert!(repeats.field("empty.rear_left.0").1.contains("apart"), "{:?}", repeats.field("empty.rear_left.0"));
+    let mut apart = tape(["21 1/2", "18 13/16"], "1,000");
+    apart.retain(|(name, _)| *name != "empty.rear_left.0");
+    apart.push(("empty.rear_left.0", "33 1/2"));
+    let sides = ada.fill(&format!("{job}/tape"), &apart).await;
+    assert_eq!(sides.status, REFUSED);
+    assert!(sides.field("empty.rear_right.0").1.contains("Left and right are 12 in apart"));
+    let mut wrong_unit = tape(["215 mm", "18 13/16"], "1,000");
+    wrong_unit.extend([("empty.rear_right.0", "3")]);
+    assert_eq!(ada.fill(&format!("{job}/tape"), &wrong_unit).await.status, REFUSED);
+}
+
+#[tokio::test]
+async fn a_rear_that_rises_with_load_is_asked_about_and_taken_when_confirmed() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let values = tape(["21 1/2", "21 3/4"], "1,000");
+    let asked = ada.fill(&format!("{job}/tape"), &values).await;
+    assert_eq!(asked.status, REFUSED);
+    assert!(asked.text(".question").contains("stands higher loaded than empty"), "{}", asked.text(".question"));
+    let confirmed = ada.send(&asked.form("form[data-draft]").with(&[("rise_confirmed", "yes")])).await;
+    assert!(confirmed.path.ends_with("/verdict"), "{}", confirmed.text("main"));
+    assert_eq!(confirmed.figure("Rear axle rate, both springs").0, "no rate");
+    // The front may well rise; nobody asks about that.
+    let other = open_half_ton(&ada).await;
+    let mut nose_up = tape(["21 1/2", "18 13/16"], "1,000");
+    nose_up.retain(|(name, _)| !name.starts_with("loaded.front"));
+    nose_up.extend([("loaded.front_left.0", "21"), ("loaded.front_right.0", "21")]);
+    let page = ada.fill(&format!("{other}/tape"), &nose_up).await;
+    assert_eq!(page.figure("Front change").1, "the nose comes up");
+}
+
+#[tokio::test]
+async fn a_vehicle_that_cannot_be_is_refused_field_by_field() {
+    let (_site, ada) = shop().await;
+    for (name, typed, said) in [
+        ("label", "", "calls this job"),
+        ("label", "two\nlines", "one line"),
+        ("class", "hovercraft", "Pick"),
+        ("rear_wheels", "", "Pick single or dual"),
+        ("wheelbase", "", "Nothing is typed"),
+        ("wheelbase", "14 mm", "wheelbase is between"),
+        ("rear_rating", "1,900", "empty"),
+        ("front_rating", "many", "weight"),
+        ("gross_rating", "2000", "empty"),
+        ("kerb_rear", "5000", "rating"),
+    ] {
+        let form = ada.form("/jobs/new").await.with(&INTAKE).with(&[(name, typed)]);
+        let page = ada.send(&form).await;
+        assert_eq!(page.status, REFUSED, "{name} {typed:?}");
+        let problems = page.texts(".problem").join(" ");
+        assert!(problems.contains(said), "{name} {typed:?}: {problems}");
+        assert_eq!(page.form("form[data-draft]").value("front_rating"), form.value("front_rating"));
+    }
+    assert_eq!(ada.get("/").await.text(".empty h2"), "No jobs here yet");
+}
+
+#[tokio::test]
+async fn a_load_off_the_vehicle_or_none_at_all_is_refused() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    for (changes, field, said) in [
+        (vec![("load_distance", "400"), ("load_side", "behind")], "load_distance", "off the vehicle"),
+        (vec![("load_distance", "12")], "load_distance", ""),
+        (vec![("load_weight", "0")], "load_weight", "weight that was put on"),
+        (vec![("load_weight", "30000"), ("load_distance", "50"), ("load_side", "behind")], "load_weight", "lift an axle"),
+    ] {
+        let mut values = tape(["21 1/2", "18 13/16"], "1,000");
+        values.retain(|(name, _)| !changes.iter().any(|(other, _)| other == name));
+        values.extend(changes.clone());
+        let page = ada.fill(&format!("{job}/tape"), &values).await;
+        assert_eq!(page.status, REFUSED, "{changes:?}");
+        let problem = page.field(field).1;
+        assert!(problem.contains(said), "{changes:?}: {problem}");
+    }
+    let mut weighed = tape(["21 1/2", "18 13/16"], "");
+    weighed.extend([("load_kind", "weighed"), ("rear_empty", "3,200"), ("rear_loaded", "2,250")]);
+    let page = ada.fill(&format!("{job}/tape"), &weighed).await;
+    assert!(page.field("rear_loaded").1.contains("Loaded must be more than empty"), "{:?}", page.field("rear_loaded"));
+    let half = weighed.iter().copied().chain([("rear_loaded", "3,400"), ("front_empty", "3,000")]).collect::<Vec<_>>();
+    let page = ada.fill(&format!("{job}/tape"), &half).await;
+    assert!(page.field("front_loaded").1.contains("one state only"), "{:?}", page.field("front_loaded"));
+}
+
+#[tokio::test]
+async fn a_correction_that_cannot_be_is_refused() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    for values in [
+        vec![("kind", "")],
+        vec![("kind", "lift_block"), ("thickness", "40")],
+        vec![("kind", "lift_block"), ("thickness", "0")],
+        vec![("kind", "helper_spring"), ("helper_rate", "0"), ("engagement_gap", "1")],
+        vec![("kind", "helper_spring"), ("helper_rate", "stiff"), ("engagement_gap", "1")],
+        vec![("kind", "added_leaf"), ("leaf_rate", "90"), ("lift", "900 mm")],
+        vec![("kind", "load_rubber"), ("clearance", "1/2"), ("force_table", "")],
+        vec![("kind", "load_rubber"), ("clearance", "1/2"), ("force_table", "0;0")],
+        vec![("kind", "load_rubber"), ("clearance", "1/2"), ("force_table", "0;0\n1;500\n1/2;700")],
+        vec![("kind", "load_rubber"), ("clearance", "1/2"), ("force_table", "0;0\n1 in 500 lb")],
+        vec![("kind", "rearched_pack"), ("free_height_gained", "-1")],
+    ] {
+        let page = consider(&ada, &job, &values).await;
+        assert_eq!(page.status, REFUSED, "{values:?}");
+        assert!(!page.texts(".try .problem").is_empty(), "{values:?}");
+        let kept = page.form("form[data-draft]");
+        for (name, typed) in values {
+            assert_eq!(kept.value(name).replace("\r\n", "\n"), typed);
+        }
+    }
+    assert!(ada.get(&format!("{job}/options")).await.texts(".considered li").is_empty());
+}
+
+#[tokio::test]
+async fn what_is_typed_is_understood_or_questioned_at_once() {
+    let (_site, ada) = shop().await;
+    let ask = async |reads: &str, text: &str| {
+        let query = [("reads", reads), ("text", text), ("length_unit", "in"), ("weight_unit", "lb")];
+        let url = reqwest::Url::parse_with_params(&ada.url("/understood"), query).unwrap();
+        let answer = ada.client().get(url).send().await.unwrap();
+        (answer.status(), answer.text().await.unwrap().replace('\u{a0}', " "))
+    };
+    for (text, understood) in [
+        ("38 3/4", "38 3/4 in"),
+        ("38-3/4\"", "38 3/4 in"),
+        ("38.75", "38 3/4 in"),
+        ("985 mm", "38 3/4 in"),
+        ("3' 2 3/4\"", "38 3/4 in"),
+    ] {
+        assert_eq!(ask("length", text).await, (StatusCode::OK, format!("{{\"understood\":\"{understood}\"}}")), "{text}");
+    }
+    assert_eq!(ask("weight", "1,000").await.1, "{\"understood\":\"1,000 lb\"}");
+    assert_eq!(ask("rate", "35 N/mm").await.1, "{\"understood\":\"200 lb/in\"}");
+    assert!(ask("length", "38 3/").await.1.starts_with("{\"problem\":"));
+    assert_eq!(ask("length", "").await.1, "{}");
+    assert_eq!(ask("colour", "red").await.0, StatusCode::BAD_REQUEST);
+}

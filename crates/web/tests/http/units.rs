@@ -1,0 +1,59 @@
+//! Inches or millimetres, pounds or kilograms: each person's own, and what was typed is kept.
+
+use crate::{BLOCK, INTAKE, Visitor, consider, measured_half_ton, shop};
+
+async fn switch(visitor: &Visitor, name: &str, unit: &str) {
+    let fields = [(name.to_owned(), unit.to_owned()), ("next".to_owned(), "/jobs/new".to_owned())];
+    let page = visitor.post("/units", &fields).await;
+    assert_eq!(page.path, "/jobs/new");
+}
+
+#[tokio::test]
+async fn what_was_typed_stays_as_typed_when_the_units_are_switched() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    consider(&ada, &job, &BLOCK).await;
+    switch(&ada, "length", "mm").await;
+    switch(&ada, "weight", "kg").await;
+    let tape = ada.get(&format!("{job}/tape")).await;
+    assert_eq!(tape.field("empty.rear_left.0").0, "21 1/2 in");
+    assert_eq!(tape.field("load_weight").0, "1,000 lb");
+    // By hand: 2.6875 in is 68.3 mm; 372.1 lb/in is 65.2 N/mm; 18.8125 + 2 in is 528.6 mm.
+    let verdict = ada.get(&format!("{job}/verdict")).await;
+    assert_eq!(verdict.figure("Rear sag under the load").0, "68 mm");
+    assert_eq!(verdict.figure("Rear axle rate, both springs").0, "65.2 N/mm");
+    assert_eq!(verdict.figure("Rear axle, loaded").0, "1,474 kg");
+    let options = ada.get(&format!("{job}/options")).await;
+    assert_eq!(options.text(".option h3"), "Lift block, 2 in");
+    assert!(options.figure("Rear, loaded").2.contains("= 528.6 mm"), "{}", options.figure("Rear, loaded").2);
+    // Saving the page unchanged changes nothing.
+    ada.fill(&format!("{job}/tape"), &[]).await;
+    switch(&ada, "length", "in").await;
+    switch(&ada, "weight", "lb").await;
+    let again = ada.get(&format!("{job}/tape")).await;
+    assert_eq!((again.field("empty.rear_left.0").0, again.field("load_weight").0), ("21 1/2".into(), "1,000".into()));
+    assert!(!again.text("main").contains("stay on record"), "nothing was withdrawn");
+}
+
+#[tokio::test]
+async fn bare_numbers_are_read_in_the_units_the_page_was_drawn_in() {
+    let (_site, ada) = shop().await;
+    let form = ada.form("/jobs/new").await.with(&INTAKE);
+    switch(&ada, "length", "mm").await;
+    let page = ada.send(&form).await;
+    assert!(page.path.ends_with("/tape"), "145 was typed on a page in inches: {}", page.text("main"));
+    let vehicle = ada.get("/jobs/1/vehicle").await;
+    assert_eq!(vehicle.field("wheelbase").0, "145 in");
+    assert!(vehicle.text(".job-vehicle").contains("3683 mm"), "{}", vehicle.text(".job-vehicle"));
+}
+
+#[tokio::test]
+async fn units_are_each_persons_own() {
+    let (site, ada) = shop().await;
+    let bo = Visitor::working(&site.address, "Bo").await;
+    switch(&ada, "length", "mm").await;
+    assert_eq!(ada.get("/jobs/new").await.text(".field-unit"), "mm");
+    assert_eq!(bo.get("/jobs/new").await.text(".field-unit"), "in");
+    switch(&ada, "length", "furlong").await;
+    assert_eq!(ada.get("/jobs/new").await.text(".field-unit"), "mm");
+}
