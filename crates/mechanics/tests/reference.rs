@@ -3,6 +3,8 @@
 //! Sources stand beside each case. "Common practice" marks a fact of the trade that has no published
 //! source; a tape gives such figures to 1/16–1/8 in.
 
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
 use wise_badger_mechanics::aim::{Aim, AimVerdict};
 use wise_badger_mechanics::correction::{Correction, Predictor, Unpredicted};
 use wise_badger_mechanics::side::Sides;

@@ -12,7 +12,7 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{JobNumber, StoreError, person, shop};
 
-use crate::{Bench, inches, intake, pounds, somebody};
+use crate::{Bench, intake, pounds, somebody};
 
 #[test]
 fn what_intake_wrote_down_comes_back_as_typed() {
@@ -106,7 +106,7 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
             counter.fetch_add(1, Ordering::Relaxed);
         }
     });
-    let mut queries = |connection: &mut PgConnection| {
+    let queries = |connection: &mut PgConnection| {
         count.store(0, Ordering::Relaxed);
         JobFile::newest(connection, person.shop_id, 100, None).unwrap();
         count.load(Ordering::Relaxed)
@@ -162,5 +162,4 @@ fn the_first_shop_opened_is_the_one_served() {
     let Bench { mut connection, person, database: _database, .. } = Bench::new();
     shop::open(&mut connection, "Later shop").unwrap();
     assert_eq!(shop::first(&mut connection).unwrap().map(|shop| shop.id), Some(person.shop_id));
-    assert_eq!(inches("1", 1.0).length().value, 0.0254);
 }

@@ -35,7 +35,7 @@ struct Frame {
 }
 
 const WIDE: Frame =
-    Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (118.0, 172.0), labels_below: None };
+    Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (136.0, 172.0), labels_below: None };
 const NARROW: Frame = Frame { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
 const EMPTY: Frame = Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
 const LOADED: Frame = Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };

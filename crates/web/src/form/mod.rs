@@ -167,7 +167,7 @@ impl Sheet {
     ///
     /// # Errors     [`WebError::Malformed`] when no page of ours would send such a one
     pub(crate) fn revision(&self) -> Result<i32, WebError> {
-        self.text("revision").parse().map_err(|_| WebError::Malformed("no revision".to_owned()))
+        self.text("revision").parse().map_err(|error| WebError::Malformed(format!("no revision: {error}")))
     }
 
     /// The token that tells this sending from the next.

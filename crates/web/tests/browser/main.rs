@@ -1,0 +1,20 @@
+//! The program in a real browser, as a technician works it.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+mod drafts;
+mod keyboard;
+mod phone;
+mod printing;
+mod route;
+
+#[path = "../support/browser.rs"]
+mod browser;
+#[path = "../support/half_ton.rs"]
+mod half_ton;
+#[path = "../support/site.rs"]
+mod site;
+#[path = "../support/workbench.rs"]
+mod workbench;
+
+use workbench::Workbench;

@@ -1,0 +1,34 @@
+//! A job prints on one page.
+
+use std::io::Write;
+use std::process::{Command, Stdio};
+
+use crate::site::Site;
+use crate::workbench::at;
+use thirtyfour::common::print::{PrintPage, PrintParameters};
+
+#[tokio::test]
+async fn a_finished_job_prints_on_one_page_of_either_size() {
+    at(Site::demo(), "print", async |bench| {
+        bench.sign_on("Odalys").await?;
+        // Centimetres, as the driver wants them: A4 and Letter.
+        for (width, height) in [(21.0, 29.7), (21.59, 27.94)] {
+            for job in [1, 2, 4] {
+                bench.goto(&format!("/jobs/{job}")).await?;
+                bench.find(".stands").await?;
+                let page = PrintPage { width, height };
+                let sheet = bench.page.print_page(PrintParameters { page, ..PrintParameters::default() }).await?;
+                assert_eq!(pages(&sheet), "1", "job {job} on {width} by {height} cm");
+            }
+        }
+        Ok(())
+    })
+    .await;
+}
+
+fn pages(pdf: &[u8]) -> String {
+    let mut reader = Command::new("pdfinfo").arg("-").stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
+    reader.stdin.take().unwrap().write_all(pdf).unwrap();
+    let said = String::from_utf8(reader.wait_with_output().unwrap().stdout).unwrap();
+    said.lines().find_map(|line| line.strip_prefix("Pages:")).unwrap_or_default().trim().to_owned()
+}
