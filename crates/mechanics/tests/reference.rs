@@ -5,38 +5,16 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+mod support;
+
+use support::{half_ton, heights};
 use wise_badger_mechanics::aim::{Aim, AimVerdict};
 use wise_badger_mechanics::correction::{Correction, Predictor, Unpredicted};
-use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::survey::{AxleEnd, Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
-use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::survey::{AxleEnd, Ends, LoadPut, LoadState, States, Survey, VehicleClass};
+use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, NEWTONS_PER_POUND, inches, kilograms, newtons, pounds, pounds_per_inch};
 use wise_badger_mechanics::verdict::{Overload, RateGrade, RateVerdict, Relief};
-
-fn heights(front: f64, rear: f64) -> HeightReadings {
-    let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
-    HeightReadings { front: both(front), rear: both(rear) }
-}
-
-/// A half-ton measured from the hub: rear 21 1/2 in empty and 18 13/16 in with 1,000 lb right over the axle.
-fn half_ton() -> Survey {
-    Survey {
-        vehicle: VehicleFacts {
-            class: VehicleClass::HalfTonPickup,
-            rear_wheels: RearWheels::Single,
-            wheelbase: inches(145.0),
-            axle_ratings: Ends { front: pounds(3900.0), rear: pounds(4100.0) },
-            gross_rating: None,
-            kerb: Ends { front: None, rear: None },
-        },
-        datum: Datum::HubToArch,
-        heights: States { empty: heights(20.5, 21.5), loaded: heights(20.5, 18.8125) },
-        load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),
-        stop_gap: States::default(),
-        rolled_and_bounced: true,
-    }
-}
 
 fn rear_heights(survey: &Survey, correction: &Correction) -> (f64, f64) {
     let prediction = Predictor::new(survey).predict(correction);

@@ -1,0 +1,83 @@
+//! The `wise-badger` program from a shell.
+
+use std::io::Write;
+use std::path::Path;
+use std::process::{Command, Output, Stdio};
+
+use wise_badger_store::test_support::TestDatabase;
+
+fn run(arguments: &[&str], input: &str) -> Output {
+    let mut program = Command::new(env!("CARGO_BIN_EXE_wise-badger"))
+        .args(arguments)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .expect("the program starts");
+    program.stdin.take().expect("its input").write_all(input.as_bytes()).expect("it reads");
+    program.wait_with_output().expect("it ends")
+}
+
+fn text(bytes: &[u8]) -> String {
+    String::from_utf8_lossy(bytes).into_owned()
+}
+
+fn document(name: &str) -> String {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../mechanics/tests/reference/stance");
+    folder.join(name).to_str().expect("a plain path").to_owned()
+}
+
+#[test]
+fn a_stance_document_is_answered_from_a_file_or_standard_input() {
+    let path = document("F05_lift_block_2in.json");
+    let from_file = run(&["stance", &path], "");
+    assert_eq!((from_file.status.code(), text(&from_file.stderr)), (Some(0), String::new()));
+    let answer: serde_json::Value = serde_json::from_slice(&from_file.stdout).expect("a JSON document");
+    assert_eq!(answer["format"], "wise-badger/stance-result");
+    let from_input = run(&["stance", "-"], &std::fs::read_to_string(path).expect("the document"));
+    assert_eq!(from_input.stdout, from_file.stdout);
+}
+
+#[test]
+fn what_is_not_understood_is_one_sentence_and_exit_2() {
+    let good = std::fs::read_to_string(document("F05_lift_block_2in.json")).expect("the document");
+    for (input, names) in [
+        ("".to_owned(), "document"),
+        ("7".to_owned(), "document"),
+        (good.replacen("\"version\": 1", "\"version\": 9", 1), "version"),
+        (good.replacen("\"position_m\"", "\"position_ft\"", 1), "position_ft"),
+        ("x".repeat(1_000_050), "1 MB"),
+    ] {
+        let answer = run(&["stance", "-"], &input);
+        let said = text(&answer.stderr);
+        assert_eq!((answer.status.code(), answer.stdout.len()), (Some(2), 0), "{said}");
+        assert_eq!(said.trim_end().lines().count(), 1, "{said}");
+        assert!(said.contains(names), "{said}");
+    }
+    let missing = run(&["stance", "/no/such/file.json"], "");
+    assert_eq!(missing.status.code(), Some(2));
+    assert!(text(&missing.stderr).contains("/no/such/file.json cannot be opened"));
+}
+
+#[test]
+fn a_shop_is_opened_once() {
+    let database = TestDatabase::create();
+    let url = database.url();
+    let open = ["open-shop", "--database-url", &url, "--name", "Corner Springs", "--person", "Ada"];
+    let first = run(&open, "");
+    assert_eq!(text(&first.stdout), "Corner Springs is open, and Ada works there.\n");
+    let second = run(&open, "");
+    assert_eq!(second.status.code(), Some(1));
+    assert!(text(&second.stderr).contains("already has a shop, Corner Springs"));
+}
+
+#[test]
+fn a_taken_port_and_a_silent_database_are_said_plainly() {
+    let taken = std::net::TcpListener::bind("127.0.0.1:0").expect("a port");
+    let address = taken.local_addr().expect("bound").to_string();
+    let answer = run(&["serve", "--database-url", "postgres://127.0.0.1:1/none", "--listen", &address], "");
+    assert_eq!(answer.status.code(), Some(1));
+    assert!(text(&answer.stderr).contains("choose another port"), "{}", text(&answer.stderr));
+    let answer = run(&["serve", "--database-url", "postgres://127.0.0.1:1/none", "--listen", "127.0.0.1:0"], "");
+    assert!(text(&answer.stderr).contains("the database cannot be reached"), "{}", text(&answer.stderr));
+}
