@@ -13,7 +13,7 @@ pub(crate) struct Site {
     pub(crate) address: String,
     stop: Option<oneshot::Sender<()>>,
     server: Option<JoinHandle<()>>,
-    _database: TestDatabase,
+    database: TestDatabase,
 }
 
 impl Site {
@@ -33,6 +33,12 @@ impl Site {
         Site::start(|store| load_demo_data(&mut store.connection().expect("a connection")).expect("the demo data"))
     }
 
+    /// A pool of one's own on the site's database.
+    #[allow(dead_code, reason = "the benchmark's alone")]
+    pub(crate) fn open_again(&self) -> Database {
+        self.database.open()
+    }
+
     fn start(fill: impl FnOnce(&Database)) -> Site {
         let database = TestDatabase::create();
         let store = database.open();
@@ -46,7 +52,7 @@ impl Site {
             let serving = serve(listener, store, &settings, shutdown);
             actix_web::rt::System::new().block_on(serving).expect("the server ends well");
         });
-        Site { address, stop: Some(stop), server: Some(server), _database: database }
+        Site { address, stop: Some(stop), server: Some(server), database }
     }
 }
 

@@ -1,0 +1,122 @@
+//! Pages against a bare page that makes as many indexed SELECTs, side by side on one database.
+//!
+//! Prints `ratio NAME-vs-bare R`: requests a second of the page over those of the bare one. Wants
+//! `WISE_BADGER_TEST_SERVER` to name a PostgreSQL server; `scripts/bench` starts one.
+
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::{TcpListener, TcpStream};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
+use std::time::Duration;
+
+use actix_web::{App, HttpResponse, HttpServer, web};
+use wise_badger_store::person;
+use wise_badger_store::{Database, PersonId, ShopId, StoreError};
+
+#[path = "../tests/support/site.rs"]
+mod site;
+
+const CONNECTIONS: usize = 16;
+const WARM_UP: Duration = Duration::from_secs(1);
+const MEASURED: Duration = Duration::from_secs(4);
+
+/// Page, and how many SELECTs it makes: two for the session and who is working, six for the jobs, the rest its own.
+const PAGES: [(&str, &str, u32); 4] =
+    [("yard", "/", 8), ("job", "/jobs/1", 9), ("tape", "/jobs/4/tape", 10), ("options", "/jobs/4/options", 8)];
+
+fn main() {
+    let site = site::Site::demo();
+    let address = site.address.trim_start_matches("http://").to_owned();
+    let cookie = sign_on(&address);
+    for (name, path, selects) in PAGES {
+        let bare = bare_server(site.open_again(), selects);
+        let page_rate = requests_per_second(&address, path, &cookie);
+        let bare_rate = requests_per_second(&bare, "/", "");
+        println!("{name}: {page_rate:.0} a second, bare page with {selects} SELECTs {bare_rate:.0} a second");
+        println!("ratio {name}-vs-bare {:.2}", page_rate / bare_rate);
+    }
+}
+
+fn bare_server(store: Database, selects: u32) -> String {
+    let listener = TcpListener::bind("127.0.0.1:0").expect("a free port");
+    let address = listener.local_addr().expect("bound").to_string();
+    std::thread::spawn(move || {
+        let server = HttpServer::new(move || {
+            let bare = move |store: web::Data<Database>| async move {
+                let read = store.read(move |connection| {
+                    (0..selects).map(|_| person::find(connection, ShopId(1), PersonId(1))).collect::<Result<Vec<_>, StoreError>>()
+                });
+                HttpResponse::Ok().body(format!("{}", read.await.map_or(0, |people| people.len())))
+            };
+            App::new().app_data(web::Data::new(store.clone())).route("/", web::get().to(bare))
+        });
+        actix_web::rt::System::new().block_on(server.workers(2).listen(listener).expect("it listens").run()).expect("it serves");
+    });
+    address
+}
+
+/// The session cookie of somebody at work.
+fn sign_on(address: &str) -> String {
+    let body = "person=1&next=/";
+    let mut stream = TcpStream::connect(address).expect("a connection");
+    write!(
+        stream,
+        "POST /who HTTP/1.1\r\nHost: {address}\r\nConnection: close\r\nContent-Type: application/x-www-form-urlencoded\r\n\
+         Content-Length: {}\r\n\r\n{body}",
+        body.len()
+    )
+    .expect("sent");
+    let mut answer = String::new();
+    stream.read_to_string(&mut answer).expect("an answer");
+    let cookie = answer.lines().find_map(|line| line.strip_prefix("set-cookie: ")).expect("a session");
+    cookie.split(';').next().unwrap_or_default().to_owned()
+}
+
+fn requests_per_second(address: &str, path: &str, cookie: &str) -> f64 {
+    let (done, stop) = (Arc::new(AtomicU64::new(0)), Arc::new(AtomicBool::new(false)));
+    let request = format!("GET {path} HTTP/1.1\r\nHost: {address}\r\nCookie: {cookie}\r\n\r\n");
+    let workers: Vec<_> = (0..CONNECTIONS)
+        .map(|_| {
+            let (address, request) = (address.to_owned(), request.clone());
+            let (done, stop) = (done.clone(), stop.clone());
+            std::thread::spawn(move || {
+                let stream = TcpStream::connect(address).expect("a connection");
+                let mut reader = BufReader::with_capacity(64 * 1024, stream);
+                while !stop.load(Ordering::Relaxed) {
+                    reader.get_mut().write_all(request.as_bytes()).expect("sent");
+                    read_answer(&mut reader);
+                    done.fetch_add(1, Ordering::Relaxed);
+                }
+            })
+        })
+        .collect();
+    std::thread::sleep(WARM_UP);
+    let before = done.load(Ordering::Relaxed);
+    std::thread::sleep(MEASURED);
+    let counted = done.load(Ordering::Relaxed) - before;
+    stop.store(true, Ordering::Relaxed);
+    workers.into_iter().for_each(|worker| worker.join().expect("a worker"));
+    #[expect(clippy::cast_precision_loss, reason = "a few thousand requests")]
+    let rate = counted as f64 / MEASURED.as_secs_f64();
+    rate
+}
+
+/// Reads one answer whose length is given, and wants it to be a page.
+fn read_answer(reader: &mut BufReader<TcpStream>) {
+    let mut length = 0;
+    let mut line = String::new();
+    reader.read_line(&mut line).expect("a status");
+    assert!(line.starts_with("HTTP/1.1 200"), "{line}");
+    loop {
+        line.clear();
+        reader.read_line(&mut line).expect("a header");
+        if let Some(value) = line.to_ascii_lowercase().strip_prefix("content-length: ") {
+            length = value.trim().parse().expect("a length");
+        }
+        if line == "\r\n" {
+            break;
+        }
+    }
+    let mut body = vec![0; length];
+    reader.read_exact(&mut body).expect("a body");
+}
