@@ -102,3 +102,15 @@ start_cluster() {
 cluster_is_up() { as_postgres "$(postgres_bin)/pg_ctl" -D "$1" status >/dev/null 2>&1; }
 
 stop_cluster() { as_postgres "$(postgres_bin)/pg_ctl" -D "$1" -m fast -w -s stop >/dev/null 2>&1; }
+
+# scratch_cluster: a throwaway cluster for tests and benchmarks, gone when the script ends; its URL goes to the tests.
+scratch_cluster() {
+  scratch=$(mktemp -d "${TMPDIR:-/tmp}/wise-badger.XXXXXX")
+  need_room "$scratch" 300
+  if is_root; then chown postgres "$scratch"; fi
+  trap 'stop_cluster "$scratch/tests" || true; rm -rf "$scratch"' EXIT
+  trap 'exit 130' INT TERM HUP
+  make_cluster "$scratch/tests"
+  start_cluster "$scratch/tests" -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200
+  export WISE_BADGER_TEST_SERVER=$cluster_url
+}

@@ -13,6 +13,7 @@ use actix_web::{App, HttpResponse, HttpServer, web};
 use wise_badger_store::person;
 use wise_badger_store::{Database, PersonId, ShopId, StoreError};
 
+#[allow(dead_code, reason = "the tests' alone")]
 #[path = "../tests/support/site.rs"]
 mod site;
 
