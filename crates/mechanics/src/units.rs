@@ -8,14 +8,17 @@
 //! `uom`'s own pound-force is cut to seven digits, so the shop's units are defined here, from the
 //! exact definitions of NIST Special Publication 811 (2008), Appendix B.8 and B.9.
 
-pub use uom::si::f64::{Angle, Force, Frequency, Length};
+pub use uom::si::f64::{Angle, Area, Force, Frequency, Length, Pressure, Volume};
 
 use uom::si::angle::radian;
+use uom::si::area::square_meter;
 use uom::si::force::newton;
 use uom::si::frequency::hertz;
 use uom::si::length::meter;
+use uom::si::pressure::pascal;
 use uom::si::surface_tension::newton_per_meter;
 use uom::si::torque::newton_meter;
+use uom::si::volume::cubic_meter;
 
 /// Force gained per unit of shortening, in N/m.
 pub type SpringRate = uom::si::f64::SurfaceTension;
@@ -78,6 +81,21 @@ pub fn pounds_per_inch(value: f64) -> SpringRate {
 /// A roll stiffness given in N·m/rad.
 pub fn newton_metres_per_radian(value: f64) -> RollStiffness {
     RollStiffness::new::<newton_meter>(value)
+}
+
+/// An area in square metres.
+pub fn square_metres(value: f64) -> Area {
+    Area::new::<square_meter>(value)
+}
+
+/// A volume in cubic metres.
+pub fn cubic_metres(value: f64) -> Volume {
+    Volume::new::<cubic_meter>(value)
+}
+
+/// A pressure in pascals.
+pub fn pascals(value: f64) -> Pressure {
+    Pressure::new::<pascal>(value)
 }
 
 /// An angle given in radians.

@@ -48,6 +48,8 @@ prop_compose! {
             axles: vec![axle("F", 0.0, front, front_rate, tyre), axle("R", wheelbase, rear, rear_rate, tyre)],
             points: vec![],
             sprung_cg_height: metres(0.8),
+            coupler: None,
+            equalisers: vec![],
         }
     }
 }
@@ -97,6 +99,8 @@ fn a_load_past_the_tipping_point_is_an_answer() {
         axles: vec![axle("F", 0.0, 5e3, 5e4, 2.5e5), axle("R", 3.5, 5e3, 5e4, 2.5e5)],
         points: vec![],
         sprung_cg_height: metres(0.8),
+        coupler: None,
+        equalisers: vec![],
     };
     let tipping = State::with_loads("too far behind", vec![Load::at(newtons(2e4), metres(6.0))]);
     assert_eq!(settle(&vehicle, &tipping), Ok(Outcome::NoEquilibrium));

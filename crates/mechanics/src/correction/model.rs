@@ -60,6 +60,8 @@ pub(super) fn vehicle(survey: &Survey, loads: &AxleLoads, figures: &Figures, kee
         ],
         points: Vec::new(),
         sprung_cg_height: inches(20.0),
+        coupler: None,
+        equalisers: Vec::new(),
     }
 }
 

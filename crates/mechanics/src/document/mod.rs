@@ -1,5 +1,6 @@
 //! Open documents: JSON in SI units, read and written by the command line.
 
+mod element_input;
 mod stance_input;
 mod stance_result;
 

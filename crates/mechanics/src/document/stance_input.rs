@@ -2,13 +2,13 @@
 
 use serde::Deserialize;
 
+use super::element_input::ElementText;
 use super::{DocumentError, LARGEST_DOCUMENT, StanceResult};
 use crate::side::{Side, Sides};
 use crate::stance::{
-    Axle, AxleKind, BodyPoint, Change, Corner, Element, ElementKind, ForceTable, Load, MainSpring, Mount, SpringStage, State,
-    StopCurve, Vehicle, settle,
+    Axle, AxleKind, BodyPoint, Change, Corner, Coupler, Equaliser, Load, MainSpring, SpringStage, State, Vehicle, settle,
 };
-use crate::units::{Length, metres, newton_metres_per_radian, newtons, newtons_per_metre};
+use crate::units::{metres, newton_metres_per_radian, newtons, newtons_per_metre, radians};
 
 const FORMAT: &str = "wise-badger/stance";
 const MOST_AXLES: usize = 6;
@@ -53,7 +53,16 @@ impl StanceDocument {
                 .map(|point| BodyPoint { name: point.name, position: metres(point.position_m), lateral: metres(point.lateral_m) })
                 .collect(),
             sprung_cg_height: metres(text.vehicle.sprung_cg_height_m),
+            coupler: text.vehicle.coupler.map(CouplerText::into_coupler),
+            equalisers: text.vehicle.equalisers.into_iter().map(EqualiserText::into_equaliser).collect(),
         };
+        if vehicle.coupler.is_none() {
+            let risen = text.states.iter().position(|state| state.coupler_rise_m.abs() > 0.0);
+            if let Some(index) = risen {
+                let path = format!("states[{index}].coupler_rise_m");
+                return Err(DocumentError::field(path, "this vehicle has no coupler to rise"));
+            }
+        }
         let states = text.states.into_iter().enumerate().map(|(index, state)| state.into_state(&format!("states[{index}]")));
         Ok(StanceDocument { vehicle, states: states.collect::<Result<_, _>>()? })
     }
@@ -116,6 +125,50 @@ struct VehicleText {
     axles: Vec<AxleText>,
     #[serde(default)]
     points: Vec<PointText>,
+    coupler: Option<CouplerText>,
+    #[serde(default)]
+    equalisers: Vec<EqualiserText>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct CouplerText {
+    position_m: f64,
+    #[serde(default)]
+    lateral_m: f64,
+    kerb_load_n: f64,
+}
+
+impl CouplerText {
+    fn into_coupler(self) -> Coupler {
+        Coupler {
+            position: metres(self.position_m),
+            lateral: metres(self.lateral_m),
+            kerb_load: newtons(self.kerb_load_n),
+        }
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct EqualiserText {
+    side: SideText,
+    axles: [String; 2],
+    front_arm_m: f64,
+    rear_arm_m: f64,
+    stop_rad: f64,
+}
+
+impl EqualiserText {
+    fn into_equaliser(self) -> Equaliser {
+        Equaliser {
+            side: self.side.into(),
+            axles: self.axles,
+            front_arm: metres(self.front_arm_m),
+            rear_arm: metres(self.rear_arm_m),
+            stop: radians(self.stop_rad),
+        }
+    }
 }
 
 #[derive(Deserialize)]
@@ -238,89 +291,12 @@ struct StageText {
     added_rate_n_per_m: f64,
 }
 
-fn one() -> f64 {
+pub(super) fn one() -> f64 {
     1.0
 }
 
 fn yes() -> bool {
     true
-}
-
-#[derive(Deserialize, Default, Clone, Copy)]
-#[serde(rename_all = "snake_case")]
-enum MountText {
-    #[default]
-    Frame,
-    Pack,
-}
-
-#[derive(Deserialize)]
-#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
-enum ElementText {
-    Bump {
-        name: String,
-        lateral_m: Option<f64>,
-        #[serde(default = "one")]
-        motion_ratio: f64,
-        #[serde(default)]
-        mount: MountText,
-        gap_m: f64,
-        #[serde(default)]
-        extension_m: f64,
-        force_table: Option<Vec<[f64; 2]>>,
-        rate_n_per_m: Option<f64>,
-    },
-    Helper {
-        name: String,
-        lateral_m: Option<f64>,
-        #[serde(default = "one")]
-        motion_ratio: f64,
-        #[serde(default)]
-        mount: MountText,
-        gap_m: f64,
-        rate_n_per_m: f64,
-        #[serde(default)]
-        already_fitted: bool,
-    },
-}
-
-impl ElementText {
-    fn into_element(self, path: &str) -> Result<Element, DocumentError> {
-        let (name, lateral_m, motion_ratio, mount, kind) = match self {
-            ElementText::Bump { name, lateral_m, motion_ratio, mount, gap_m, extension_m, force_table, rate_n_per_m } => {
-                let curve = stop_curve(force_table, rate_n_per_m, path)?;
-                (
-                    name,
-                    lateral_m,
-                    motion_ratio,
-                    mount,
-                    ElementKind::Bump { gap: metres(gap_m), extension: metres(extension_m), curve },
-                )
-            }
-            ElementText::Helper { name, lateral_m, motion_ratio, mount, gap_m, rate_n_per_m, already_fitted } => {
-                let kind = ElementKind::Helper { gap: metres(gap_m), rate: newtons_per_metre(rate_n_per_m), already_fitted };
-                (name, lateral_m, motion_ratio, mount, kind)
-            }
-        };
-        let mount = match mount {
-            MountText::Frame => Mount::Frame,
-            MountText::Pack => Mount::Pack,
-        };
-        Ok(Element { name, lateral: lateral_m.map(metres), motion_ratio, mount, kind })
-    }
-}
-
-fn stop_curve(table: Option<Vec<[f64; 2]>>, rate: Option<f64>, path: &str) -> Result<StopCurve, DocumentError> {
-    match (table, rate) {
-        (Some(points), None) => {
-            let points: Vec<(Length, _)> = points.into_iter().map(|[travel, force]| (metres(travel), newtons(force))).collect();
-            let table = ForceTable::new(&points)
-                .map_err(|error| DocumentError::field(format!("{path}.force_table"), error.to_string()))?;
-            Ok(StopCurve::Table(table))
-        }
-        (None, Some(rate)) => Ok(StopCurve::Linear(newtons_per_metre(rate))),
-        _ => Err(DocumentError::field(path, "a bump needs either force_table or rate_n_per_m")),
-    }
 }
 
 #[derive(Deserialize)]
@@ -329,6 +305,8 @@ struct StateText {
     name: String,
     #[serde(default)]
     loads: Vec<LoadText>,
+    #[serde(default)]
+    coupler_rise_m: f64,
     #[serde(default)]
     lateral_acceleration_g: f64,
     #[serde(default)]
@@ -356,6 +334,7 @@ impl StateText {
             changes: changes
                 .map(|(index, change)| change.into_change(&format!("{path}.changes[{index}]")))
                 .collect::<Result<_, _>>()?,
+            coupler_rise: metres(self.coupler_rise_m),
             lateral_acceleration_g: self.lateral_acceleration_g,
             pitch_couple: newton_metres_per_radian(self.pitch_couple_nm),
         })
@@ -379,11 +358,17 @@ enum SideText {
     Right,
 }
 
+impl From<SideText> for Side {
+    fn from(text: SideText) -> Side {
+        match text {
+            SideText::Left => Side::Left,
+            SideText::Right => Side::Right,
+        }
+    }
+}
+
 fn side(text: Option<SideText>) -> Option<Side> {
-    text.map(|side| match side {
-        SideText::Left => Side::Left,
-        SideText::Right => Side::Right,
-    })
+    text.map(Side::from)
 }
 
 #[derive(Deserialize)]

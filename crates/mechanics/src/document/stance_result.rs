@@ -36,6 +36,8 @@ struct StanceFigures {
     gaps_m: BTreeMap<String, f64>,
     point_rise_m: BTreeMap<String, f64>,
     ride_frequency_hz: BTreeMap<String, f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    tongue_weight_n: Option<f64>,
 }
 
 impl StanceResult {
@@ -77,6 +79,7 @@ impl StanceFigures {
                 .iter()
                 .filter_map(|axle| axle.ride_frequency.map(|frequency| (axle.name.clone(), frequency.value)))
                 .collect(),
+            tongue_weight_n: stance.tongue_weight.map(|weight| weight.si()),
         }
     }
 }

@@ -1,266 +1,318 @@
 //! The numeric form of a vehicle in a state. Raw SI `f64` inside: metres, newtons, radians.
 
-use super::element::{Element, Mount};
-use super::state::{Altered, AxleAlteration, State};
-use super::vehicle::{Axle, AxleKind, Vehicle};
+use super::air::{Bag, Gas, GaugePressure};
+use super::changes::{ChangedAxle, ChangedCorner};
+use super::element::{AirBag, Element, ElementKind, Mount, StopCurve};
+use super::row::Row;
+use super::vehicle::{Axle, AxleKind, Equaliser, SpringStage, StanceError, Vehicle};
 use crate::side::{Side, Sides};
 use crate::units::InShopUnits;
 
 pub(super) const HEAVE: usize = 0;
 pub(super) const PITCH: usize = 1;
 pub(super) const ROLL: usize = 2;
+/// Stiffness of a rocker's stop, N·m/rad.
+const ROCKER_STOP: f64 = 2e5;
 
 /// The unknown that is the height of one wheel.
 pub(super) fn wheel(axle: usize, side: Side) -> usize {
     3 + 2 * axle + usize::from(side == Side::Right)
 }
 
-/// One thing that stores energy: a stroke linear in the unknowns, and a force that depends on it.
-pub(super) struct Member {
-    /// (unknown, change of stroke per change of the unknown); unused places have coefficient 0.
-    pub(super) row: [(usize, f64); 5],
-    /// Stroke at `q = 0`.
-    pub(super) offset: f64,
-    law: Law,
-    /// Axle whose ride frequency it takes part in.
-    pub(super) ride_axle: Option<usize>,
-    /// Element of the corner, for reporting its gap.
-    pub(super) element: Option<(usize, Side, usize)>,
+/// One thing that stores energy: a stroke linear in the unknowns, and a force that depends on it alone.
+pub(super) struct Member<'a> {
+    pub(super) row: Row,
+    law: Law<'a>,
+    /// Axle whose ride frequency it takes part in, and its motion ratio.
+    pub(super) ride: Option<(usize, f64)>,
 }
 
-enum Law {
-    Spring { kerb_force: f64, rate: f64, captive: bool, stages: Vec<(f64, f64)> },
-    Element(Element),
+enum Law<'a> {
+    Spring { kerb_force: f64, rate: f64, captive: bool, stages: &'a [SpringStage] },
+    Stop { clearance: f64, curve: &'a StopCurve },
+    Helper { clearance: f64, rate: f64 },
     Tyre { rate: f64 },
     AntiRoll { stiffness: f64 },
+    RockerStop { at: f64 },
 }
 
-impl Member {
-    pub(super) fn stroke(&self, q: &[f64]) -> f64 {
-        self.offset
-            + self.row.iter().map(|(unknown, coefficient)| coefficient * q.get(*unknown).copied().unwrap_or(0.0)).sum::<f64>()
-    }
+/// Bags that hold one gas: the force of each depends on the strokes of all.
+pub(super) struct Chamber {
+    pub(super) gas: Gas,
+    pub(super) mounts: Vec<BagMount>,
+}
 
-    /// Whether this is the tyre under the wheel with that unknown.
-    pub(super) fn is_tyre_of(&self, unknown: usize) -> bool {
-        matches!(self.law, Law::Tyre { .. }) && self.row.first().is_some_and(|(first, _)| *first == unknown)
-    }
+/// One bag of a chamber.
+pub(super) struct BagMount {
+    pub(super) row: Row,
+    pub(super) bag: Bag,
+    pub(super) ride: (usize, f64),
+}
 
+/// The clearance of an element, for reporting.
+pub(super) struct Clearance<'a> {
+    pub(super) axle: usize,
+    pub(super) side: Side,
+    pub(super) element: &'a str,
+    pub(super) row: Row,
+    pub(super) clearance: f64,
+}
+
+/// What is solved: everything but the loads, which may differ from one solve to the next.
+pub(super) struct Assembly<'a> {
+    pub(super) unknowns: usize,
+    /// Whether the coupler decides the body's rise, which then is no unknown.
+    pub(super) heave_is_given: bool,
+    pub(super) members: Vec<Member<'a>>,
+    pub(super) chambers: Vec<Chamber>,
+    pub(super) clearances: Vec<Clearance<'a>>,
+    /// Place of each wheel's tyre among the members.
+    pub(super) tyres: Vec<Sides<usize>>,
+    /// Gradient of the potential of the kerb weights: what springs and tyres balance at `q = 0`.
+    pub(super) kerb: Vec<f64>,
+}
+
+impl Member<'_> {
     /// Force and tangent rate along the stroke.
     pub(super) fn force(&self, stroke: f64) -> (f64, f64) {
         match &self.law {
             Law::Spring { kerb_force, rate, captive, stages } => {
                 let (mut force, mut tangent) = (kerb_force + rate * stroke, *rate);
-                for (at, added) in stages {
+                for stage in *stages {
+                    let (at, added) = (stage.at_travel.si(), stage.added_rate.si());
                     // A stage that bears at kerb already is part of the kerb force.
                     force += added * ((stroke - at).max(0.0) - (-at).max(0.0));
-                    tangent += if stroke > *at { *added } else { 0.0 };
+                    tangent += if stroke > at { added } else { 0.0 };
                 }
                 if !captive && force <= 0.0 { (0.0, 0.0) } else { (force, tangent) }
             }
-            Law::Element(element) => element.force(stroke),
+            Law::Stop { clearance, curve } => curve.force(stroke - clearance),
+            Law::Helper { clearance, rate } if stroke > *clearance => (rate * (stroke - clearance), *rate),
             Law::Tyre { rate } if stroke > 0.0 => (rate * stroke, *rate),
-            Law::Tyre { .. } => (0.0, 0.0),
+            Law::Helper { .. } | Law::Tyre { .. } => (0.0, 0.0),
             Law::AntiRoll { stiffness } => (stiffness * stroke, *stiffness),
+            Law::RockerStop { at } if stroke > *at => (ROCKER_STOP * (stroke - at), ROCKER_STOP),
+            Law::RockerStop { at } if stroke < -at => (ROCKER_STOP * (stroke + at), ROCKER_STOP),
+            Law::RockerStop { .. } => (0.0, 0.0),
         }
     }
 }
 
-/// Everything the iteration needs: members, and the weights that do not depend on the state of travel.
-pub(super) struct Assembly {
-    pub(super) unknowns: usize,
-    pub(super) members: Vec<Member>,
-    /// Gradient of the potential of all constant forces.
-    pub(super) constant: Vec<f64>,
-    /// Moment that gravity adds per radian of roll, N·m/rad.
-    pub(super) roll_gravity: f64,
-    /// Whether the weights can stand on the axles at all: each axle's load by lever arms.
-    pub(super) stands: bool,
+impl Chamber {
+    /// Pressure with every bag where the unknowns put it.
+    pub(super) fn pressure(&self, q: &[f64], coupler_rise: f64) -> GaugePressure {
+        let taken_up = self.mounts.iter().map(|mount| mount.bag.taken_up(mount.row.stroke(q, coupler_rise))).sum();
+        self.gas.pressure(taken_up)
+    }
+
+    /// Force that one bag gains per stroke of another: `A_i·A_j·dp/dv`, and `p·dA/du` of its own.
+    pub(super) fn rate(&self, pressure: GaugePressure, place: usize, stroke: f64, other: usize, other_stroke: f64) -> f64 {
+        let (Some(mount), Some(across)) = (self.mounts.get(place), self.mounts.get(other)) else { return 0.0 };
+        let own = if place == other { pressure.value * mount.bag.area_slope(stroke) } else { 0.0 };
+        mount.bag.area(stroke) * across.bag.area(other_stroke) * pressure.slope + own
+    }
 }
 
-impl Assembly {
-    pub(super) fn new(base: &Vehicle, altered: &Altered, state: &State) -> Self {
-        let unknowns = 3 + 2 * base.axles.len();
+impl<'a> Assembly<'a> {
+    pub(super) fn new(vehicle: &'a Vehicle, axles: &[ChangedAxle<'a>]) -> Result<Self, StanceError> {
+        let unknowns = 3 + 2 * axles.len() + vehicle.equalisers.len();
         let mut assembly = Assembly {
             unknowns,
-            members: Vec::with_capacity(8 * base.axles.len()),
-            constant: vec![0.0; unknowns],
-            roll_gravity: 0.0,
-            stands: true,
+            heave_is_given: vehicle.coupler.is_some(),
+            members: Vec::with_capacity(8 * axles.len()),
+            chambers: Vec::new(),
+            clearances: Vec::with_capacity(4 * axles.len()),
+            tyres: Vec::with_capacity(axles.len()),
+            kerb: vec![0.0; unknowns],
         };
-        for (index, ((kerb, axle), alteration)) in base.axles.iter().zip(&altered.vehicle.axles).zip(&altered.axles).enumerate() {
-            assembly.add_axle(index, kerb, axle, alteration);
+        let rows = Rows::new(vehicle);
+        for (index, axle) in axles.iter().enumerate() {
+            assembly.add_axle(&rows, index, axle)?;
         }
-        assembly.balance_kerb(base);
-        assembly.add_weights(base, state);
-        assembly
+        for (index, equaliser) in vehicle.equalisers.iter().enumerate() {
+            let row = Row::new(0.0, &[(rows.rocker(index), 1.0)]);
+            assembly.members.push(Member { row, law: Law::RockerStop { at: equaliser.stop.value }, ride: None });
+        }
+        Ok(assembly)
     }
 
-    fn add_axle(&mut self, index: usize, kerb: &Axle, axle: &Axle, alteration: &AxleAlteration) {
-        for (side, (spacer_m, added_force_n)) in
-            Side::BOTH.into_iter().zip(alteration.spacer_m.iter().zip(&alteration.added_force_n))
-        {
-            let kerb_spring = &kerb.corners.get(side).spring;
-            let ratio = kerb_spring.motion_ratio;
-            let fitted_force: f64 = kerb_helpers(kerb, side).map(|(_, force)| force).sum();
-            let kerb_force = (kerb.kerb_spring_force(side) - fitted_force) / ratio;
-            self.members.push(Member {
-                row: stroke_row(index, axle, side, axle.spring_lateral(side), ratio),
-                offset: *spacer_m,
-                law: Law::Spring {
-                    kerb_force: kerb_force + added_force_n / ratio,
-                    rate: kerb_spring.rate.si(),
-                    captive: kerb_spring.captive,
-                    stages: kerb_spring.stages.iter().map(|stage| (stage.at_travel.si(), stage.added_rate.si())).collect(),
-                },
-                ride_axle: Some(index),
-                element: None,
-            });
-            for (place, element) in axle.corners.get(side).elements.iter().enumerate() {
-                let lateral = element_lateral(axle, side, element);
-                self.members.push(Member {
-                    row: stroke_row(index, axle, side, lateral, element.motion_ratio),
-                    offset: if element.mount == Mount::Pack { *spacer_m } else { 0.0 },
-                    law: Law::Element(element.clone()),
-                    ride_axle: Some(index),
-                    element: Some((index, side, place)),
+    fn add_axle(&mut self, rows: &Rows<'_>, index: usize, axle: &ChangedAxle<'a>) -> Result<(), StanceError> {
+        let kerb = axle.kerb;
+        let mut tyres = Sides::both(0);
+        let mut line: Option<(usize, &'a AirBag)> = None;
+        for side in Side::BOTH {
+            let corner = axle.corners.get(side);
+            self.add_spring(rows, index, kerb, side, corner);
+            for there in &corner.elements {
+                let element = there.element;
+                let lateral = element_lateral(kerb, side, element);
+                let packed = element.mount == Mount::Pack;
+                let row = rows.stroke(index, side, lateral, element.motion_ratio, packed).raised(if packed {
+                    corner.spacer
+                } else {
+                    0.0
                 });
+                let ride = (index, element.motion_ratio);
+                let clearance = element.clearance_m() + there.gap_opened;
+                match &element.kind {
+                    ElementKind::Bump { curve, .. } => {
+                        self.members.push(Member { row, law: Law::Stop { clearance, curve }, ride: Some(ride) });
+                    }
+                    ElementKind::Helper { rate, .. } => {
+                        let law = Law::Helper { clearance, rate: rate.si() };
+                        self.members.push(Member { row, law, ride: Some(ride) });
+                    }
+                    ElementKind::Air(bag) => {
+                        let mount = BagMount { row, bag: Bag::new(bag), ride };
+                        match (line, bag.shares_line) {
+                            (Some((chamber, first)), true) => {
+                                let alike = first.fill_pressure == bag.fill_pressure
+                                    && first.polytropic_exponent.to_bits() == bag.polytropic_exponent.to_bits()
+                                    && first.held_pressure == bag.held_pressure;
+                                let Some(chamber) = self.chambers.get_mut(chamber).filter(|_| alike) else {
+                                    return Err(StanceError::LineNotAlike(kerb.name.clone()));
+                                };
+                                chamber.gas.join(bag);
+                                chamber.mounts.push(mount);
+                            }
+                            (None, true) => {
+                                line = Some((self.chambers.len(), bag));
+                                self.chambers.push(Chamber { gas: Gas::new(bag), mounts: vec![mount] });
+                            }
+                            (_, false) => self.chambers.push(Chamber { gas: Gas::new(bag), mounts: vec![mount] }),
+                        }
+                        continue;
+                    }
+                }
+                self.clearances.push(Clearance { axle: index, side, element: &element.name, row, clearance });
             }
+            *tyres.get_mut(side) = self.members.len();
             // F = k·max(0, W_kerb/k_kerb + ΔR − z).
-            let kerb_compression = kerb.kerb_wheel_loads.get(side).si() / kerb.tyre_rate.si();
-            self.members.push(Member {
-                row: row(&[(wheel(index, side), -1.0)]),
-                offset: kerb_compression + alteration.radius_change_m,
-                law: Law::Tyre { rate: axle.tyre_rate.si() },
-                ride_axle: None,
-                element: None,
-            });
+            let kerb_load = kerb.kerb_wheel_loads.get(side).si();
+            let row = Row::new(kerb_load / kerb.tyre_rate.si() + axle.radius_gained, &[(wheel(index, side), -1.0)]);
+            self.members.push(Member { row, law: Law::Tyre { rate: axle.tyre_rate }, ride: None });
+            self.balance(&row, kerb_load);
         }
-        let per_metre = 1.0 / axle.track.si();
+        self.tyres.push(tyres);
+        if axle.anti_roll > 0.0 {
+            let per_metre = 1.0 / kerb.track.si();
+            let lean = [(ROLL, 1.0), (wheel(index, Side::Left), per_metre), (wheel(index, Side::Right), -per_metre)];
+            let law = Law::AntiRoll { stiffness: axle.anti_roll };
+            self.members.push(Member { row: Row::new(0.0, &lean), law, ride: None });
+        }
+        Ok(())
+    }
+
+    /// The main spring; what it and the elements already fitted carry at kerb is what the weights are balanced with.
+    fn add_spring(&mut self, rows: &Rows<'_>, index: usize, kerb: &'a Axle, side: Side, corner: &ChangedCorner<'a>) {
+        let spring = &kerb.corners.get(side).spring;
+        let mut carried = kerb.kerb_spring_force(side);
+        for (element, force) in kerb_helpers(kerb, side) {
+            carried -= force;
+            let packed = element.mount == Mount::Pack;
+            self.balance(&rows.stroke(index, side, element_lateral(kerb, side, element), 1.0, packed), force);
+        }
+        let lateral = kerb.spring_lateral(side);
+        self.balance(&rows.stroke(index, side, lateral, 1.0, true), carried);
+        let ratio = spring.motion_ratio;
         self.members.push(Member {
-            row: row(&[(ROLL, 1.0), (wheel(index, Side::Left), per_metre), (wheel(index, Side::Right), -per_metre)]),
-            offset: 0.0,
-            law: Law::AntiRoll { stiffness: axle.anti_roll.value },
-            ride_axle: None,
-            element: None,
+            row: rows.stroke(index, side, lateral, ratio, true).raised(corner.spacer),
+            law: Law::Spring {
+                kerb_force: (carried + corner.added_force) / ratio,
+                rate: spring.rate.si(),
+                captive: spring.captive,
+                stages: &spring.stages,
+            },
+            ride: Some((index, ratio)),
         });
     }
 
-    /// Sets the constant forces to those that the kerb state balances: springs and tyres as measured, before any change.
-    fn balance_kerb(&mut self, base: &Vehicle) {
-        for (index, axle) in base.axles.iter().enumerate() {
-            for side in Side::BOTH {
-                let mut spring = axle.kerb_spring_force(side);
-                for (element, force) in kerb_helpers(axle, side) {
-                    spring -= force;
-                    self.subtract(&stroke_row(index, axle, side, element_lateral(axle, side, element), 1.0), force);
-                }
-                self.subtract(&stroke_row(index, axle, side, axle.spring_lateral(side), 1.0), spring);
-                self.subtract(&row(&[(wheel(index, side), -1.0)]), axle.kerb_wheel_loads.get(side).si());
-            }
-        }
-    }
-
-    fn subtract(&mut self, row: &[(usize, f64); 5], force: f64) {
-        for (unknown, coefficient) in row {
-            if let Some(constant) = self.constant.get_mut(*unknown) {
-                *constant -= coefficient * force;
-            }
-        }
-    }
-
-    fn add(&mut self, unknown: usize, amount: f64) {
-        if let Some(constant) = self.constant.get_mut(unknown) {
-            *constant += amount;
-        }
-    }
-
-    fn add_weights(&mut self, base: &Vehicle, state: &State) {
-        let (Some(first), Some(last)) = (base.axles.first(), base.axles.last()) else { return };
-        let wheelbase = last.position.si() - first.position.si();
-        // Roll centre height varies evenly from the first axle to the last.
-        let roll_centre = |x: f64| {
-            first.roll_centre_height.si()
-                + (last.roll_centre_height.si() - first.roll_centre_height.si()) * (x - first.position.si()) / wheelbase
-        };
-        let sprung: f64 = base.axles.iter().map(|axle| axle.kerb_load().si() - axle.unsprung_weight.si()).sum();
-        let sprung_moment: f64 =
-            base.axles.iter().map(|axle| (axle.kerb_load().si() - axle.unsprung_weight.si()) * axle.position.si()).sum();
-        let sprung_place = if sprung > 0.0 { sprung_moment / sprung } else { 0.0 };
-        let mut heeling = sprung * (base.sprung_cg_height.si() - roll_centre(sprung_place));
-        let (mut weight, mut moment) = (0.0, -state.pitch_couple.value);
-        for load in &state.loads {
-            let (newtons, x) = (load.weight.si(), load.position.si());
-            self.add(HEAVE, newtons);
-            self.add(PITCH, newtons * x);
-            self.add(ROLL, newtons * load.lateral.si());
-            weight += newtons;
-            moment += newtons * x;
-            if let Some(height) = load.height {
-                heeling += newtons * (height.si() - roll_centre(x));
-            }
-        }
-        self.add(PITCH, -state.pitch_couple.value);
-        self.roll_gravity = heeling;
-        // In units of g, so that weights stand for masses.
-        let pushed = state.lateral_acceleration_g;
-        self.add(ROLL, -pushed * heeling);
-        for (index, axle) in base.axles.iter().enumerate() {
-            let kerb_sprung = axle.kerb_load().si() - axle.unsprung_weight.si();
-            // Lever arms: what the loads add to this axle, shared between the first and the last.
-            let share = if index == 0 {
-                (weight * last.position.si() - moment) / wheelbase
-            } else if index + 1 == base.axles.len() {
-                (moment - weight * first.position.si()) / wheelbase
-            } else {
-                0.0
-            };
-            let arm = (kerb_sprung + share) * axle.roll_centre_height.si() + axle.unsprung_weight.si() * axle.hub_height.si();
-            for side in Side::BOTH {
-                self.add(wheel(index, side), -side.sign() * pushed * arm / axle.track.si());
-            }
-            if base.axles.len() == 2 && axle.kerb_load().si() + share < 0.0 {
-                self.stands = false;
-            }
-        }
+    fn balance(&mut self, row: &Row, force: f64) {
+        row.add_to(&mut self.kerb, -force);
     }
 }
 
 /// The elements that carry part of the kerb weight, each with its share at the wheel.
 fn kerb_helpers(axle: &Axle, side: Side) -> impl Iterator<Item = (&Element, f64)> {
-    let elements = &axle.corners.get(side).elements;
-    elements
-        .iter()
-        .filter(|element| element.already_fitted())
-        .map(|element| (element, element.motion_ratio * element.force(0.0).0))
+    let line = Side::BOTH.into_iter().flat_map(|side| &axle.corners.get(side).elements);
+    let elements = axle.corners.get(side).elements.iter().filter(|element| element.already_fitted());
+    elements.map(move |element| {
+        let force = match &element.kind {
+            ElementKind::Helper { gap, rate, .. } => rate.si() * (-gap.si()).max(0.0),
+            ElementKind::Bump { .. } => 0.0,
+            ElementKind::Air(bag) => {
+                let (mut gas, mut taken_up) = (Gas::new(bag), Bag::new(bag).taken_up(0.0));
+                if bag.shares_line {
+                    let others = line.clone().filter(|other| !std::ptr::eq(*other, element));
+                    for other in others {
+                        if let ElementKind::Air(other) = &other.kind
+                            && other.shares_line
+                        {
+                            gas.join(other);
+                            taken_up += Bag::new(other).taken_up(0.0);
+                        }
+                    }
+                }
+                gas.pressure(taken_up).value * Bag::new(bag).area(0.0)
+            }
+        };
+        (element, element.motion_ratio * force)
+    })
 }
 
 fn element_lateral(axle: &Axle, side: Side, element: &Element) -> f64 {
     element.lateral.map_or(axle.spring_lateral(side), |lateral| side.sign() * lateral.si().abs())
 }
 
-/// Stroke of something at a lateral place on an axle, through a motion ratio.
-fn stroke_row(index: usize, axle: &Axle, side: Side, lateral: f64, ratio: f64) -> [(usize, f64); 5] {
-    let shares = match axle.kind {
-        AxleKind::Solid => {
-            let lean = lateral / axle.track.si();
-            Sides { left: 0.5 - lean, right: 0.5 + lean }
-        }
-        AxleKind::Independent => Sides::from_fn(|each| if each == side { 1.0 } else { 0.0 }),
-    };
-    row(&[
-        (HEAVE, -ratio),
-        (PITCH, -ratio * axle.position.si()),
-        (ROLL, -ratio * lateral),
-        (wheel(index, Side::Left), ratio * shares.left),
-        (wheel(index, Side::Right), ratio * shares.right),
-    ])
+/// Makes strokes out of places, with the body's heave given by the coupler where there is one.
+struct Rows<'a> {
+    vehicle: &'a Vehicle,
+    /// Where the body is held: pitch and roll turn about it. The origin when it floats.
+    held: Option<(f64, f64)>,
 }
 
-fn row(entries: &[(usize, f64)]) -> [(usize, f64); 5] {
-    let mut row = [(HEAVE, 0.0); 5];
-    for (place, entry) in row.iter_mut().zip(entries) {
-        *place = *entry;
+impl<'a> Rows<'a> {
+    fn new(vehicle: &'a Vehicle) -> Self {
+        Rows { vehicle, held: vehicle.coupler.map(|coupler| (coupler.position.si(), coupler.lateral.si())) }
     }
-    row
+
+    fn rocker(&self, equaliser: usize) -> usize {
+        3 + 2 * self.vehicle.axles.len() + equaliser
+    }
+
+    /// `u = ratio·(z_axle(y) − (z + xθ + yφ))`, and the rocker's part for what hangs on the spring.
+    fn stroke(&self, index: usize, side: Side, lateral: f64, ratio: f64, on_spring: bool) -> Row {
+        let Some(axle) = self.vehicle.axles.get(index) else { return Row::new(0.0, &[]) };
+        let shares = match axle.kind {
+            AxleKind::Solid => {
+                let lean = lateral / axle.track.si();
+                Sides { left: 0.5 - lean, right: 0.5 + lean }
+            }
+            AxleKind::Independent => Sides::from_fn(|each| if each == side { 1.0 } else { 0.0 }),
+        };
+        let (x, y) = self.held.unwrap_or((0.0, 0.0));
+        let row = Row::new(
+            0.0,
+            &[
+                (PITCH, -ratio * (axle.position.si() - x)),
+                (ROLL, -ratio * (lateral - y)),
+                (wheel(index, Side::Left), ratio * shares.left),
+                (wheel(index, Side::Right), ratio * shares.right),
+            ],
+        );
+        let row = row.riding(-ratio, self.held.is_none());
+        let found = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
+            rocker_arm(equaliser, side, &axle.name).map(|arm| (self.rocker(place), ratio * arm))
+        });
+        found.map_or(row, |entry| row.with(entry))
+    }
+}
+
+fn rocker_arm(equaliser: &Equaliser, side: Side, axle: &str) -> Option<f64> {
+    let [front, rear] = &equaliser.axles;
+    match side == equaliser.side {
+        true if front == axle => Some(-0.5 * equaliser.front_arm.si()),
+        true if rear == axle => Some(0.5 * equaliser.rear_arm.si()),
+        _ => None,
+    }
 }

@@ -1,10 +1,9 @@
 //! What bears between axle and body besides the main spring.
 
 use super::force_table::ForceTable;
-use super::vehicle::{StanceError, finite, nought_or_more, require_ratio};
-use crate::units::{InShopUnits, Length, SpringRate};
+use crate::units::{Area, InShopUnits, Length, Pressure, SpringRate, Volume};
 
-/// A stop, load rubber, helper or added leaf at one corner.
+/// A stop, load rubber, helper, added leaf or air bag at one corner.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Element {
     /// A name no other element of the corner has.
@@ -24,7 +23,7 @@ pub struct Element {
 pub enum Mount {
     /// To frame and axle: a block opens its gap.
     Frame,
-    /// To the spring pack or strut: goes with blocks and spacers.
+    /// To the spring pack or strut: goes with blocks and spacers, and rides on an equaliser.
     Pack,
 }
 
@@ -49,6 +48,8 @@ pub enum ElementKind {
         /// Whether it was there when the kerb state was measured, and so carries part of the kerb weight.
         already_fitted: bool,
     },
+    /// A bag of air.
+    Air(AirBag),
 }
 
 /// The force of a stop against its compression.
@@ -58,6 +59,38 @@ pub enum StopCurve {
     Linear(SpringRate),
     /// A measured table.
     Table(ForceTable),
+}
+
+/// An air bag. It pushes with its gauge pressure on its area, and never pulls.
+///
+/// `F = (p − p_atm)·A(u)`, `A = area + area_slope·(u − fill_travel)`; unless the pressure is held,
+/// `p = (p_fill + p_atm)·(V₀/(V₀ − v))ⁿ` with `v = ∫A du` from the travel it was filled at. Bags of one
+/// axle on a shared line are one gas: `V₀` is the sum of their volumes and the line's, `v` the sum of theirs.
+///
+/// # Valid      the same air all the time; warming and leaks are left out
+/// # Source     polytropic gas, any thermodynamics text; `p_atm` 101,325 Pa
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct AirBag {
+    /// Effective area at the travel it was filled at.
+    pub area: Area,
+    /// Volume at that travel.
+    pub volume: Volume,
+    /// Gauge pressure it was filled to.
+    pub fill_pressure: Pressure,
+    /// Travel at which it was filled.
+    pub fill_travel: Length,
+    /// 1 when the air keeps its temperature, up to 1.4 when it has no time to.
+    pub polytropic_exponent: f64,
+    /// Area gained per length of travel; negative for a bag that slims.
+    pub area_slope: Length,
+    /// Whether it shares one line with the axle's other bags.
+    pub shares_line: bool,
+    /// Volume of that line, counted once.
+    pub line_volume: Volume,
+    /// Whether a regulator holds the fill pressure at any travel.
+    pub held_pressure: bool,
+    /// Whether it was there when the kerb state was measured.
+    pub already_fitted: bool,
 }
 
 impl StopCurve {
@@ -74,48 +107,21 @@ impl StopCurve {
 }
 
 impl Element {
-    /// Clearance at kerb once its extension is taken off, in metres.
+    /// Clearance at kerb once its extension is taken off, in metres; an air bag bears from the start.
     pub(super) fn clearance_m(&self) -> f64 {
         match &self.kind {
             ElementKind::Bump { gap, extension, .. } => gap.si() - extension.si(),
             ElementKind::Helper { gap, .. } => gap.si(),
-        }
-    }
-
-    /// Force (N) and rate (N/m) at a stroke (m) along the element.
-    pub(super) fn force(&self, stroke_m: f64) -> (f64, f64) {
-        let compression = stroke_m - self.clearance_m();
-        match &self.kind {
-            ElementKind::Bump { curve, .. } => curve.force(compression),
-            ElementKind::Helper { rate, .. } if compression > 0.0 => (rate.si() * compression, rate.si()),
-            ElementKind::Helper { .. } => (0.0, 0.0),
+            ElementKind::Air(_) => 0.0,
         }
     }
 
     /// Whether it carries part of the kerb weight rather than coming on top of it.
     pub(super) fn already_fitted(&self) -> bool {
-        matches!(self.kind, ElementKind::Helper { already_fitted: true, .. })
-    }
-
-    /// Opens (+) or closes (−) the clearance.
-    pub(super) fn open_gap(&mut self, by: Length) {
-        match &mut self.kind {
-            ElementKind::Bump { gap, .. } | ElementKind::Helper { gap, .. } => *gap += by,
-        }
-    }
-
-    pub(super) fn check(&self, axle: &str) -> Result<(), StanceError> {
-        let named = |what: &str| format!("{what} of “{}” on axle “{axle}”", self.name);
-        require_ratio(named("motion ratio"), self.motion_ratio)?;
-        if let Some(lateral) = self.lateral {
-            finite(named("lateral place"), lateral.si())?;
-        }
-        finite(named("gap"), self.clearance_m())?;
         match &self.kind {
-            ElementKind::Bump { curve: StopCurve::Linear(rate), .. } | ElementKind::Helper { rate, .. } => {
-                nought_or_more(named("rate"), rate.si())
-            }
-            ElementKind::Bump { curve: StopCurve::Table(_), .. } => Ok(()),
+            ElementKind::Bump { .. } => false,
+            ElementKind::Helper { already_fitted, .. } => *already_fitted,
+            ElementKind::Air(bag) => bag.already_fitted,
         }
     }
 }

@@ -32,6 +32,8 @@
 //!     axles: vec![axle("F", 0.0, 1600.0), axle("R", 145.0, 1100.0)],
 //!     points: vec![],
 //!     sprung_cg_height: inches(28.0),
+//!     coupler: None,
+//!     equalisers: vec![],
 //! };
 //! let state = State::with_loads("1,000 lb over the axle", vec![Load::at(pounds(1000.0), inches(145.0))]);
 //! let Outcome::Settled(stance) = settle(&vehicle, &state).unwrap() else { panic!("it stands") };
@@ -39,18 +41,23 @@
 //! assert!((stance.axles[1].hub_to_arch_change.left.customary() + 1000.0 / 372.0).abs() < 1e-6);
 //! ```
 
+mod air;
 mod assembly;
+mod changes;
+mod check;
 mod element;
 mod force_table;
 mod newton;
 mod outcome;
-mod settle;
+mod row;
+mod solver;
 mod state;
 mod vehicle;
+mod weights;
 
-pub use element::{Element, ElementKind, Mount, StopCurve};
+pub use element::{AirBag, Element, ElementKind, Mount, StopCurve};
 pub use force_table::{ForceTable, ForceTableError};
 pub use outcome::{AxleStance, ElementGap, Outcome, Stance};
-pub use settle::settle;
+pub use solver::{Solver, settle};
 pub use state::{Change, Load, State};
-pub use vehicle::{Axle, AxleKind, BodyPoint, Corner, MainSpring, SpringStage, StanceError, Vehicle};
+pub use vehicle::{Axle, AxleKind, BodyPoint, Corner, Coupler, Equaliser, MainSpring, SpringStage, StanceError, Vehicle};

@@ -1,14 +1,16 @@
 //! Damped Newton iteration to the minimum of the potential energy. Raw SI `f64` inside.
 
-use super::assembly::{Assembly, ROLL};
+use super::assembly::{Assembly, HEAVE, ROLL};
 use super::vehicle::StanceError;
+use super::weights::Weights;
 
 /// Where the iteration ended.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Rest {
-    /// Forces balance at these unknowns, and the balance is stable.
-    At(Vec<f64>),
+    /// Forces balance at the workspace's unknowns, and the balance is stable.
+    Balanced,
     /// There is nothing to come to rest at: the vehicle goes over.
-    None,
+    Tips,
 }
 
 /// Largest force or moment left over that counts as balance (N, N·m), per newton or newton metre at work.
@@ -21,8 +23,10 @@ const GOING_OVER_RAD: f64 = 1.0;
 /// A body moved further than this has nothing under it.
 const GONE_M: f64 = 5.0;
 
-/// Room for one iteration, kept between steps so that the loop does not allocate.
-struct Workspace {
+/// The unknowns, and room for the iteration: made once, so that no step of it allocates.
+pub(super) struct Workspace {
+    pub(super) q: Vec<f64>,
+    constant: Vec<f64>,
     gradient: Vec<f64>,
     stiffness: Vec<f64>,
     factor: Vec<f64>,
@@ -30,41 +34,62 @@ struct Workspace {
     trial: Vec<f64>,
 }
 
-pub(super) fn minimise(assembly: &Assembly) -> Result<Rest, StanceError> {
-    if !assembly.stands {
-        return Ok(Rest::None);
+impl Workspace {
+    /// At the kerb state.
+    pub(super) fn new(unknowns: usize) -> Self {
+        let zeros = || vec![0.0; unknowns];
+        let square = || vec![0.0; unknowns * unknowns];
+        Workspace {
+            q: zeros(),
+            constant: zeros(),
+            gradient: zeros(),
+            stiffness: square(),
+            factor: square(),
+            step: zeros(),
+            trial: zeros(),
+        }
+    }
+}
+
+/// Looks for the balance from wherever the workspace stands.
+pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) -> Result<Rest, StanceError> {
+    if !weights.stands {
+        return Ok(Rest::Tips);
     }
     let n = assembly.unknowns;
-    let mut room = Workspace {
-        gradient: vec![0.0; n],
-        stiffness: vec![0.0; n * n],
-        factor: vec![0.0; n * n],
-        step: vec![0.0; n],
-        trial: vec![0.0; n],
-    };
-    let mut q = vec![0.0; n];
-    let scale = assembly.constant.iter().fold(1.0_f64, |most, c| most.max(c.abs()));
+    for ((constant, kerb), load) in room.constant.iter_mut().zip(&assembly.kerb).zip(&weights.gradient) {
+        *constant = kerb + load;
+    }
+    let scale = assembly.kerb.iter().zip(&weights.gradient).fold(1.0_f64, |most, (kerb, load)| most.max(kerb.abs()).max(load.abs()));
     for _ in 0..MOST_STEPS {
-        assembly.gradient_and_stiffness(&q, &mut room.gradient, &mut room.stiffness);
+        assembly.gradient_and_stiffness(weights, room);
         if largest(&room.gradient) <= BALANCE * scale {
-            return Ok(if factorise(&room.stiffness, &mut room.factor, n, 0.0) { Rest::At(q) } else { Rest::None });
+            let stable = factorise(&room.stiffness, &mut room.factor, n, 0.0);
+            return Ok(if stable { Rest::Balanced } else { Rest::Tips });
         }
-        descend(assembly, &mut q, &mut room);
-        let rolled = q.get(ROLL).copied().unwrap_or(0.0).abs();
-        if rolled > GOING_OVER_RAD || largest(&q) > GONE_M {
-            return Ok(Rest::None);
+        descend(assembly, weights, room);
+        let rolled = room.q.get(ROLL).copied().unwrap_or(0.0).abs();
+        let moved = largest(&room.q);
+        if rolled > GOING_OVER_RAD || moved > GONE_M {
+            return Ok(Rest::Tips);
+        }
+        if !moved.is_finite() {
+            break;
         }
     }
     Err(StanceError::NotConverged { residual_n: largest(&room.gradient) })
 }
 
 /// One Newton step along a direction that goes downhill, shortened until the slope along it has flattened.
-fn descend(assembly: &Assembly, q: &mut [f64], room: &mut Workspace) {
+fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) {
     let n = assembly.unknowns;
     // A wheel in the air or an indefinite roll has no stiffness of its own: lend it some until the matrix can be factorised.
     let mut lent = 0.0;
     while !factorise(&room.stiffness, &mut room.factor, n, lent) {
         lent = if lent > 0.0 { lent * 10.0 } else { 1.0 };
+        if lent > 1e30 {
+            return;
+        }
     }
     for (step, gradient) in room.step.iter_mut().zip(&room.gradient) {
         *step = -gradient;
@@ -80,10 +105,10 @@ fn descend(assembly: &Assembly, q: &mut [f64], room: &mut Workspace) {
     // The slope along the step rises from negative; past its zero the energy climbs again.
     let (mut low, mut high, mut length) = (0.0, 1.0, 1.0);
     for _ in 0..40 {
-        for ((trial, from), step) in room.trial.iter_mut().zip(q.iter()).zip(&room.step) {
+        for ((trial, from), step) in room.trial.iter_mut().zip(&room.q).zip(&room.step) {
             *trial = from + length * step;
         }
-        assembly.gradient(&room.trial, &mut room.gradient);
+        assembly.gradient(weights, room);
         let slope = dot(&room.gradient, &room.step);
         if slope <= 0.0 && length >= 1.0 || slope.abs() <= 0.5 * slope_at_start.abs() {
             break;
@@ -95,43 +120,62 @@ fn descend(assembly: &Assembly, q: &mut [f64], room: &mut Workspace) {
         }
         length = 0.5 * (low + high);
     }
-    q.copy_from_slice(&room.trial);
+    room.q.copy_from_slice(&room.trial);
 }
 
-impl Assembly {
-    fn gradient(&self, q: &[f64], gradient: &mut [f64]) {
-        self.start_gradient(q, gradient);
+impl Assembly<'_> {
+    /// The gradient at the trial unknowns.
+    #[expect(clippy::indexing_slicing, reason = "the gradient has room for heave and roll")]
+    fn gradient(&self, weights: &Weights, room: &mut Workspace) {
+        let (q, gradient) = (&room.trial, &mut room.gradient);
+        gradient.copy_from_slice(&room.constant);
+        gradient[ROLL] -= weights.roll_gravity * q[ROLL];
         for member in &self.members {
-            let (force, _) = member.force(member.stroke(q));
-            for (unknown, coefficient) in &member.row {
-                if let Some(total) = gradient.get_mut(*unknown) {
-                    *total += coefficient * force;
-                }
+            let (force, _) = member.force(member.row.stroke(q, weights.coupler_rise));
+            member.row.add_to(gradient, force);
+        }
+        for chamber in &self.chambers {
+            let pressure = chamber.pressure(q, weights.coupler_rise);
+            for mount in &chamber.mounts {
+                let stroke = mount.row.stroke(q, weights.coupler_rise);
+                mount.row.add_to(gradient, pressure.value * mount.bag.area(stroke));
             }
+        }
+        if self.heave_is_given {
+            gradient[HEAVE] = 0.0;
         }
     }
 
-    #[expect(clippy::indexing_slicing, reason = "member rows name unknowns below n, and the matrix is n by n")]
-    fn gradient_and_stiffness(&self, q: &[f64], gradient: &mut [f64], stiffness: &mut [f64]) {
+    /// Gradient and lower half of the stiffness at the unknowns.
+    #[expect(clippy::indexing_slicing, reason = "the matrix is n by n, and heave and roll are below n")]
+    fn gradient_and_stiffness(&self, weights: &Weights, room: &mut Workspace) {
         let n = self.unknowns;
-        self.start_gradient(q, gradient);
+        let Workspace { q, constant, gradient, stiffness, .. } = room;
+        gradient.copy_from_slice(constant);
+        gradient[ROLL] -= weights.roll_gravity * q[ROLL];
         stiffness.fill(0.0);
-        stiffness[ROLL * n + ROLL] = -self.roll_gravity;
+        stiffness[ROLL * n + ROLL] = -weights.roll_gravity;
         for member in &self.members {
-            let (force, rate) = member.force(member.stroke(q));
-            for (unknown, coefficient) in &member.row {
-                gradient[*unknown] += coefficient * force;
-                for (other, other_coefficient) in &member.row {
-                    stiffness[unknown * n + other] += rate * coefficient * other_coefficient;
+            let (force, rate) = member.force(member.row.stroke(q, weights.coupler_rise));
+            member.row.add_to(gradient, force);
+            if rate.abs() > 0.0 {
+                member.row.add_stiffness(&member.row, stiffness, n, rate);
+            }
+        }
+        for chamber in &self.chambers {
+            let pressure = chamber.pressure(q, weights.coupler_rise);
+            for (place, mount) in chamber.mounts.iter().enumerate() {
+                let stroke = mount.row.stroke(q, weights.coupler_rise);
+                mount.row.add_to(gradient, pressure.value * mount.bag.area(stroke));
+                for (other_place, other) in chamber.mounts.iter().enumerate() {
+                    let across = chamber.rate(pressure, place, stroke, other_place, other.row.stroke(q, weights.coupler_rise));
+                    mount.row.add_stiffness(&other.row, stiffness, n, across);
                 }
             }
         }
-    }
-
-    fn start_gradient(&self, q: &[f64], gradient: &mut [f64]) {
-        gradient.copy_from_slice(&self.constant);
-        if let (Some(roll), Some(total)) = (q.get(ROLL), gradient.get_mut(ROLL)) {
-            *total -= self.roll_gravity * roll;
+        if self.heave_is_given {
+            gradient[HEAVE] = 0.0;
+            stiffness[HEAVE * n + HEAVE] = 1.0;
         }
     }
 }

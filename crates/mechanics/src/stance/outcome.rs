@@ -25,6 +25,8 @@ pub struct Stance {
     pub axles: Vec<AxleStance>,
     /// Rise of each named body point, in the vehicle's order.
     pub points: Vec<(String, Length)>,
+    /// A trailer's weight on its coupler; negative when the coupler holds it down.
+    pub tongue_weight: Option<Force>,
 }
 
 /// What one axle does.

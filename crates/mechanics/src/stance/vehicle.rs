@@ -2,15 +2,23 @@
 
 use super::element::Element;
 use crate::side::{Side, Sides};
-use crate::units::{Force, InShopUnits, Length, RollStiffness, SpringRate, newtons};
+use crate::units::{Angle, Force, InShopUnits, Length, RollStiffness, SpringRate, newtons};
 
 /// Why a vehicle or a state cannot be solved at all.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 #[non_exhaustive]
 pub enum StanceError {
-    /// Fewer than two axles.
-    #[error("a vehicle needs two axles or more, this one has {0}")]
-    TooFewAxles(usize),
+    /// Fewer axles than it can stand on: two, or one behind a coupler.
+    #[error("this vehicle needs {least} or more axles and has {count}")]
+    TooFewAxles {
+        /// The least it needs.
+        least: usize,
+        /// How many it has.
+        count: usize,
+    },
+    /// Bags on one line that were not filled alike.
+    #[error("the air bags that share a line on axle “{0}” must have one fill pressure, one exponent and one way of being held")]
+    LineNotAlike(String),
     /// A name is used for two axles, two elements of a corner, or two points.
     #[error("the name “{0}” is used twice")]
     NameUsedTwice(String),
@@ -30,6 +38,16 @@ pub enum StanceError {
     /// A change names an element its corner does not have.
     #[error("there is no element “{element}” on axle “{axle}” ({side})")]
     NoSuchElement {
+        /// The axle named.
+        axle: String,
+        /// The side looked at.
+        side: &'static str,
+        /// The element named.
+        element: String,
+    },
+    /// A gap change names an air bag, which has none.
+    #[error("“{element}” on axle “{axle}” ({side}) is an air bag and has no gap")]
+    NoGap {
         /// The axle named.
         axle: String,
         /// The side looked at.
@@ -57,12 +75,45 @@ pub enum AxleKind {
 /// A vehicle at kerb weight, standing on level ground.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Vehicle {
-    /// Front to rear.
+    /// Front to rear; one or more behind a coupler, otherwise two or more.
     pub axles: Vec<Axle>,
     /// Places on the body whose height is wanted.
     pub points: Vec<BodyPoint>,
     /// Height of the sprung mass's centre of gravity above the ground.
     pub sprung_cg_height: Length,
+    /// A trailer's: what its front rests on.
+    pub coupler: Option<Coupler>,
+    /// Rockers between the springs of neighbouring axles.
+    pub equalisers: Vec<Equaliser>,
+}
+
+/// Where a trailer's front is held at a height that others decide.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Coupler {
+    /// Rearward from the origin; the trailer's positions are usually counted from here.
+    pub position: Length,
+    /// To the right of the middle.
+    pub lateral: Length,
+    /// Tongue weight at kerb.
+    pub kerb_load: Force,
+}
+
+/// A rocker that joins the facing spring eyes of two axles on one side, so that both carry alike.
+///
+/// Only one eye of each spring rides on it: the front axle's spring stroke gains `−½·front_arm·ψ`, the
+/// rear one's `+½·rear_arm·ψ`, so that `F₁·a₁ = F₂·a₂` until it comes to its stops.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Equaliser {
+    /// The side it is on.
+    pub side: Side,
+    /// The front and the rear axle's names.
+    pub axles: [String; 2],
+    /// From the pivot to the front axle's spring eye.
+    pub front_arm: Length,
+    /// From the pivot to the rear axle's.
+    pub rear_arm: Length,
+    /// How far it turns either way before it comes to a stiff stop.
+    pub stop: Angle,
 }
 
 /// A named place on the body.
@@ -177,43 +228,6 @@ impl Axle {
         };
         (sum + side.sign() * (right - left) * leverage) / 2.0
     }
-
-    fn check(&self) -> Result<(), StanceError> {
-        let named = |what: &str| format!("{what} of axle “{}”", self.name);
-        positive(named("track"), self.track.si())?;
-        positive(named("spring base"), self.spring_base.si())?;
-        positive(named("tyre rate"), self.tyre_rate.si())?;
-        nought_or_more(named("unsprung weight"), self.unsprung_weight.si())?;
-        nought_or_more(named("anti-roll stiffness"), self.anti_roll.value)?;
-        finite(named("position"), self.position.si())?;
-        finite(named("roll centre height"), self.roll_centre_height.si())?;
-        positive(named("hub height"), self.hub_height.si())?;
-        if let Some(lateral) = self.arch_lateral {
-            positive(named("arch place"), lateral.si())?;
-        }
-        for side in Side::BOTH {
-            nought_or_more(named("kerb wheel load"), self.kerb_wheel_loads.get(side).si())?;
-            let corner = self.corners.get(side);
-            positive(named("motion ratio"), corner.spring.motion_ratio)?;
-            nought_or_more(named("spring rate"), corner.spring.rate.si())?;
-            for stage in &corner.spring.stages {
-                finite(named("stage travel"), stage.at_travel.si())?;
-                nought_or_more(named("stage rate"), stage.added_rate.si())?;
-            }
-            for element in &corner.elements {
-                element.check(&self.name)?;
-            }
-            no_name_twice(corner.elements.iter().map(|element| element.name.as_str()))?;
-        }
-        if self.kerb_load() < self.unsprung_weight {
-            return Err(StanceError::OutOfRange {
-                what: named("unsprung weight"),
-                value: self.unsprung_weight.si(),
-                range: "no more than the axle's kerb load",
-            });
-        }
-        Ok(())
-    }
 }
 
 impl Vehicle {
@@ -221,54 +235,4 @@ impl Vehicle {
     pub fn kerb_weight(&self) -> Force {
         self.axles.iter().fold(newtons(0.0), |sum, axle| sum + axle.kerb_load())
     }
-
-    /// Refuses a vehicle the model has no meaning for, naming the quantity.
-    pub(super) fn check(&self) -> Result<(), StanceError> {
-        if self.axles.len() < 2 {
-            return Err(StanceError::TooFewAxles(self.axles.len()));
-        }
-        finite("sprung centre of gravity height".to_owned(), self.sprung_cg_height.si())?;
-        for (axle, next) in self.axles.iter().zip(self.axles.iter().skip(1)) {
-            let gap = next.position.si() - axle.position.si();
-            positive(format!("distance from axle “{}” to “{}”", axle.name, next.name), gap)?;
-        }
-        for axle in &self.axles {
-            axle.check()?;
-        }
-        for point in &self.points {
-            finite(format!("position of point “{}”", point.name), point.position.si())?;
-            finite(format!("lateral place of point “{}”", point.name), point.lateral.si())?;
-        }
-        no_name_twice(self.axles.iter().map(|axle| axle.name.as_str()))?;
-        no_name_twice(self.points.iter().map(|point| point.name.as_str()))
-    }
-}
-
-pub(super) fn no_name_twice<'a>(names: impl Iterator<Item = &'a str> + Clone) -> Result<(), StanceError> {
-    for (index, name) in names.clone().enumerate() {
-        if names.clone().skip(index + 1).any(|other| other == name) {
-            return Err(StanceError::NameUsedTwice(name.to_owned()));
-        }
-    }
-    Ok(())
-}
-
-pub(super) fn finite(what: String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite(), what, value, "a finite number")
-}
-
-pub(super) fn positive(what: String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite() && value > 0.0, what, value, "more than nought")
-}
-
-pub(super) fn nought_or_more(what: String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite() && value >= 0.0, what, value, "nought or more")
-}
-
-pub(super) fn require_ratio(what: String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite() && value.abs() > 0.0, what, value, "a finite number other than nought")
-}
-
-fn require(holds: bool, what: String, value: f64, range: &'static str) -> Result<(), StanceError> {
-    if holds { Ok(()) } else { Err(StanceError::OutOfRange { what, value, range }) }
 }

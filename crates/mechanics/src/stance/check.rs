@@ -1,0 +1,180 @@
+//! Refusing vehicles and states the model has no meaning for, naming the quantity.
+
+use super::element::{AirBag, Element, ElementKind, StopCurve};
+use super::state::{Load, State};
+use super::vehicle::{Axle, Coupler, Equaliser, StanceError, Vehicle};
+use crate::side::Side;
+use crate::units::InShopUnits;
+
+impl Vehicle {
+    /// Refuses a vehicle the model has no meaning for.
+    pub(super) fn check(&self) -> Result<(), StanceError> {
+        let least = if self.coupler.is_some() { 1 } else { 2 };
+        if self.axles.len() < least {
+            return Err(StanceError::TooFewAxles { least, count: self.axles.len() });
+        }
+        finite(|| "sprung centre of gravity height".to_owned(), self.sprung_cg_height.si())?;
+        for (axle, next) in self.axles.iter().zip(self.axles.iter().skip(1)) {
+            let apart = || format!("distance from axle “{}” to “{}”", axle.name, next.name);
+            positive(apart, next.position.si() - axle.position.si())?;
+        }
+        for axle in &self.axles {
+            axle.check()?;
+        }
+        for point in &self.points {
+            finite(|| format!("position of point “{}”", point.name), point.position.si())?;
+            finite(|| format!("lateral place of point “{}”", point.name), point.lateral.si())?;
+        }
+        if let (Some(coupler), Some(first)) = (&self.coupler, self.axles.first()) {
+            coupler.check(first)?;
+        }
+        for equaliser in &self.equalisers {
+            self.check_equaliser(equaliser)?;
+        }
+        no_name_twice(self.axles.iter().map(|axle| axle.name.as_str()))?;
+        no_name_twice(self.points.iter().map(|point| point.name.as_str()))
+    }
+
+    fn check_equaliser(&self, equaliser: &Equaliser) -> Result<(), StanceError> {
+        let named = |what: &str| format!("{what} of the {} equaliser", equaliser.side.name());
+        positive(|| named("front arm"), equaliser.front_arm.si())?;
+        positive(|| named("rear arm"), equaliser.rear_arm.si())?;
+        positive(|| named("stop"), equaliser.stop.value)?;
+        let place = |name: &str| {
+            let found = self.axles.iter().position(|axle| axle.name == name);
+            found.ok_or_else(|| StanceError::NoSuchAxle(name.to_owned()))
+        };
+        let [front, rear] = &equaliser.axles;
+        let (front, rear) = (place(front)?, place(rear)?);
+        let behind = if rear > front { 1.0 } else { -1.0 };
+        require(behind > 0.0, || named("order of the axles"), behind, "front before rear")?;
+        let twice = |axle: &String| {
+            let same_side = self.equalisers.iter().filter(|other| other.side == equaliser.side);
+            same_side.filter(|other| other.axles.iter().zip(&equaliser.axles).any(|(a, b)| a == b && a == axle)).count() > 1
+        };
+        match equaliser.axles.iter().find(|axle| twice(axle)) {
+            Some(axle) => Err(StanceError::NameUsedTwice(axle.clone())),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Coupler {
+    fn check(&self, first: &Axle) -> Result<(), StanceError> {
+        finite(|| "coupler position".to_owned(), self.position.si())?;
+        finite(|| "coupler lateral place".to_owned(), self.lateral.si())?;
+        finite(|| "coupler kerb load".to_owned(), self.kerb_load.si())?;
+        positive(|| "distance from the coupler to the first axle".to_owned(), first.position.si() - self.position.si())
+    }
+}
+
+impl Axle {
+    fn check(&self) -> Result<(), StanceError> {
+        let named = |what: &'static str| move || format!("{what} of axle “{}”", self.name);
+        positive(named("track"), self.track.si())?;
+        positive(named("spring base"), self.spring_base.si())?;
+        positive(named("tyre rate"), self.tyre_rate.si())?;
+        nought_or_more(named("unsprung weight"), self.unsprung_weight.si())?;
+        nought_or_more(named("anti-roll stiffness"), self.anti_roll.value)?;
+        finite(named("position"), self.position.si())?;
+        finite(named("roll centre height"), self.roll_centre_height.si())?;
+        positive(named("hub height"), self.hub_height.si())?;
+        if let Some(lateral) = self.arch_lateral {
+            positive(named("arch place"), lateral.si())?;
+        }
+        for side in Side::BOTH {
+            nought_or_more(named("kerb wheel load"), self.kerb_wheel_loads.get(side).si())?;
+            let corner = self.corners.get(side);
+            positive(named("motion ratio"), corner.spring.motion_ratio)?;
+            nought_or_more(named("spring rate"), corner.spring.rate.si())?;
+            for stage in &corner.spring.stages {
+                finite(named("stage travel"), stage.at_travel.si())?;
+                nought_or_more(named("stage rate"), stage.added_rate.si())?;
+            }
+            for element in &corner.elements {
+                element.check(&self.name)?;
+            }
+            no_name_twice(corner.elements.iter().map(|element| element.name.as_str()))?;
+        }
+        let holds = self.kerb_load() >= self.unsprung_weight;
+        require(holds, named("unsprung weight"), self.unsprung_weight.si(), "no more than the axle's kerb load")
+    }
+}
+
+impl Element {
+    pub(super) fn check(&self, axle: &str) -> Result<(), StanceError> {
+        let named = |what: &'static str| move || format!("{what} of “{}” on axle “{axle}”", self.name);
+        let ratio = self.motion_ratio;
+        require(ratio.is_finite() && ratio.abs() > 0.0, named("motion ratio"), ratio, "a finite number other than nought")?;
+        if let Some(lateral) = self.lateral {
+            finite(named("lateral place"), lateral.si())?;
+        }
+        finite(named("gap"), self.clearance_m())?;
+        match &self.kind {
+            ElementKind::Bump { curve: StopCurve::Linear(rate), .. } | ElementKind::Helper { rate, .. } => {
+                nought_or_more(named("rate"), rate.si())
+            }
+            ElementKind::Bump { curve: StopCurve::Table(_), .. } => Ok(()),
+            ElementKind::Air(bag) => bag.check(axle, &self.name),
+        }
+    }
+}
+
+impl AirBag {
+    fn check(&self, axle: &str, name: &str) -> Result<(), StanceError> {
+        let named = |what: &'static str| move || format!("{what} of “{name}” on axle “{axle}”");
+        positive(named("area"), self.area.value)?;
+        positive(named("volume"), self.volume.value)?;
+        nought_or_more(named("fill pressure"), self.fill_pressure.value)?;
+        finite(named("fill travel"), self.fill_travel.si())?;
+        positive(named("polytropic exponent"), self.polytropic_exponent)?;
+        finite(named("area slope"), self.area_slope.si())?;
+        nought_or_more(named("line volume"), self.line_volume.value)
+    }
+}
+
+impl State {
+    pub(super) fn check(&self) -> Result<(), StanceError> {
+        self.loads.iter().try_for_each(|load| load.check(&self.name))?;
+        let named = |what: &'static str| move || format!("{what} in state “{}”", self.name);
+        finite(named("coupler rise"), self.coupler_rise.si())?;
+        finite(named("lateral acceleration"), self.lateral_acceleration_g)?;
+        finite(named("pitch couple"), self.pitch_couple.value)
+    }
+}
+
+impl Load {
+    fn check(&self, state: &str) -> Result<(), StanceError> {
+        let named = |what: &'static str| move || format!("{what} in state “{state}”");
+        nought_or_more(named("weight"), self.weight.si())?;
+        finite(named("load position"), self.position.si())?;
+        finite(named("load lateral place"), self.lateral.si())?;
+        finite(named("load height"), self.height.map_or(0.0, |height| height.si()))
+    }
+}
+
+fn no_name_twice<'a>(names: impl Iterator<Item = &'a str> + Clone) -> Result<(), StanceError> {
+    for (index, name) in names.clone().enumerate() {
+        if names.clone().skip(index + 1).any(|other| other == name) {
+            return Err(StanceError::NameUsedTwice(name.to_owned()));
+        }
+    }
+    Ok(())
+}
+
+pub(super) fn finite(what: impl FnOnce() -> String, value: f64) -> Result<(), StanceError> {
+    require(value.is_finite(), what, value, "a finite number")
+}
+
+pub(super) fn positive(what: impl FnOnce() -> String, value: f64) -> Result<(), StanceError> {
+    require(value.is_finite() && value > 0.0, what, value, "more than nought")
+}
+
+pub(super) fn nought_or_more(what: impl FnOnce() -> String, value: f64) -> Result<(), StanceError> {
+    require(value.is_finite() && value >= 0.0, what, value, "nought or more")
+}
+
+/// The name of the quantity is only made when it is needed: a check that holds costs a comparison.
+fn require(holds: bool, what: impl FnOnce() -> String, value: f64, range: &'static str) -> Result<(), StanceError> {
+    if holds { Ok(()) } else { Err(StanceError::OutOfRange { what: what(), value, range }) }
+}

@@ -1,0 +1,142 @@
+//! From a vehicle and a state to where it sits.
+
+use std::f64::consts::TAU;
+
+use super::assembly::{Assembly, HEAVE, PITCH, ROLL, wheel};
+use super::changes::changed_axles;
+use super::newton::{Rest, Workspace, minimise};
+use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
+use super::state::{Change, State};
+use super::vehicle::{Axle, StanceError, Vehicle};
+use super::weights::Weights;
+use crate::side::Sides;
+use crate::units::{Frequency, InShopUnits, Length, STANDARD_GRAVITY, metres, newtons, newtons_per_metre, radians};
+use uom::si::frequency::hertz;
+
+/// Finds where a vehicle sits in a state.
+///
+/// Minimises the potential energy of springs, stops, air, tyres and weights over heave, pitch, roll, wheel
+/// heights and rockers. A vehicle that goes over is an answer ([`Outcome::NoEquilibrium`]), and so is a
+/// wheel off the ground (its load is nought).
+///
+/// # Sign       see the module's page
+/// # Valid      small angles; level ground; any load and change the checks let through
+/// # Errors     [`StanceError`] names the quantity that has no meaning, or says that no balance was found
+/// # Source     virtual work; any statics text. Lever arms and series springs check it in `tests/`
+pub fn settle(vehicle: &Vehicle, state: &State) -> Result<Outcome, StanceError> {
+    Solver::new(vehicle, &state.changes)?.settle(state)
+}
+
+/// A vehicle with its changes made ready once, to be solved under one load after another.
+///
+/// Each solve starts where the last one ended.
+pub struct Solver<'a> {
+    vehicle: &'a Vehicle,
+    assembly: Assembly<'a>,
+    room: Workspace,
+}
+
+impl<'a> Solver<'a> {
+    /// Makes a vehicle with changes ready.
+    ///
+    /// # Errors     [`StanceError`] names the quantity that has no meaning
+    pub fn new(vehicle: &'a Vehicle, changes: &'a [Change]) -> Result<Self, StanceError> {
+        vehicle.check()?;
+        let assembly = Assembly::new(vehicle, &changed_axles(vehicle, changes)?)?;
+        let room = Workspace::new(assembly.unknowns);
+        Ok(Solver { vehicle, assembly, room })
+    }
+
+    /// Finds where it sits under a state's loads. The state's own changes are not looked at: they were given before.
+    ///
+    /// # Errors     as [`settle`]
+    pub fn settle(&mut self, state: &State) -> Result<Outcome, StanceError> {
+        state.check()?;
+        let weights = Weights::new(self.vehicle, self.assembly.unknowns, state);
+        match minimise(&self.assembly, &weights, &mut self.room) {
+            Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),
+            Ok(Rest::Tips) => {
+                self.room.q.fill(0.0);
+                Ok(Outcome::NoEquilibrium)
+            }
+            Err(error) => {
+                self.room.q.fill(0.0);
+                Err(error)
+            }
+        }
+    }
+
+    fn read(&self, weights: &Weights) -> Stance {
+        let at = |unknown: usize| self.room.q.get(unknown).copied().unwrap_or(0.0);
+        let (pitch, roll) = (at(PITCH), at(ROLL));
+        let heave = match &self.vehicle.coupler {
+            None => at(HEAVE),
+            // z + xθ + yφ = the coupler's rise.
+            Some(coupler) => weights.coupler_rise - coupler.position.si() * pitch - coupler.lateral.si() * roll,
+        };
+        let rise = |x: f64, y: f64| heave + x * pitch + y * roll;
+        let axles: Vec<AxleStance> =
+            self.vehicle.axles.iter().enumerate().map(|(index, axle)| self.read_axle(index, axle, weights, &rise)).collect();
+        let points = self.vehicle.points.iter();
+        let points = points.map(|point| (point.name.clone(), metres(rise(point.position.si(), point.lateral.si())))).collect();
+        let tongue_weight = self.vehicle.coupler.map(|coupler| {
+            // What the axles do not carry of kerb weight and loads.
+            let carried: f64 = axles.iter().map(|axle| axle.load().si()).sum();
+            let at_kerb: f64 = self.vehicle.axles.iter().map(|axle| axle.kerb_load().si()).sum();
+            newtons(coupler.kerb_load.si() + weights.added + at_kerb - carried)
+        });
+        Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight }
+    }
+
+    fn read_axle(&self, index: usize, axle: &Axle, weights: &Weights, rise: &dyn Fn(f64, f64) -> f64) -> AxleStance {
+        let (q, coupler_rise) = (&self.room.q, weights.coupler_rise);
+        let ground: Sides<Length> = Sides::from_fn(|side| metres(rise(axle.position.si(), axle.arch_lateral(side))));
+        let wheel_rise = |side| q.get(wheel(index, side)).copied().unwrap_or(0.0);
+        let wheel_loads = Sides::from_fn(|side| {
+            let tyre = self.assembly.tyres.get(index).and_then(|tyres| self.assembly.members.get(*tyres.get(side)));
+            newtons(tyre.map_or(0.0, |tyre| tyre.force(tyre.row.stroke(q, coupler_rise)).0))
+        });
+        let of_axle = self.assembly.clearances.iter().filter(|clearance| clearance.axle == index);
+        let gaps = of_axle.map(|place| ElementGap {
+            side: place.side,
+            element: place.element.to_owned(),
+            gap: metres(place.clearance - place.row.stroke(q, coupler_rise)),
+        });
+        let wheel_rate = self.wheel_rate(index, coupler_rise);
+        let sprung = wheel_loads.left.si() + wheel_loads.right.si() - axle.unsprung_weight.si();
+        // f = √(k·g/W) / 2π.
+        let frequency = || Frequency::new::<hertz>((wheel_rate.max(0.0) * STANDARD_GRAVITY / sprung).sqrt() / TAU);
+        AxleStance {
+            name: axle.name.clone(),
+            ground_to_arch_change: ground,
+            hub_to_arch_change: Sides::from_fn(|side| *ground.get(side) - metres(wheel_rise(side))),
+            wheel_loads,
+            gaps: gaps.collect(),
+            spring_rate: newtons_per_metre(wheel_rate),
+            ride_frequency: (sprung > 0.0).then(frequency),
+        }
+    }
+
+    /// Rate of everything between an axle and the body when the whole axle moves up, at the wheel, N/m.
+    fn wheel_rate(&self, index: usize, coupler_rise: f64) -> f64 {
+        let q = &self.room.q;
+        let members = self.assembly.members.iter().filter_map(|member| member.ride.map(|ride| (member, ride)));
+        // The motion ratio counts twice: once for the stroke, once for the force.
+        let springs: f64 = members
+            .filter(|(_, (axle, _))| *axle == index)
+            .map(|(member, (_, ratio))| member.force(member.row.stroke(q, coupler_rise)).1 * ratio * ratio)
+            .sum();
+        let air = self.assembly.chambers.iter().map(|chamber| {
+            let pressure = chamber.pressure(q, coupler_rise);
+            let mounts = || chamber.mounts.iter().enumerate().filter(|(_, mount)| mount.ride.0 == index);
+            let pairs = mounts().flat_map(|pair| mounts().map(move |other| (pair, other)));
+            pairs
+                .map(|((place, mount), (other_place, other))| {
+                    let (stroke, other_stroke) = (mount.row.stroke(q, coupler_rise), other.row.stroke(q, coupler_rise));
+                    chamber.rate(pressure, place, stroke, other_place, other_stroke) * mount.ride.1 * other.ride.1
+                })
+                .sum::<f64>()
+        });
+        springs + air.sum::<f64>()
+    }
+}
