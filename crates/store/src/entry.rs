@@ -21,8 +21,11 @@ pub struct Json<T: std::fmt::Debug>(pub T);
 
 impl<T: DeserializeOwned + std::fmt::Debug> FromSql<Jsonb, Pg> for Json<T> {
     fn from_sql(value: PgValue<'_>) -> deserialize::Result<Self> {
-        let document = <serde_json::Value as FromSql<Jsonb, Pg>>::from_sql(value)?;
-        Ok(Json(serde_json::from_value(document)?))
+        // PostgreSQL sends a jsonb as one byte for its version, 1, and the document's text.
+        match value.as_bytes().split_first() {
+            Some((1, text)) => Ok(Json(serde_json::from_slice(text)?)),
+            _ => Err("a jsonb of a version other than 1".into()),
+        }
     }
 }
 

@@ -1,13 +1,14 @@
 //! Keys, each a type of its own so that one cannot be passed for another.
 
 use diesel_derive_newtype::DieselNewType;
+use serde::{Deserialize, Serialize};
 
 /// Key of a shop.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType, Serialize, Deserialize)]
 pub struct ShopId(pub i64);
 
 /// Key of a person.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType, Serialize, Deserialize)]
 pub struct PersonId(pub i64);
 
 /// Key of a job.

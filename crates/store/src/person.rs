@@ -1,13 +1,14 @@
 //! The people of a shop.
 
 use diesel::prelude::*;
+use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 
 use crate::schema::{people, shops};
 use crate::{PersonId, ShopId, StoreError};
 
 /// Somebody who works in a shop.
-#[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
+#[derive(Debug, Clone, PartialEq, Queryable, Selectable, Serialize, Deserialize)]
 #[diesel(table_name = people)]
 pub struct Person {
     /// Their key.

@@ -23,7 +23,7 @@ const MEASURED: Duration = Duration::from_secs(4);
 
 /// Page, and how many SELECTs it makes: two for the session and who is working, six for the jobs, the rest its own.
 const PAGES: [(&str, &str, u32); 4] =
-    [("yard", "/", 8), ("job", "/jobs/1", 9), ("tape", "/jobs/4/tape", 10), ("options", "/jobs/4/options", 8)];
+    [("yard", "/", 8), ("job", "/jobs/1", 10), ("tape", "/jobs/4/tape", 10), ("options", "/jobs/4/options", 8)];
 
 fn main() {
     let site = site::Site::demo();

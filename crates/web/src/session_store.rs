@@ -7,9 +7,9 @@ use actix_web::cookie::time::Duration;
 use chrono::{DateTime, TimeDelta, Utc};
 use sha2::{Digest, Sha256};
 use wise_badger_store::session::{self, Session};
-use wise_badger_store::{Database, PersonId, ShopId, StoreError};
+use wise_badger_store::{Database, person, PersonId, ShopId, StoreError};
 
-use crate::worker::{PERSON, SHOP};
+use crate::worker::{PERSON, SHOP, WORKER, Worker};
 
 /// Keeps sessions in the shop's database.
 pub(crate) struct PgSessionStore {
@@ -24,7 +24,8 @@ impl PgSessionStore {
         PgSessionStore { database }
     }
 
-    async fn keep(&self, key: &SessionKey, state: State, ttl: &Duration) -> Result<(), StoreError> {
+    async fn keep(&self, key: &SessionKey, mut state: State, ttl: &Duration) -> Result<(), StoreError> {
+        state.remove(WORKER);
         let id = |name: &str| state.get(name).and_then(|value| value.parse().ok());
         let session = Session {
             key_hash: hash(key),
@@ -54,9 +55,21 @@ fn new_key() -> Result<SessionKey, std::io::Error> {
 impl SessionStore for PgSessionStore {
     async fn load(&self, key: &SessionKey) -> Result<Option<State>, LoadError> {
         let key_hash = hash(key);
-        let found = self.database.read(move |connection| session::find(connection, &key_hash, Utc::now())).await;
-        let found = found.map_err(|error: StoreError| LoadError::Other(error.into()))?;
-        Ok(found.and_then(|session| serde_json::from_value(session.state).ok()))
+        let found = self.database.read(move |connection| {
+            let Some(session) = session::find(connection, &key_hash, Utc::now())? else { return Ok(None) };
+            let mut state: State = serde_json::from_value(session.state).unwrap_or_default();
+            // Whose session it is comes with it, from the same connection; it is looked up anew for every request.
+            if let (Some(shop), Some(person)) = (session.shop_id, session.person_id) {
+                match person::working(connection, shop, person) {
+                    Ok((person, shop)) => drop(state.insert(WORKER.to_owned(), serde_json::json!(Worker { person, shop }).to_string())),
+                    // The shop's data was started afresh under an old session.
+                    Err(StoreError::NotFound(_)) => {}
+                    Err(error) => return Err(error),
+                }
+            }
+            Ok(Some(state))
+        });
+        found.await.map_err(|error: StoreError| LoadError::Other(error.into()))
     }
 
     async fn save(&self, state: State, ttl: &Duration) -> Result<SessionKey, SaveError> {

@@ -1,22 +1,24 @@
 //! Who is working: taken from the session of each request, so that no handler can forget to ask.
 
-use std::future::Future;
-use std::pin::Pin;
+use std::future::{Ready, ready};
 
 use actix_session::{Session, SessionExt};
 use actix_web::dev::Payload;
-use actix_web::{FromRequest, HttpRequest, web};
-use wise_badger_store::person::{self, Person};
-use wise_badger_store::{Database, PersonId, ShopId, StoreError};
+use actix_web::{FromRequest, HttpRequest};
+use serde::{Deserialize, Serialize};
+use wise_badger_store::ShopId;
+use wise_badger_store::person::Person;
 
 use crate::error::WebError;
 use crate::view::Units;
 
 pub(crate) const SHOP: &str = "shop";
 pub(crate) const PERSON: &str = "person";
+/// Under this name the session store hands over who is working; it is never stored.
+pub(crate) const WORKER: &str = "worker";
 
 /// The person whose browser this is, and the shop they work in.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Serialize, Deserialize)]
 pub(crate) struct Worker {
     pub(crate) person: Person,
     pub(crate) shop: String,
@@ -42,25 +44,12 @@ impl Worker {
 
 impl FromRequest for Worker {
     type Error = WebError;
-    type Future = Pin<Box<dyn Future<Output = Result<Self, WebError>>>>;
+    type Future = Ready<Result<Self, WebError>>;
 
     fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
-        let session = request.get_session();
-        let database = request.app_data::<web::Data<Database>>().cloned();
         let path = request.uri().path_and_query().map_or("/", |path| path.as_str());
-        let wanted = if request.method().is_safe() { path } else { request.uri().path() }.to_owned();
-        Box::pin(async move {
-            let id = |name: &str| session.get::<i64>(name).ok().flatten();
-            let (Some(shop), Some(who), Some(database)) = (id(SHOP), id(PERSON), database) else {
-                return Err(WebError::NobodyWorking { wanted });
-            };
-            let working = database.read(move |connection| person::working(connection, ShopId(shop), PersonId(who))).await;
-            match working {
-                Ok((person, shop)) => Ok(Worker { person, shop }),
-                // The shop's data was started afresh under an old session.
-                Err(StoreError::NotFound(_)) => Err(WebError::NobodyWorking { wanted }),
-                Err(error) => Err(error.into()),
-            }
-        })
+        let wanted = if request.method().is_safe() { path } else { request.uri().path() };
+        let working = request.get_session().get::<Worker>(WORKER).ok().flatten();
+        ready(working.ok_or_else(|| WebError::NobodyWorking { wanted: wanted.to_owned() }))
     }
 }

@@ -31,7 +31,7 @@ pub(super) struct Workspace {
     stiffness: Vec<f64>,
     factor: Vec<f64>,
     step: Vec<f64>,
-    trial: Vec<f64>,
+    from: Vec<f64>,
 }
 
 impl Workspace {
@@ -46,7 +46,7 @@ impl Workspace {
             stiffness: square(),
             factor: square(),
             step: zeros(),
-            trial: zeros(),
+            from: zeros(),
         }
     }
 }
@@ -56,18 +56,20 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
     if !weights.stands {
         return Ok(Rest::Tips);
     }
-    let n = assembly.unknowns;
+    let mut scale = 1.0_f64;
     for ((constant, kerb), load) in room.constant.iter_mut().zip(&assembly.kerb).zip(&weights.gradient) {
         *constant = kerb + load;
+        scale = scale.max(kerb.abs()).max(load.abs());
     }
-    let scale = assembly.kerb.iter().zip(&weights.gradient).fold(1.0_f64, |most, (kerb, load)| most.max(kerb.abs()).max(load.abs()));
+    assembly.gradient_and_stiffness(weights, room);
     for _ in 0..MOST_STEPS {
-        assembly.gradient_and_stiffness(weights, room);
         if largest(&room.gradient) <= BALANCE * scale {
-            let stable = factorise(&room.stiffness, &mut room.factor, n, 0.0);
+            let stable = factorise(&room.stiffness, &mut room.factor, assembly.unknowns, 0.0);
             return Ok(if stable { Rest::Balanced } else { Rest::Tips });
         }
-        descend(assembly, weights, room);
+        if !descend(assembly, weights, room) {
+            break;
+        }
         let rolled = room.q.get(ROLL).copied().unwrap_or(0.0).abs();
         let moved = largest(&room.q);
         if rolled > GOING_OVER_RAD || moved > GONE_M {
@@ -80,15 +82,16 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
     Err(StanceError::NotConverged { residual_n: largest(&room.gradient) })
 }
 
-/// One Newton step along a direction that goes downhill, shortened until the slope along it has flattened.
-fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) {
+/// One Newton step downhill, shortened until the slope along it has flattened; gradient and stiffness are then
+/// those of where it ends. False when no direction is found.
+fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) -> bool {
     let n = assembly.unknowns;
     // A wheel in the air or an indefinite roll has no stiffness of its own: lend it some until the matrix can be factorised.
     let mut lent = 0.0;
     while !factorise(&room.stiffness, &mut room.factor, n, lent) {
         lent = if lent > 0.0 { lent * 10.0 } else { 1.0 };
         if lent > 1e30 {
-            return;
+            return false;
         }
     }
     for (step, gradient) in room.step.iter_mut().zip(&room.gradient) {
@@ -102,13 +105,14 @@ fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) {
         }
     }
     let slope_at_start = dot(&room.gradient, &room.step);
+    room.from.copy_from_slice(&room.q);
     // The slope along the step rises from negative; past its zero the energy climbs again.
     let (mut low, mut high, mut length) = (0.0, 1.0, 1.0);
     for _ in 0..40 {
-        for ((trial, from), step) in room.trial.iter_mut().zip(&room.q).zip(&room.step) {
-            *trial = from + length * step;
+        for ((q, from), step) in room.q.iter_mut().zip(&room.from).zip(&room.step) {
+            *q = from + length * step;
         }
-        assembly.gradient(weights, room);
+        assembly.gradient_and_stiffness(weights, room);
         let slope = dot(&room.gradient, &room.step);
         if slope <= 0.0 && length >= 1.0 || slope.abs() <= 0.5 * slope_at_start.abs() {
             break;
@@ -120,32 +124,10 @@ fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) {
         }
         length = 0.5 * (low + high);
     }
-    room.q.copy_from_slice(&room.trial);
+    true
 }
 
 impl Assembly<'_> {
-    /// The gradient at the trial unknowns.
-    #[expect(clippy::indexing_slicing, reason = "the gradient has room for heave and roll")]
-    fn gradient(&self, weights: &Weights, room: &mut Workspace) {
-        let (q, gradient) = (&room.trial, &mut room.gradient);
-        gradient.copy_from_slice(&room.constant);
-        gradient[ROLL] -= weights.roll_gravity * q[ROLL];
-        for member in &self.members {
-            let (force, _) = member.force(member.row.stroke(q, weights.coupler_rise));
-            member.row.add_to(gradient, force);
-        }
-        for chamber in &self.chambers {
-            let pressure = chamber.pressure(q, weights.coupler_rise);
-            for mount in &chamber.mounts {
-                let stroke = mount.row.stroke(q, weights.coupler_rise);
-                mount.row.add_to(gradient, pressure.value * mount.bag.area(stroke));
-            }
-        }
-        if self.heave_is_given {
-            gradient[HEAVE] = 0.0;
-        }
-    }
-
     /// Gradient and lower half of the stiffness at the unknowns.
     #[expect(clippy::indexing_slicing, reason = "the matrix is n by n, and heave and roll are below n")]
     fn gradient_and_stiffness(&self, weights: &Weights, room: &mut Workspace) {
@@ -157,9 +139,11 @@ impl Assembly<'_> {
         stiffness[ROLL * n + ROLL] = -weights.roll_gravity;
         for member in &self.members {
             let (force, rate) = member.force(member.row.stroke(q, weights.coupler_rise));
-            member.row.add_to(gradient, force);
+            if force.abs() > 0.0 {
+                member.row.add_to(gradient, force);
+            }
             if rate.abs() > 0.0 {
-                member.row.add_stiffness(&member.row, stiffness, n, rate);
+                member.row.add_own_stiffness(stiffness, n, rate);
             }
         }
         for chamber in &self.chambers {
@@ -188,26 +172,24 @@ fn dot(a: &[f64], b: &[f64]) -> f64 {
     a.iter().zip(b).map(|(x, y)| x * y).sum()
 }
 
-/// Cholesky factor of `matrix + lent·I`; false when it is not positive definite.
+/// Cholesky factor of `matrix + lent·I`, from and to lower halves; false when it is not positive definite.
 #[expect(clippy::indexing_slicing, reason = "row and column are below n, and both matrices are n by n")]
 fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64) -> bool {
     for row in 0..n {
-        for column in 0..=row {
-            let mut value = matrix[row * n + column];
-            for k in 0..column {
-                value -= factor[row * n + k] * factor[column * n + k];
-            }
-            if row != column {
-                factor[row * n + column] = value / factor[column * n + column];
-                continue;
-            }
-            let pivot = value + lent;
-            // Below this share of its own stiffness a pivot is rounding error.
-            if pivot <= 1e-12 * (matrix[row * n + row].abs() + lent) {
-                return false;
-            }
-            factor[row * n + row] = pivot.sqrt();
+        let (above, this) = factor.split_at_mut(row * n);
+        let (this, given) = (&mut this[..n], &matrix[row * n..row * n + n]);
+        let mut left = given[row] + lent;
+        for column in 0..row {
+            let other = &above[column * n..column * n + n];
+            let value = (given[column] - dot(&this[..column], &other[..column])) / other[column];
+            this[column] = value;
+            left -= value * value;
         }
+        // Below this share of its own stiffness a pivot is rounding error.
+        if left <= 1e-12 * (given[row].abs() + lent) {
+            return false;
+        }
+        this[row] = left.sqrt();
     }
     true
 }
@@ -215,11 +197,15 @@ fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64) -> bool {
 #[expect(clippy::indexing_slicing, reason = "row and column are below n, and the matrix is n by n")]
 fn solve_factorised(factor: &[f64], x: &mut [f64], n: usize) {
     for row in 0..n {
-        let known: f64 = (0..row).map(|k| factor[row * n + k] * x[k]).sum();
-        x[row] = (x[row] - known) / factor[row * n + row];
+        let this = &factor[row * n..row * n + n];
+        x[row] = (x[row] - dot(&this[..row], &x[..row])) / this[row];
     }
     for row in (0..n).rev() {
-        let known: f64 = (row + 1..n).map(|k| factor[k * n + row] * x[k]).sum();
-        x[row] = (x[row] - known) / factor[row * n + row];
+        let this = &factor[row * n..row * n + n];
+        x[row] /= this[row];
+        let solved = x[row];
+        for (below, coefficient) in x[..row].iter_mut().zip(&this[..row]) {
+            *below -= coefficient * solved;
+        }
     }
 }

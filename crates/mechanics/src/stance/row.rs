@@ -8,26 +8,33 @@ const MOST: usize = 6;
 /// `stroke = offset + Σ coefficient·unknown`, and what it gains when the held coupler rises.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Row {
-    unknowns: [usize; MOST],
-    coefficients: [f64; MOST],
-    count: usize,
+    entries: [Entry; MOST],
+    count: u8,
+    /// Whether the body's rise is an unknown, or given by the coupler.
+    floats: bool,
     offset: f64,
     /// Stroke per rise of the body as a whole.
     heave: f64,
-    /// Whether that rise is an unknown, or given by the coupler.
-    floats: bool,
+}
+
+#[derive(Debug, Clone, Copy, Default)]
+struct Entry {
+    unknown: usize,
+    coefficient: f64,
 }
 
 impl Row {
     pub(super) fn new(offset: f64, entries: &[(usize, f64)]) -> Self {
-        let row = Row { unknowns: [0; MOST], coefficients: [0.0; MOST], count: 0, offset, heave: 0.0, floats: false };
+        let row = Row { entries: [Entry::default(); MOST], count: 0, floats: false, offset, heave: 0.0 };
         entries.iter().fold(row, |row, entry| row.with(*entry))
     }
 
-    /// With one more unknown. There is room for every kind there is.
+    /// With one more unknown; unknowns without effect are left out. There is room for every kind there is.
     pub(super) fn with(mut self, (unknown, coefficient): (usize, f64)) -> Self {
-        if let (Some(name), Some(value)) = (self.unknowns.get_mut(self.count), self.coefficients.get_mut(self.count)) {
-            (*name, *value) = (unknown, coefficient);
+        if coefficient.abs() > 0.0
+            && let Some(place) = self.entries.get_mut(usize::from(self.count))
+        {
+            *place = Entry { unknown, coefficient };
             self.count += 1;
         }
         self
@@ -45,33 +52,44 @@ impl Row {
         self
     }
 
-    pub(super) fn entries(&self) -> impl Iterator<Item = (usize, f64)> + Clone + '_ {
-        self.unknowns.iter().copied().zip(self.coefficients.iter().copied()).take(self.count)
+    fn entries(&self) -> &[Entry] {
+        self.entries.get(..usize::from(self.count)).unwrap_or_default()
     }
 
     /// The stroke at some unknowns, the coupler risen by so much.
     #[expect(clippy::indexing_slicing, reason = "a row names unknowns below the length of `q`")]
     pub(super) fn stroke(&self, q: &[f64], coupler_rise: f64) -> f64 {
         let given = if self.floats { 0.0 } else { self.heave * coupler_rise };
-        self.entries().fold(self.offset + given, |stroke, (unknown, coefficient)| stroke + coefficient * q[unknown])
+        self.entries().iter().fold(self.offset + given, |stroke, entry| stroke + entry.coefficient * q[entry.unknown])
     }
 
     /// Adds a force along the stroke to a gradient.
     #[expect(clippy::indexing_slicing, reason = "a row names unknowns below the length of the gradient")]
     pub(super) fn add_to(&self, gradient: &mut [f64], force: f64) {
-        for (unknown, coefficient) in self.entries() {
-            gradient[unknown] += coefficient * force;
+        for entry in self.entries() {
+            gradient[entry.unknown] += entry.coefficient * force;
+        }
+    }
+
+    /// Adds a rate along the stroke to the lower half of an `n` by `n` stiffness.
+    #[expect(clippy::indexing_slicing, reason = "rows name unknowns below n, and the matrix is n by n")]
+    pub(super) fn add_own_stiffness(&self, stiffness: &mut [f64], n: usize, rate: f64) {
+        let entries = self.entries();
+        for (place, entry) in entries.iter().enumerate() {
+            let scaled = rate * entry.coefficient;
+            for other in &entries[..=place] {
+                let (row, column) = (entry.unknown.max(other.unknown), entry.unknown.min(other.unknown));
+                stiffness[row * n + column] += scaled * other.coefficient;
+            }
         }
     }
 
     /// Adds a rate between this stroke and another to the lower half of an `n` by `n` stiffness.
     #[expect(clippy::indexing_slicing, reason = "rows name unknowns below n, and the matrix is n by n")]
     pub(super) fn add_stiffness(&self, other: &Row, stiffness: &mut [f64], n: usize, rate: f64) {
-        for (unknown, coefficient) in self.entries() {
-            for (across, other_coefficient) in other.entries() {
-                if across <= unknown {
-                    stiffness[unknown * n + across] += rate * coefficient * other_coefficient;
-                }
+        for entry in self.entries() {
+            for across in other.entries().iter().filter(|across| across.unknown <= entry.unknown) {
+                stiffness[entry.unknown * n + across.unknown] += rate * entry.coefficient * across.coefficient;
             }
         }
     }

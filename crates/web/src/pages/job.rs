@@ -9,9 +9,8 @@ use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
 use wise_badger_store::Database;
 use wise_badger_store::reading::Phase;
 
-use super::job_frame::{JobFrame, as_chosen, found};
-use super::tape::names;
-use super::{Hidden, job_file, page};
+use super::job_frame::{JobFrame, found, with_prediction};
+use super::{Hidden, Record, job_record, page};
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{Standing, missing_on_tape};
@@ -47,8 +46,7 @@ struct JobPage {
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let names = names(&database, &worker).await?;
+    let Record { file, names, .. } = job_record(&database, &worker, *number).await?;
     let (units, survey) = found(&worker, &file);
     let fitted = file.survey(Phase::Fitted);
     let overload = overload_words(&survey, units);
@@ -58,12 +56,11 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     let aim = file.aim.as_ref().map(|entry| entry.aim());
     let aim_verdict =
         prediction.as_ref().zip(aim.as_ref()).and_then(|(prediction, aim)| aim_sentence(aim, &survey, prediction, units));
-    let name = |id| names.iter().find(|(of, _)| *of == id).map_or("somebody", |(_, name)| name);
-    let mut readers: Vec<&str> = file.readings.iter().map(|reading| name(reading.taken_by)).collect();
+    let mut readers: Vec<&str> = file.readings.iter().map(|reading| names.of(reading.taken_by)).collect();
     readers.sort_unstable();
     readers.dedup();
     let template = JobPage {
-        frame: JobFrame::new(&worker, &file, None, &as_chosen(&file, &survey)),
+        frame: JobFrame::new(&worker, &file, None, &with_prediction(&file, &survey, prediction)),
         number: *number,
         stands: sentence(&Standing::of(&file).words),
         missing: missing_on_tape(&survey),
@@ -77,7 +74,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
         proof: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
         cautions: correction.map(|c| c.cautions().into_iter().map(caution_text).collect()).unwrap_or_default(),
-        opened: format!("Opened by {}, {}", name(file.job.opened_by), clock(file.job.opened_at)),
+        opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
         hidden: Hidden::new(&Sheet::blank(units), file.job.revision),
     };

@@ -20,8 +20,8 @@ use actix_web::web::{Data, Form};
 use askama::Template;
 use wise_badger_store::job as jobs;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::person::Person;
-use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, submission};
+use wise_badger_store::person::{self, Person};
+use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, reading, submission};
 
 use crate::error::WebError;
 use crate::form::{Sheet, new_token};
@@ -44,6 +44,35 @@ fn see_other(path: impl Into<String>) -> HttpResponse {
 async fn job_file(database: &Data<Database>, worker: &Worker, number: i32) -> Result<JobFile, WebError> {
     let shop = worker.shop_id();
     Ok(database.read(move |connection| JobFile::find(connection, shop, JobNumber(number))).await?)
+}
+
+/// A job with its record: who did what, and what was corrected.
+struct Record {
+    file: JobFile,
+    names: Names,
+    /// How many readings were corrected and stay on record.
+    withdrawn: i64,
+}
+
+async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> Result<Record, WebError> {
+    let shop = worker.shop_id();
+    let read = database.read(move |connection| {
+        let file = JobFile::find(connection, shop, JobNumber(number))?;
+        let people = person::of_shop(connection, shop)?;
+        let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
+        let withdrawn = reading::withdrawn_count(connection, shop, file.job.id)?;
+        Ok::<_, StoreError>(Record { file, names, withdrawn })
+    });
+    Ok(read.await?)
+}
+
+/// Names of the shop's people by key.
+struct Names(Vec<(PersonId, String)>);
+
+impl Names {
+    fn of(&self, id: PersonId) -> &str {
+        self.0.iter().find(|(of, _)| *of == id).map_or("somebody", |(_, name)| name)
+    }
 }
 
 /// The hidden fields of a form: which sending this is, what the page showed, and the units it showed it in.

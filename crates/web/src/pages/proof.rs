@@ -11,8 +11,8 @@ use wise_badger_store::reading::Phase;
 use wise_badger_store::{Database, job, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::tape::{StateForm, names, state_forms};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, keep_or_fail, page, see_other};
+use super::tape::{StateForm, state_forms};
+use super::{Hidden, Kept, Posted, Record, Refusal, job_file, job_record, keep, keep_or_fail, page, see_other};
 use crate::error::WebError;
 use crate::form::{Sheet, tape};
 use crate::job_route::Stage;
@@ -38,9 +38,9 @@ struct ProofPage {
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = tape::heights_on_file(worker.units(), &file, Phase::Fitted);
-    proof_page(&database, &worker, &file, &sheet, None).await
+    let record = job_record(&database, &worker, *number).await?;
+    let sheet = tape::heights_on_file(worker.units(), &record.file, Phase::Fitted);
+    proof_page(&worker, &record, &sheet, None)
 }
 
 pub(crate) async fn save(
@@ -49,16 +49,17 @@ pub(crate) async fn save(
     number: Path<i32>,
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
+    let record = job_record(&database, &worker, *number).await?;
+    let file = &record.file;
     if file.fitting.is_none() {
         return Err(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."));
     }
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
-    sheet.keep_words_of(&tape::heights_on_file(sheet.units(), &file, Phase::Fitted));
+    sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
     let readings = tape::heights(&mut sheet, Phase::Fitted);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+        return proof_page(&worker, &record, &sheet, Some(&refusal));
     }
     let (job, datum) = (file.job.id, file.job.datum.unwrap_or(Datum::GroundToArch));
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
@@ -67,9 +68,9 @@ pub(crate) async fn save(
     match kept.await? {
         Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),
         Kept::Stale(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&tape::heights_on_file(sheet.units(), &file, Phase::Fitted));
-            proof_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+            let record = job_record(&database, &worker, *number).await?;
+            sheet.compare_with(&tape::heights_on_file(sheet.units(), &record.file, Phase::Fitted));
+            proof_page(&worker, &record, &sheet, Some(&refusal))
         }
     }
 }
@@ -117,13 +118,8 @@ fn measured_again(file: &JobFile) -> bool {
     file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(AxleEnd::Rear, state).is_some())
 }
 
-async fn proof_page(
-    database: &Data<Database>,
-    worker: &Worker,
-    file: &JobFile,
-    sheet: &Sheet,
-    refusal: Option<&Refusal>,
-) -> Result<HttpResponse, WebError> {
+fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let file = &record.file;
     let (units, survey) = found(worker, file);
     let measured = measured_again(file);
     let mut shown = as_chosen(file, &survey);
@@ -138,7 +134,7 @@ async fn proof_page(
         finish_hidden: Hidden::new(sheet, file.job.revision),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
         datum: datum_name(file.job.datum.unwrap_or(Datum::GroundToArch)),
-        states: state_forms(sheet, file, Phase::Fitted, &names(database, worker).await?),
+        states: state_forms(sheet, file, Phase::Fitted, &record.names),
         figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
         cautions: cautions.unwrap_or_default().into_iter().map(caution_text).collect(),
         measured,

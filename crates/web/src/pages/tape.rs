@@ -7,10 +7,10 @@ use askama::Template;
 use wise_badger_mechanics::survey::LoadState;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{Phase, Spot};
-use wise_badger_store::{Database, PersonId, job, load, person, reading};
+use wise_badger_store::{Database, job, load, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Kept, Names, Posted, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
 use crate::form::{Choice, Field, Sheet};
@@ -66,7 +66,7 @@ impl Corner {
 }
 
 /// The two walks, with who took what.
-pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[(PersonId, String)]) -> Vec<StateForm> {
+pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &Names) -> Vec<StateForm> {
     let mut walk = 0;
     let mut state_form = |state: LoadState| {
         let mut corner = |(place, word, label): (_, &'static str, &'static str)| {
@@ -80,8 +80,7 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[
             };
             let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
             let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
-                let who = names.iter().find(|(id, _)| *id == reading.taken_by).map_or("somebody", |(_, name)| name);
-                format!("{who}, {}", clock(reading.taken_at))
+                format!("{}, {}", names.of(reading.taken_by), clock(reading.taken_at))
             });
             Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
@@ -91,17 +90,10 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &[
     LoadState::BOTH.into_iter().map(&mut state_form).collect()
 }
 
-/// Names of the shop's people by key.
-pub(super) async fn names(database: &Data<Database>, worker: &Worker) -> Result<Vec<(PersonId, String)>, WebError> {
-    let shop = worker.shop_id();
-    let people = database.read(move |connection| person::of_shop(connection, shop)).await?;
-    Ok(people.into_iter().map(|person| (person.id, person.name)).collect())
-}
-
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = tape::on_file(worker.units(), &file);
-    tape_page(&database, &worker, &file, &sheet, None).await
+    let record = job_record(&database, &worker, *number).await?;
+    let sheet = tape::on_file(worker.units(), &record.file);
+    tape_page(&worker, &record, &sheet, None)
 }
 
 pub(crate) async fn save(
@@ -110,12 +102,13 @@ pub(crate) async fn save(
     number: Path<i32>,
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
+    let record = job_record(&database, &worker, *number).await?;
+    let file = &record.file;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
-    sheet.keep_words_of(&tape::on_file(sheet.units(), &file));
-    let Some(entry) = tape::check(&mut sheet, &file) else {
+    sheet.keep_words_of(&tape::on_file(sheet.units(), file));
+    let Some(entry) = tape::check(&mut sheet, file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+        return tape_page(&worker, &record, &sheet, Some(&refusal));
     };
     let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
@@ -126,31 +119,23 @@ pub(crate) async fn save(
     match kept.await? {
         Kept::Saved => Ok(see_other(Stage::Verdict.path(file.job.number))),
         Kept::Stale(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&tape::on_file(sheet.units(), &file));
-            tape_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+            let record = job_record(&database, &worker, *number).await?;
+            sheet.compare_with(&tape::on_file(sheet.units(), &record.file));
+            tape_page(&worker, &record, &sheet, Some(&refusal))
         }
     }
 }
 
-async fn tape_page(
-    database: &Data<Database>,
-    worker: &Worker,
-    file: &JobFile,
-    sheet: &Sheet,
-    refusal: Option<&Refusal>,
-) -> Result<HttpResponse, WebError> {
+fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let file = &record.file;
     let (_, survey) = found(worker, file);
-    let names = names(database, worker).await?;
-    let (shop, job) = (worker.shop_id(), file.job.id);
-    let withdrawn = database.read(move |connection| reading::withdrawn_count(connection, shop, job)).await?;
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
         datums: sheet.choices("datum", &[("ground_to_arch", "Ground to arch"), ("hub_to_arch", "Hub centre to arch")]),
         datum_problem: sheet.problem("datum").to_owned(),
         rolled: sheet.is_filled("rolled"),
-        states: state_forms(sheet, file, Phase::Found, &names),
+        states: state_forms(sheet, file, Phase::Found, &record.names),
         rise_problem: sheet.problem("rise_confirmed").to_owned(),
         rise_confirmed: sheet.is_filled("rise_confirmed"),
         load_kinds: sheet.choices(
@@ -168,7 +153,7 @@ async fn tape_page(
             sheet.weight_field("front_loaded", "Front axle, loaded"),
         ],
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
-        withdrawn,
+        withdrawn: record.withdrawn,
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }
