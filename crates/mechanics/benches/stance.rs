@@ -12,7 +12,8 @@ const DOCUMENT: &str = include_str!("../tests/reference/stance/F14_van_helper_co
 fn stance(criterion: &mut Criterion) {
     let document = StanceDocument::read(DOCUMENT).expect("the reference document");
     let state = &document.states[0];
-    let elements: usize = document.vehicle.axles.iter().map(|a| a.corners.left.elements.len() + a.corners.right.elements.len()).sum();
+    let elements: usize =
+        document.vehicle.axles.iter().map(|a| a.corners.left.elements.len() + a.corners.right.elements.len()).sum();
     println!("{elements} elements, {} changes", state.changes.len());
     criterion.bench_function("stance/cold", |bencher| bencher.iter(|| settle(black_box(&document.vehicle), black_box(state))));
     let mut solver = Solver::new(&document.vehicle, &state.changes).expect("ready");

@@ -1,7 +1,8 @@
-//! Pages against a bare page that makes as many indexed SELECTs, side by side on one database.
+//! Pages against bare pages on one database, side by side: requests a second of the page over those of the bare one.
 //!
-//! Prints `ratio NAME-vs-bare R`: requests a second of the page over those of the bare one. Wants
-//! `WISE_BADGER_TEST_SERVER` to name a PostgreSQL server; `scripts/bench` starts one.
+//! `ratio NAME-vs-bare R`: the bare page looks as many single rows up by their key as the page makes SELECTs.
+//! `ratio NAME-vs-same-selects R`: the bare page makes the page's own SELECTs and shows nothing of them, so that what
+//! is left is computing, drawing and the template. `scripts/bench` starts the server that this wants.
 
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::{TcpListener, TcpStream};
@@ -10,8 +11,8 @@ use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
 use std::time::Duration;
 
 use actix_web::{App, HttpResponse, HttpServer, web};
-use wise_badger_store::person;
-use wise_badger_store::{Database, PersonId, ShopId, StoreError};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, person, reading, session};
 
 #[allow(dead_code, reason = "the tests' alone")]
 #[path = "../tests/support/site.rs"]
@@ -21,33 +22,60 @@ const CONNECTIONS: usize = 16;
 const WARM_UP: Duration = Duration::from_secs(1);
 const MEASURED: Duration = Duration::from_secs(4);
 
-/// Page, and how many SELECTs it makes: two for the session and who is working, six for the jobs, the rest its own.
-const PAGES: [(&str, &str, u32); 4] =
-    [("yard", "/", 8), ("job", "/jobs/1", 10), ("tape", "/jobs/4/tape", 10), ("options", "/jobs/4/options", 8)];
+/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working, six for the jobs,
+/// two for the record of who did what.
+const PAGES: [(&str, &str, Option<i32>, usize); 4] = [
+    ("yard", "/", None, 8),
+    ("job", "/jobs/1", Some(1), 10),
+    ("tape", "/jobs/4/tape", Some(4), 10),
+    ("options", "/jobs/4/options", Some(4), 8),
+];
 
 fn main() {
     let site = site::Site::demo();
     let address = site.address.trim_start_matches("http://").to_owned();
     let cookie = sign_on(&address);
-    for (name, path, selects) in PAGES {
-        let bare = bare_server(site.open_again(), selects);
+    for (name, path, job, selects) in PAGES {
+        let single = bare_server(site.open_again(), move |connection| {
+            (0..selects)
+                .map(|_| person::find(connection, ShopId(1), PersonId(1)))
+                .collect::<Result<Vec<_>, _>>()
+                .map(|rows| rows.len())
+        });
+        let same = bare_server(site.open_again(), move |connection| {
+            let _ = session::find(connection, "none", chrono::Utc::now())?;
+            let (person, _) = person::working(connection, ShopId(1), PersonId(1))?;
+            let Some(number) = job else { return Ok(JobFile::newest(connection, person.shop_id, 51, None)?.len()) };
+            let file = JobFile::find(connection, person.shop_id, JobNumber(number))?;
+            if selects > 8 {
+                person::of_shop(connection, person.shop_id)?;
+                reading::withdrawn_count(connection, person.shop_id, file.job.id)?;
+            }
+            Ok(file.readings.len())
+        });
         let page_rate = requests_per_second(&address, path, &cookie);
-        let bare_rate = requests_per_second(&bare, "/", "");
-        println!("{name}: {page_rate:.0} a second, bare page with {selects} SELECTs {bare_rate:.0} a second");
-        println!("ratio {name}-vs-bare {:.2}", page_rate / bare_rate);
+        let single_rate = requests_per_second(&single, "/", "");
+        let same_rate = requests_per_second(&same, "/", "");
+        println!("{name}: {page_rate:.0} a second; bare {single_rate:.0}, with the same SELECTs {same_rate:.0}");
+        println!("ratio {name}-vs-bare {:.2}", page_rate / single_rate);
+        println!("ratio {name}-vs-same-selects {:.2}", page_rate / same_rate);
     }
 }
 
-fn bare_server(store: Database, selects: u32) -> String {
+fn bare_server(
+    store: Database,
+    selects: impl Fn(&mut PgConnection) -> Result<usize, StoreError> + Clone + Send + 'static,
+) -> String {
     let listener = TcpListener::bind("127.0.0.1:0").expect("a free port");
     let address = listener.local_addr().expect("bound").to_string();
     std::thread::spawn(move || {
         let server = HttpServer::new(move || {
-            let bare = move |store: web::Data<Database>| async move {
-                let read = store.read(move |connection| {
-                    (0..selects).map(|_| person::find(connection, ShopId(1), PersonId(1))).collect::<Result<Vec<_>, StoreError>>()
-                });
-                HttpResponse::Ok().body(format!("{}", read.await.map_or(0, |people| people.len())))
+            let selects = selects.clone();
+            let bare = move |store: web::Data<Database>| {
+                let selects = selects.clone();
+                async move {
+                    HttpResponse::Ok().body(store.read(move |connection| selects(connection)).await.unwrap_or(0).to_string())
+                }
             };
             App::new().app_data(web::Data::new(store.clone())).route("/", web::get().to(bare))
         });

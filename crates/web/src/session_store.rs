@@ -7,7 +7,7 @@ use actix_web::cookie::time::Duration;
 use chrono::{DateTime, TimeDelta, Utc};
 use sha2::{Digest, Sha256};
 use wise_badger_store::session::{self, Session};
-use wise_badger_store::{Database, person, PersonId, ShopId, StoreError};
+use wise_badger_store::{Database, PersonId, ShopId, StoreError, person};
 
 use crate::worker::{PERSON, SHOP, WORKER, Worker};
 
@@ -61,7 +61,9 @@ impl SessionStore for PgSessionStore {
             // Whose session it is comes with it, from the same connection; it is looked up anew for every request.
             if let (Some(shop), Some(person)) = (session.shop_id, session.person_id) {
                 match person::working(connection, shop, person) {
-                    Ok((person, shop)) => drop(state.insert(WORKER.to_owned(), serde_json::json!(Worker { person, shop }).to_string())),
+                    Ok((person, shop)) => {
+                        drop(state.insert(WORKER.to_owned(), serde_json::json!(Worker { person, shop }).to_string()))
+                    }
                     // The shop's data was started afresh under an old session.
                     Err(StoreError::NotFound(_)) => {}
                     Err(error) => return Err(error),

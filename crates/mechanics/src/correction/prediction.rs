@@ -1,5 +1,7 @@
 //! Where the vehicle will sit with a correction fitted, and how sure that is.
 
+use std::cell::OnceCell;
+
 use super::kind::Correction;
 use super::model::{Figures, REAR, loaded_state, vehicle};
 use crate::side::Side;
@@ -59,10 +61,12 @@ pub struct Predictor<'a> {
     survey: &'a Survey,
     loads: AxleLoads,
     rate: RateVerdict,
+    /// Where the loaded rear stands without any correction, for each set of [`OFFSETS`]: it is the same for all of them.
+    loaded_plain: OnceCell<Vec<Result<Length, Unpredicted>>>,
 }
 
 /// Everything a prediction rests on, each off its best figure by so many standard deviations.
-#[derive(Clone, Copy, Default)]
+#[derive(Clone, Copy)]
 struct Offsets {
     empty_height: f64,
     loaded_height: f64,
@@ -70,10 +74,21 @@ struct Offsets {
     tyre: f64,
 }
 
+/// Nothing is off.
+const BEST: Offsets = Offsets { empty_height: 0.0, loaded_height: 0.0, load_change: 0.0, tyre: 0.0 };
+
+/// Each source in turn, up and down by a standard deviation.
+const OFFSETS: [[Offsets; 2]; 4] = [
+    [Offsets { empty_height: 1.0, ..BEST }, Offsets { empty_height: -1.0, ..BEST }],
+    [Offsets { loaded_height: 1.0, ..BEST }, Offsets { loaded_height: -1.0, ..BEST }],
+    [Offsets { load_change: 1.0, ..BEST }, Offsets { load_change: -1.0, ..BEST }],
+    [Offsets { tyre: 1.0, ..BEST }, Offsets { tyre: -1.0, ..BEST }],
+];
+
 impl<'a> Predictor<'a> {
     /// A predictor for a survey.
     pub fn new(survey: &'a Survey) -> Self {
-        Predictor { survey, loads: survey.axle_loads(), rate: RateVerdict::of(survey) }
+        Predictor { survey, loads: survey.axle_loads(), rate: RateVerdict::of(survey), loaded_plain: OnceCell::new() }
     }
 
     /// Where the rear sits in both states with a correction fitted.
@@ -113,7 +128,8 @@ impl<'a> Predictor<'a> {
                 return Err(Unpredicted::OnTheStops);
             }
         }
-        let (plain, fitted) = self.settle_pair(correction, state, &self.figures(Offsets::default()))?;
+        let figures = self.figures(BEST);
+        let (plain, fitted) = (self.plain(state, &figures)?, self.fitted(correction, state, &figures)?);
         let rise = self.at_datum(&fitted) - self.at_datum(&plain);
         let known_rate = self.rate.measured().is_some();
         if !known_rate && self.depends_on_rate(correction, state, rise)? {
@@ -135,31 +151,38 @@ impl<'a> Predictor<'a> {
 
     /// Standard deviation of the predicted height from everything but friction, in metres.
     fn reading_sd(&self, correction: &Correction, state: LoadState) -> Result<f64, Unpredicted> {
-        let one = |offset: fn(&mut Offsets) -> &mut f64| -> Result<f64, Unpredicted> {
-            let height = |by: f64| {
-                let mut offsets = Offsets::default();
-                *offset(&mut offsets) = by;
-                self.height_with(correction, state, offsets)
-            };
-            Ok((height(1.0)? - height(-1.0)?) / 2.0)
-        };
-        let parts = [
-            one(|offsets| &mut offsets.empty_height)?,
-            one(|offsets| &mut offsets.loaded_height)?,
-            one(|offsets| &mut offsets.load_change)?,
-            one(|offsets| &mut offsets.tyre)?,
-        ];
-        Ok(parts.iter().fold(0.0, |total: f64, part| total.hypot(*part)))
+        let measured = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
+        let mut total = 0.0_f64;
+        for (index, source) in OFFSETS.iter().enumerate() {
+            let mut heights = [0.0; 2];
+            for ((which, offsets), height) in source.iter().enumerate().zip(&mut heights) {
+                let off = match state {
+                    LoadState::Empty => offsets.empty_height,
+                    LoadState::Loaded => offsets.loaded_height,
+                };
+                let fitted = self.fitted(correction, state, &self.figures(*offsets))?;
+                let plain = self.plain_change(state, 2 * index + which)?;
+                *height = (off * measured.sd + self.at_datum(&fitted) - plain).si();
+            }
+            let [up, down] = heights;
+            total = total.hypot((up - down) / 2.0);
+        }
+        Ok(total)
     }
 
-    fn height_with(&self, correction: &Correction, state: LoadState, offsets: Offsets) -> Result<f64, Unpredicted> {
-        let measured = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
-        let off = match state {
-            LoadState::Empty => offsets.empty_height,
-            LoadState::Loaded => offsets.loaded_height,
-        };
-        let (plain, fitted) = self.settle_pair(correction, state, &self.figures(offsets))?;
-        Ok((measured.value + off * measured.sd + self.at_datum(&fitted) - self.at_datum(&plain)).si())
+    /// What the tape would see of the vehicle as it is, with the readings off by a set of [`OFFSETS`].
+    fn plain_change(&self, state: LoadState, set: usize) -> Result<Length, Unpredicted> {
+        match state {
+            // The empty vehicle is the one that changes are counted from.
+            LoadState::Empty => Ok(metres(0.0)),
+            LoadState::Loaded => {
+                let sets = self.loaded_plain.get_or_init(|| {
+                    let change = |offsets: &Offsets| Ok(self.at_datum(&self.plain(LoadState::Loaded, &self.figures(*offsets))?));
+                    OFFSETS.iter().flatten().map(change).collect()
+                });
+                sets.get(set).copied().unwrap_or(Err(Unpredicted::OutsideTheModel))
+            }
+        }
     }
 
     /// The figures the model is made with when the readings are off by so much.
@@ -183,34 +206,38 @@ impl<'a> Predictor<'a> {
         Figures { rear_rate, rear_tyre_rate, rear_change, front_change: change(self.loads.change.front, 0.0) }
     }
 
-    /// The rear axle without and with the correction.
-    fn settle_pair(
-        &self,
-        correction: &Correction,
-        state: LoadState,
-        figures: &Figures,
-    ) -> Result<(AxleStance, AxleStance), Unpredicted> {
-        let aboard = match state {
+    /// The rear axle as it is.
+    fn plain(&self, state: LoadState, figures: &Figures) -> Result<AxleStance, Unpredicted> {
+        self.rear(&self.aboard(state, figures), figures, true)
+    }
+
+    /// The rear axle with the correction.
+    fn fitted(&self, correction: &Correction, state: LoadState, figures: &Figures) -> Result<AxleStance, Unpredicted> {
+        let changed = self.aboard(state, figures).changed(correction.changes(figures.rear_rate));
+        self.rear(&changed, figures, !correction.replaces_stops())
+    }
+
+    fn aboard(&self, state: LoadState, figures: &Figures) -> State {
+        match state {
             LoadState::Empty => State::with_loads("empty", Vec::new()),
             LoadState::Loaded => loaded_state(self.survey.vehicle.wheelbase, figures),
-        };
-        let rear = |keep_stops: bool, state: &State| match settle(&vehicle(self.survey, &self.loads, figures, keep_stops), state)
-        {
+        }
+    }
+
+    fn rear(&self, state: &State, figures: &Figures, keep_stops: bool) -> Result<AxleStance, Unpredicted> {
+        match settle(&vehicle(self.survey, &self.loads, figures, keep_stops), state) {
             Ok(Outcome::Settled(stance)) => {
                 stance.axles.into_iter().find(|axle| axle.name == REAR).ok_or(Unpredicted::OutsideTheModel)
             }
             Ok(Outcome::NoEquilibrium) | Err(_) => Err(Unpredicted::OutsideTheModel),
-        };
-        let plain = rear(true, &aboard)?;
-        let fitted = rear(!correction.replaces_stops(), &aboard.changed(correction.changes(figures.rear_rate)))?;
-        Ok((plain, fitted))
+        }
     }
 
     fn depends_on_rate(&self, correction: &Correction, state: LoadState, rise: Length) -> Result<bool, Unpredicted> {
         for share in [1.0 - ASSUMED_RATE_SD, 1.0 + ASSUMED_RATE_SD] {
-            let mut figures = self.figures(Offsets::default());
+            let mut figures = self.figures(BEST);
             figures.rear_rate *= share;
-            let (plain, fitted) = self.settle_pair(correction, state, &figures)?;
+            let (plain, fitted) = (self.plain(state, &figures)?, self.fitted(correction, state, &figures)?);
             if (self.at_datum(&fitted) - self.at_datum(&plain) - rise).si().abs() > SAME_M {
                 return Ok(true);
             }

@@ -141,11 +141,7 @@ struct CouplerText {
 
 impl CouplerText {
     fn into_coupler(self) -> Coupler {
-        Coupler {
-            position: metres(self.position_m),
-            lateral: metres(self.lateral_m),
-            kerb_load: newtons(self.kerb_load_n),
-        }
+        Coupler { position: metres(self.position_m), lateral: metres(self.lateral_m), kerb_load: newtons(self.kerb_load_n) }
     }
 }
 

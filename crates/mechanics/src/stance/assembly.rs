@@ -301,9 +301,10 @@ impl<'a> Rows<'a> {
             ],
         );
         let row = row.riding(-ratio, self.held.is_none());
-        let found = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
-            rocker_arm(equaliser, side, &axle.name).map(|arm| (self.rocker(place), ratio * arm))
-        });
+        let found =
+            self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
+                rocker_arm(equaliser, side, &axle.name).map(|arm| (self.rocker(place), ratio * arm))
+            });
         found.map_or(row, |entry| row.with(entry))
     }
 }

@@ -47,13 +47,7 @@ impl<'a> ChangedAxle<'a> {
         let corner = |side| ChangedCorner {
             spacer: 0.0,
             added_force: 0.0,
-            elements: kerb
-                .corners
-                .get(side)
-                .elements
-                .iter()
-                .map(|element| ChangedElement { element, gap_opened: 0.0 })
-                .collect(),
+            elements: kerb.corners.get(side).elements.iter().map(|element| ChangedElement { element, gap_opened: 0.0 }).collect(),
         };
         ChangedAxle {
             kerb,

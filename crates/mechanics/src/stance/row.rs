@@ -25,18 +25,26 @@ struct Entry {
 
 impl Row {
     pub(super) fn new(offset: f64, entries: &[(usize, f64)]) -> Self {
-        let row = Row { entries: [Entry::default(); MOST], count: 0, floats: false, offset, heave: 0.0 };
-        entries.iter().fold(row, |row, entry| row.with(*entry))
+        let mut row = Row { entries: [Entry::default(); MOST], count: 0, floats: false, offset, heave: 0.0 };
+        for (unknown, coefficient) in entries {
+            row.push(*unknown, *coefficient);
+        }
+        row
     }
 
-    /// With one more unknown; unknowns without effect are left out. There is room for every kind there is.
-    pub(super) fn with(mut self, (unknown, coefficient): (usize, f64)) -> Self {
+    /// One more unknown; those without effect are left out. There is room for every kind there is.
+    fn push(&mut self, unknown: usize, coefficient: f64) {
         if coefficient.abs() > 0.0
             && let Some(place) = self.entries.get_mut(usize::from(self.count))
         {
             *place = Entry { unknown, coefficient };
             self.count += 1;
         }
+    }
+
+    /// With one more unknown.
+    pub(super) fn with(mut self, (unknown, coefficient): (usize, f64)) -> Self {
+        self.push(unknown, coefficient);
         self
     }
 

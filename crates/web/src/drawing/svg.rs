@@ -1,5 +1,6 @@
 //! Writing SVG. Every text and attribute value is escaped here, so that a drawing may mark itself safe.
 
+use std::borrow::Cow;
 use std::fmt::{self, Display, Write as _};
 
 /// A finished drawing.
@@ -34,14 +35,31 @@ pub(crate) enum Anchor {
     End,
 }
 
-/// To a hundredth of a unit: finer than a screen shows.
-fn figure(value: f64) -> String {
-    let text = format!("{value:.2}");
-    text.trim_end_matches('0').trim_end_matches('.').to_owned()
+/// A coordinate, to a hundredth of a unit: finer than a screen shows. A page draws some hundreds of them.
+struct Figure(f64);
+
+impl Display for Figure {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        #[expect(clippy::cast_possible_truncation, reason = "drawings are some hundreds of units wide; what is not saturates")]
+        let hundredths = (self.0 * 100.0).round() as i64;
+        let (whole, rest) = (hundredths / 100, (hundredths % 100).abs());
+        if hundredths < 0 && whole == 0 {
+            f.write_str("-")?;
+        }
+        match (rest / 10, rest % 10) {
+            (0, 0) => write!(f, "{whole}"),
+            (tenths, 0) => write!(f, "{whole}.{tenths}"),
+            (tenths, hundredths) => write!(f, "{whole}.{tenths}{hundredths}"),
+        }
+    }
 }
 
-fn escaped(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+fn escaped(text: &str) -> Cow<'_, str> {
+    if !text.contains(['&', '<', '>', '"']) {
+        return Cow::Borrowed(text);
+    }
+    let text = text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;");
+    Cow::Owned(text)
 }
 
 impl Canvas {
@@ -61,26 +79,29 @@ impl Canvas {
 
     pub(crate) fn line(&mut self, class: &str, from: (f64, f64), to: (f64, f64)) {
         self.reach(from.1.min(to.1));
-        let (x1, y1, x2, y2) = (figure(from.0), figure(from.1), figure(to.0), figure(to.1));
+        let (x1, y1, x2, y2) = (Figure(from.0), Figure(from.1), Figure(to.0), Figure(to.1));
         self.put(format_args!(r#"<line class="{class}" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}"/>"#));
     }
 
     pub(crate) fn rect(&mut self, class: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
         self.reach(y);
-        let (x, y, width, height) = (figure(x), figure(y), figure(width.max(0.0)), figure(height.max(0.0)));
+        let (x, y, width, height) = (Figure(x), Figure(y), Figure(width.max(0.0)), Figure(height.max(0.0)));
         self.put(format_args!(r#"<rect class="{class}" x="{x}" y="{y}" width="{width}" height="{height}"/>"#));
     }
 
     pub(crate) fn circle(&mut self, class: &str, (x, y): (f64, f64), radius: f64) {
         self.reach(y - radius);
-        let (x, y, radius) = (figure(x), figure(y), figure(radius));
+        let (x, y, radius) = (Figure(x), Figure(y), Figure(radius));
         self.put(format_args!(r#"<circle class="{class}" cx="{x}" cy="{y}" r="{radius}"/>"#));
     }
 
     pub(crate) fn polygon(&mut self, class: &str, points: &[(f64, f64)]) {
         points.iter().for_each(|point| self.reach(point.1));
-        let points: Vec<String> = points.iter().map(|(x, y)| format!("{},{}", figure(*x), figure(*y))).collect();
-        self.put(format_args!(r#"<polygon class="{class}" points="{}"/>"#, points.join(" ")));
+        self.put(format_args!(r#"<polygon class="{class}" points=""#));
+        for (x, y) in points {
+            self.put(format_args!("{},{} ", Figure(*x), Figure(*y)));
+        }
+        self.put(format_args!(r#""/>"#));
     }
 
     pub(crate) fn text(&mut self, class: &str, (x, y): (f64, f64), anchor: Anchor, text: &str) {
@@ -90,7 +111,7 @@ impl Canvas {
             Anchor::Middle => "middle",
             Anchor::End => "end",
         };
-        let (x, y, text) = (figure(x), figure(y), escaped(text));
+        let (x, y, text) = (Figure(x), Figure(y), escaped(text));
         self.put(format_args!(r#"<text class="{class}" x="{x}" y="{y}" text-anchor="{anchor}">{text}</text>"#));
     }
 
@@ -104,7 +125,7 @@ impl Canvas {
     /// A rectangle filled with a hatching.
     pub(crate) fn hatched(&mut self, class: &str, hatching: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
         self.reach(y);
-        let (x, y, width, height) = (figure(x), figure(y), figure(width), figure(height.max(0.0)));
+        let (x, y, width, height) = (Figure(x), Figure(y), Figure(width), Figure(height.max(0.0)));
         self.put(format_args!(
             r##"<rect class="{class}" fill="url(#{hatching})" x="{x}" y="{y}" width="{width}" height="{height}"/>"##
         ));
@@ -113,11 +134,34 @@ impl Canvas {
     /// The finished SVG element, with its name and what it says for those who cannot see it.
     pub(crate) fn finish(self, id: &str, class: &str, width: f64, title: &str, description: &str) -> Drawing {
         let top = (self.top - HEADROOM).floor();
-        let (width, height, top) = (figure(width), figure((self.bottom + FOOTROOM).ceil() - top), figure(top));
+        let (width, height, top) = (Figure(width), Figure((self.bottom + FOOTROOM).ceil() - top), Figure(top));
         let (title, description) = (escaped(title), escaped(description));
         Drawing(format!(
             r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="img" aria-labelledby="{id}-t {id}-d"><title id="{id}-t">{title}</title><desc id="{id}-d">{description}</desc>{}</svg>"#,
             self.body
         ))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Anchor, Canvas, Figure};
+
+    #[test]
+    fn coordinates_are_written_to_a_hundredth_without_idle_noughts() {
+        for (value, text) in
+            [(3.0, "3"), (-0.004, "0"), (-0.5, "-0.5"), (12.345, "12.35"), (-7.25, "-7.25"), (0.1, "0.1"), (99.999, "100")]
+        {
+            assert_eq!(Figure(value).to_string(), text);
+        }
+    }
+
+    #[test]
+    fn a_text_cannot_break_out_of_the_drawing() {
+        let mut canvas = Canvas::new();
+        canvas.text("a", (1.0, 2.0), Anchor::Start, "<script> & \"more\"");
+        let drawing = canvas.finish("id", "class", 10.0, "t", "d").to_string();
+        assert!(drawing.contains("&lt;script&gt; &amp; &quot;more&quot;"), "{drawing}");
+        assert!(drawing.contains(r#"viewBox="0 -12 10 22""#), "{drawing}");
     }
 }

@@ -79,9 +79,10 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
                 if index == 0 { field.walk(walk).small() } else { field.small() }
             };
             let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
-            let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
-                format!("{}, {}", names.of(reading.taken_by), clock(reading.taken_at))
-            });
+            let taken = file
+                .at(Spot { phase, state, place })
+                .last()
+                .map(|reading| format!("{}, {}", names.of(reading.taken_by), clock(reading.taken_at)));
             Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
