@@ -39,7 +39,7 @@
 //!     rolled_and_bounced: true,
 //! };
 //! let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(2.0) });
-//! let loaded = prediction.loaded.unwrap();
+//! let loaded = prediction.loaded.expect("as given");
 //! assert!((loaded.rear.value.customary() - 20.8125).abs() < 1e-6);
 //! ```
 

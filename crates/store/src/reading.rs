@@ -35,6 +35,22 @@ pub enum Place {
     StopGap,
 }
 
+impl Word for Phase {
+    const WHAT: &'static str = "phase";
+    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
+}
+
+impl Word for Place {
+    const WHAT: &'static str = "place";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Place::FrontLeft, "front_left"),
+        (Place::FrontRight, "front_right"),
+        (Place::RearLeft, "rear_left"),
+        (Place::RearRight, "rear_right"),
+        (Place::StopGap, "stop_gap"),
+    ];
+}
+
 /// Which reading: phase, state and place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct Spot {

@@ -4,7 +4,6 @@ use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 
 use crate::StoreError;
-use crate::reading::{Phase, Place};
 
 /// A type that is kept as one of a few words.
 pub(crate) trait Word: Copy + PartialEq + 'static {
@@ -46,20 +45,4 @@ impl Word for Datum {
 impl Word for LoadState {
     const WHAT: &'static str = "load state";
     const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
-}
-
-impl Word for Phase {
-    const WHAT: &'static str = "phase";
-    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
-}
-
-impl Word for Place {
-    const WHAT: &'static str = "place";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (Place::FrontLeft, "front_left"),
-        (Place::FrontRight, "front_right"),
-        (Place::RearLeft, "rear_left"),
-        (Place::RearRight, "rear_right"),
-        (Place::StopGap, "stop_gap"),
-    ];
 }

@@ -3,9 +3,13 @@
 use serde::Deserialize;
 
 use super::DocumentError;
-use super::stance_input::one;
 use crate::stance::{AirBag, Element, ElementKind, ForceTable, Mount, StopCurve};
 use crate::units::{Length, cubic_metres, metres, newtons, newtons_per_metre, pascals, square_metres};
+
+/// What a ratio or an exponent is when nothing is said.
+pub(super) fn one() -> f64 {
+    1.0
+}
 
 #[derive(Deserialize, Default, Clone, Copy)]
 #[serde(rename_all = "snake_case")]

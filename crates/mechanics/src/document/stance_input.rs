@@ -2,7 +2,7 @@
 
 use serde::Deserialize;
 
-use super::element_input::ElementText;
+use super::element_input::{ElementText, one};
 use super::{DocumentError, LARGEST_DOCUMENT, StanceResult};
 use crate::side::{Side, Sides};
 use crate::stance::{
@@ -285,10 +285,6 @@ struct SpringText {
 struct StageText {
     at_travel_m: f64,
     added_rate_n_per_m: f64,
-}
-
-pub(super) fn one() -> f64 {
-    1.0
 }
 
 fn yes() -> bool {

@@ -4,20 +4,13 @@ use super::air::{Bag, Gas, GaugePressure};
 use super::changes::{ChangedAxle, ChangedCorner};
 use super::element::{AirBag, Element, ElementKind, Mount, StopCurve};
 use super::row::Row;
+use super::unknowns::{PITCH, ROLL, rocker, wheel};
 use super::vehicle::{Axle, AxleKind, Equaliser, SpringStage, StanceError, Vehicle};
 use crate::side::{Side, Sides};
 use crate::units::InShopUnits;
 
-pub(super) const HEAVE: usize = 0;
-pub(super) const PITCH: usize = 1;
-pub(super) const ROLL: usize = 2;
 /// Stiffness of a rocker's stop, N·m/rad.
 const ROCKER_STOP: f64 = 2e5;
-
-/// The unknown that is the height of one wheel.
-pub(super) fn wheel(axle: usize, side: Side) -> usize {
-    3 + 2 * axle + usize::from(side == Side::Right)
-}
 
 /// One thing that stores energy: a stroke linear in the unknowns, and a force that depends on it alone.
 pub(super) struct Member<'a> {
@@ -130,7 +123,7 @@ impl<'a> Assembly<'a> {
             assembly.add_axle(&rows, index, axle)?;
         }
         for (index, equaliser) in vehicle.equalisers.iter().enumerate() {
-            let row = Row::new(0.0, &[(rows.rocker(index), 1.0)]);
+            let row = Row::new(0.0, &[(rocker(axles.len(), index), 1.0)]);
             assembly.members.push(Member { row, law: Law::RockerStop { at: equaliser.stop.value }, ride: None });
         }
         Ok(assembly)
@@ -276,10 +269,6 @@ impl<'a> Rows<'a> {
         Rows { vehicle, held: vehicle.coupler.map(|coupler| (coupler.position.si(), coupler.lateral.si())) }
     }
 
-    fn rocker(&self, equaliser: usize) -> usize {
-        3 + 2 * self.vehicle.axles.len() + equaliser
-    }
-
     /// `u = ratio·(z_axle(y) − (z + xθ + yφ))`, and the rocker's part for what hangs on the spring.
     fn stroke(&self, index: usize, side: Side, lateral: f64, ratio: f64, on_spring: bool) -> Row {
         let Some(axle) = self.vehicle.axles.get(index) else { return Row::new(0.0, &[]) };
@@ -301,10 +290,9 @@ impl<'a> Rows<'a> {
             ],
         );
         let row = row.riding(-ratio, self.held.is_none());
-        let found =
-            self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
-                rocker_arm(equaliser, side, &axle.name).map(|arm| (self.rocker(place), ratio * arm))
-            });
+        let found = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
+            rocker_arm(equaliser, side, &axle.name).map(|arm| (rocker(self.vehicle.axles.len(), place), ratio * arm))
+        });
         found.map_or(row, |entry| row.with(entry))
     }
 }

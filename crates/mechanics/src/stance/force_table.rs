@@ -48,7 +48,7 @@ impl ForceTable {
     /// ```
     /// use wise_badger_mechanics::stance::ForceTable;
     /// use wise_badger_mechanics::units::{InShopUnits, metres, newtons};
-    /// let table = ForceTable::new(&[(metres(0.0), newtons(0.0)), (metres(0.01), newtons(400.0)), (metres(0.02), newtons(1200.0))]).unwrap();
+    /// let table = ForceTable::new(&[(metres(0.0), newtons(0.0)), (metres(0.01), newtons(400.0)), (metres(0.02), newtons(1200.0))]).expect("as given");
     /// assert!((table.force(metres(0.01)).si() - 400.0).abs() < 1e-9);
     /// ```
     pub fn new(points: &[(Length, Force)]) -> Result<Self, ForceTableError> {

@@ -36,7 +36,7 @@
 //!     equalisers: vec![],
 //! };
 //! let state = State::with_loads("1,000 lb over the axle", vec![Load::at(pounds(1000.0), inches(145.0))]);
-//! let Outcome::Settled(stance) = settle(&vehicle, &state).unwrap() else { panic!("it stands") };
+//! let Outcome::Settled(stance) = settle(&vehicle, &state).expect("as given") else { panic!("it stands") };
 //! // 1,000 lb on two springs of 186 lb/in.
 //! assert!((stance.axles[1].hub_to_arch_change.left.customary() + 1000.0 / 372.0).abs() < 1e-6);
 //! ```
@@ -52,6 +52,7 @@ mod outcome;
 mod row;
 mod solver;
 mod state;
+mod unknowns;
 mod vehicle;
 mod weights;
 

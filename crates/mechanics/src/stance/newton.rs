@@ -1,6 +1,7 @@
 //! Damped Newton iteration to the minimum of the potential energy. Raw SI `f64` inside.
 
-use super::assembly::{Assembly, HEAVE, ROLL};
+use super::assembly::Assembly;
+use super::unknowns::{HEAVE, ROLL};
 use super::vehicle::StanceError;
 use super::weights::Weights;
 

@@ -1,6 +1,6 @@
 //! A stroke that is linear in the unknowns. Raw SI `f64` inside.
 
-use super::assembly::HEAVE;
+use super::unknowns::HEAVE;
 
 /// Most unknowns one stroke depends on: heave, pitch, roll, two wheels, a rocker.
 const MOST: usize = 6;

@@ -2,11 +2,12 @@
 
 use std::f64::consts::TAU;
 
-use super::assembly::{Assembly, HEAVE, PITCH, ROLL, wheel};
+use super::assembly::Assembly;
 use super::changes::changed_axles;
 use super::newton::{Rest, Workspace, minimise};
 use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
 use super::state::{Change, State};
+use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::{Axle, StanceError, Vehicle};
 use super::weights::Weights;
 use crate::side::Sides;

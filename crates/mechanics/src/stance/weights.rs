@@ -1,7 +1,7 @@
 //! What weighs on the vehicle in a state: loads, gravity in roll, sideways pushes. Raw SI `f64` inside.
 
-use super::assembly::{HEAVE, PITCH, ROLL, wheel};
 use super::state::State;
+use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::Vehicle;
 use crate::side::Side;
 use crate::units::InShopUnits;

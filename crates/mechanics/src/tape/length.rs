@@ -30,7 +30,7 @@ const LONGEST_M: f64 = 30.0;
 /// use wise_badger_mechanics::units::{InShopUnits, inches};
 /// assert_eq!(parse_length("38-3/4\"", LengthUnit::Inches), Ok(inches(38.75)));
 /// assert_eq!(parse_length("3' 2 3/4\"", LengthUnit::Millimetres), Ok(inches(38.75)));
-/// assert!((parse_length("985", LengthUnit::Millimetres).unwrap().si() - 0.985).abs() < 1e-12);
+/// assert!((parse_length("985", LengthUnit::Millimetres).expect("as given").si() - 0.985).abs() < 1e-12);
 /// ```
 pub fn parse_length(text: &str, unit: LengthUnit) -> Result<Length, TypedError> {
     let typed = text.trim();
