@@ -11,7 +11,7 @@ const DOCUMENT: &str = include_str!("../tests/reference/stance/F14_van_helper_co
 
 fn stance(criterion: &mut Criterion) {
     let document = StanceDocument::read(DOCUMENT).expect("the reference document");
-    let state = &document.states[0];
+    let state = document.states.first().expect("it has a state");
     let elements: usize =
         document.vehicle.axles.iter().map(|a| a.corners.left.elements.len() + a.corners.right.elements.len()).sum();
     println!("{elements} elements, {} changes", state.changes.len());

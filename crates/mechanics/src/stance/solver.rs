@@ -53,6 +53,11 @@ impl<'a> Solver<'a> {
     /// # Errors     as [`settle`]
     pub fn settle(&mut self, state: &State) -> Result<Outcome, StanceError> {
         state.check()?;
+        self.settle_with_lift(state)
+    }
+
+    /// The same where a load may be negative: a trailer heavy behind lifts the ball.
+    pub(super) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
         let weights = Weights::new(self.vehicle, self.assembly.unknowns, state);
         match minimise(&self.assembly, &weights, &mut self.room) {
             Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),
