@@ -48,6 +48,7 @@ pub mod correction;
 pub mod document;
 pub mod proof;
 pub mod side;
+pub mod side_effect;
 pub mod stance;
 pub mod survey;
 pub mod tape;

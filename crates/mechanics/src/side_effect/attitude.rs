@@ -1,0 +1,85 @@
+//! How the frame sits: pitch, headlamps, points behind the axle, weight off the front.
+
+use super::{OutOfRange, positive, within};
+use crate::units::{Angle, Force, InShopUnits, Length, metres, newtons, radians};
+
+/// Change of frame pitch: `(Δrear − Δfront) / wheelbase`, as an angle.
+///
+/// # Sign       rear up is positive
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     geometry
+pub fn pitch_change(front_rise: Length, rear_rise: Length, wheelbase: Length) -> Result<Angle, OutOfRange> {
+    let change = within("rise", (rear_rise - front_rise).si(), true, "a finite number")?;
+    Ok(radians((change / positive("wheelbase", wheelbase)?).atan()))
+}
+
+/// How far a headlamp's beam moves on a screen: `D·tan(pitch)`.
+///
+/// # Sign       down is positive: a rear that comes up dips the beam
+/// # Valid      the lamp stays fixed to the frame; 25 ft (7.62 m) is the usual aiming screen (SAE J599)
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     geometry; screen distance SAE J599
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::attitude::{beam_drop, pitch_change};
+/// use wise_badger_mechanics::units::{InShopUnits, inches};
+/// // 2 in at the rear of a 145 in wheelbase, seen at 25 ft: 300 × 2 / 145 in.
+/// let pitch = pitch_change(inches(0.0), inches(2.0), inches(145.0)).expect("in range");
+/// assert!((beam_drop(pitch, inches(300.0)).expect("in range").customary() - 4.138).abs() < 1e-3);
+/// ```
+pub fn beam_drop(pitch: Angle, distance: Length) -> Result<Length, OutOfRange> {
+    let pitch = within("pitch", pitch.value, pitch.value.abs() < 1.0, "less than a radian")?;
+    Ok(metres(positive("distance", distance)? * pitch.tan()))
+}
+
+/// Rise of a point on the frame at `behind` the rear axle when the axles rise: `rear + (rear − front)·behind/wheelbase`.
+///
+/// # Sign       rearward and upward positive; ahead of the rear axle is a negative distance
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     geometry: with the front still, `(1 + o/L)` of the rear's rise
+pub fn point_rise(front_rise: Length, rear_rise: Length, behind: Length, wheelbase: Length) -> Result<Length, OutOfRange> {
+    let share = within("distance behind the axle", behind.si(), true, "a finite number")? / positive("wheelbase", wheelbase)?;
+    Ok(rear_rise + (rear_rise - front_rise) * share)
+}
+
+/// Weight that a tongue or an overhanging load takes off the front axle: `T·o/L`.
+///
+/// # Sign       a load behind the rear axle gives a positive answer: so much less on the front
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     lever arms
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::attitude::front_lightening;
+/// use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
+/// let off = front_lightening(pounds(600.0), inches(58.0), inches(145.0)).expect("in range");
+/// assert!((off.customary() - 240.0).abs() < 1e-9);
+/// ```
+pub fn front_lightening(weight: Force, behind: Length, wheelbase: Length) -> Result<Force, OutOfRange> {
+    let arm = within("distance behind the axle", behind.si(), true, "a finite number")? / positive("wheelbase", wheelbase)?;
+    Ok(newtons(within("weight", weight.si(), true, "a finite number")? * arm))
+}
+
+/// How far a track bar carries its axle sideways when the axle moves by `rise` against the frame: the bar's slope, plus its arc.
+///
+/// The bar of length `b` drops by `d` from frame to axle; its span is `√(b² − d²)`, before and after.
+///
+/// # Sign       away from the frame-side end is positive
+/// # Valid      the drop stays under the bar's length
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     Pythagoras
+pub fn track_bar_shift(length: Length, drop: Length, rise: Length) -> Result<Length, OutOfRange> {
+    let b = positive("bar length", length)?;
+    let before = within("drop of the bar", drop.si(), drop.si().abs() < b, "less than the bar's length")?;
+    let after = (drop + rise).si();
+    let after = within("drop of the bar afterwards", after, after.abs() < b, "less than the bar's length")?;
+    Ok(metres((b * b - after * after).sqrt() - (b * b - before * before).sqrt()))
+}
+
+/// Slope of a half-shaft or a control arm's joint when the wheel has moved: `asin(drop / length)`.
+///
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     geometry
+pub fn joint_angle(length: Length, drop: Length) -> Result<Angle, OutOfRange> {
+    let l = positive("length", length)?;
+    Ok(radians((within("drop", drop.si(), drop.si().abs() < l, "less than the length")? / l).asin()))
+}

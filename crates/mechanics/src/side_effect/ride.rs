@@ -1,0 +1,52 @@
+//! Bounce frequency and roll.
+
+use uom::si::frequency::hertz;
+
+use super::{OutOfRange, positive, within};
+use crate::units::{Angle, Force, Frequency, InShopUnits, Length, RollStiffness, STANDARD_GRAVITY, SpringRate, radians};
+
+/// Bounce frequency of a sprung weight on its springs, tyre left out: `f = √(k·g/W) / 2π`.
+///
+/// # Valid      `rate`, `sprung_weight` > 0; small motion about where it stands, damping left out
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     any vibration text
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::ride::bounce_frequency;
+/// use wise_badger_mechanics::units::{InShopUnits, pounds, pounds_per_inch};
+/// let before = bounce_frequency(pounds_per_inch(372.0), pounds(2800.0)).expect("in range");
+/// assert!((before.si() - 1.140).abs() < 5e-4);
+/// ```
+pub fn bounce_frequency(rate: SpringRate, sprung_weight: Force) -> Result<Frequency, OutOfRange> {
+    let (k, w) = (positive("rate", rate)?, positive("sprung weight", sprung_weight)?);
+    Ok(Frequency::new::<hertz>((k * STANDARD_GRAVITY / w).sqrt() / std::f64::consts::TAU))
+}
+
+/// Body roll under a sideways push: `φ = a·W·h / (K − W·h)`, `a` in units of g, `h` of the centre of gravity above the
+/// roll axis, `K` the whole vehicle's roll stiffness.
+///
+/// # Sign       a push to the right rolls the body to the right, which is returned as positive
+/// # Valid      small angles; `K > W·h`, otherwise the body goes over by itself
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     moments about the roll axis; any vehicle dynamics text
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::ride::roll_angle;
+/// use wise_badger_mechanics::units::{metres, newton_metres_per_radian, newtons};
+/// let roll = roll_angle(0.3, newtons(25_000.0), metres(0.6), newton_metres_per_radian(115_000.0)).expect("stands");
+/// assert!((roll.value - 4_500.0 / 100_000.0).abs() < 1e-12);
+/// ```
+pub fn roll_angle(push_g: f64, sprung_weight: Force, arm: Length, stiffness: RollStiffness) -> Result<Angle, OutOfRange> {
+    let push = within("sideways push", push_g, true, "a finite number")?;
+    let heeling = positive("sprung weight", sprung_weight)? * within("arm", arm.si(), true, "a finite number")?;
+    let stiffness = within("roll stiffness", stiffness.value, stiffness.value > heeling, "more than weight times arm")?;
+    Ok(radians(push * heeling / (stiffness - heeling)))
+}
+
+/// True speed over shown speed after a change of tyre: `R_new / R_old`.
+///
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     rolling without slip
+pub fn speed_ratio(old_radius: Length, new_radius: Length) -> Result<f64, OutOfRange> {
+    Ok(positive("new radius", new_radius)? / positive("old radius", old_radius)?)
+}
