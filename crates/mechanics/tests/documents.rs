@@ -1,6 +1,12 @@
 //! The open stance documents: reference answers, and what is refused.
 
-#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+#![allow(
+    clippy::unwrap_used,
+    clippy::indexing_slicing,
+    clippy::cast_precision_loss,
+    clippy::cast_possible_truncation,
+    reason = "a test fails where it stands"
+)]
 
 use serde_json::Value;
 use wise_badger_mechanics::document::StanceDocument;
@@ -89,4 +95,31 @@ fn what_is_not_understood_is_refused_by_the_name_of_its_field() {
     assert!(StanceDocument::read(&" ".repeat(1_000_001)).unwrap_err().to_string().contains("1 MB"));
     let trailing = StanceDocument::read(&format!("{good} 7")).unwrap_err().to_string();
     assert!(trailing.contains("trailing"), "{trailing}");
+}
+
+proptest::proptest! {
+    /// A document spoilt anywhere is read, answered or refused; it never stops the program.
+    #[test]
+    fn no_document_makes_the_reader_stumble(
+        which in 0..4_usize, at in 0.0..1.0_f64, length in 0..12_usize,
+        with in proptest::sample::select(vec!["", "0", "-1", "1e308", "-1e-300", "null", "[]", "{}", "\"x\"", "1e999", "true", ",", "}", "\u{fffd}"]),
+    ) {
+        static GOOD: std::sync::LazyLock<Vec<String>> = std::sync::LazyLock::new(|| {
+            let names = ["F07_van_side_load_roll", "F09_bags_shared_line", "F12_tandem_equaliser", "F20_hard_bottoming_wheel_lift"];
+            names.map(|name| read(&format!("{name}.json"))).to_vec()
+        });
+        let good = &GOOD[which];
+        // Where a value stands, so that most spoilt documents still have their shape.
+        let values: Vec<usize> = good.match_indices(": ").map(|(index, _)| index + 2).collect();
+        let start = values[((values.len() - 1) as f64 * at) as usize];
+        let value_end = good[start..].find([',', '\n', '}']).map_or(good.len(), |end| start + end);
+        let end = if length < 8 { value_end } else { (start + length).min(good.len()) };
+        let spoilt = format!("{}{with}{}", &good[..start], &good[end..]);
+        if let Ok(document) = StanceDocument::read(&spoilt)
+            && let Ok(answer) = document.solve()
+        {
+            let text = answer.to_json();
+            proptest::prop_assert!(!text.contains("null"), "{text}");
+        }
+    }
 }

@@ -1,15 +1,19 @@
 //! The tape: lengths and weights as a person writes them, the datums heights are read from, and what repeat readings say.
 
+mod conversion;
 mod datum;
 mod length;
 mod readings;
 
 mod typed;
+mod tyre;
 mod weight;
 
+pub use conversion::{HeightDatum, WheelChange, WheelGeometry};
 pub use datum::Datum;
 pub use length::{LengthUnit, format_length, parse_length};
 pub use readings::{AxleReadings, HeightReadings, ReadingPrecision, SpreadProblem};
 
 pub use typed::TypedError;
+pub use tyre::{TyreSize, TyreSizeError};
 pub use weight::{WeightUnit, format_rate, format_weight, parse_rate, parse_weight};

@@ -1,7 +1,9 @@
 //! The verdict: what the readings say about springs and ratings, and what they are too weak to say.
 
 mod rate;
+mod rate_fit;
 mod ratings;
 
 pub use rate::{RateFigure, RateGrade, RateVerdict};
+pub use rate_fit::{AxleState, RateFit, RateFitError, RatePrior, SecondStage, TyresInHeight, fit_rate};
 pub use ratings::{Overload, Rated, RatingCheck, Relief};

@@ -1,6 +1,8 @@
 //! The same physics written a second time, and left to a general-purpose optimiser: argmin's L-BFGS with the
 //! More-Thuente line search, given analytic gradients. Two solid axles, springs with a stage, helpers, stops, tyres.
 
+#![allow(clippy::indexing_slicing, clippy::cast_precision_loss, reason = "seven unknowns, counted by hand")]
+
 use argmin::core::{CostFunction, Error, Executor, Gradient, State as _};
 use argmin::solver::linesearch::MoreThuenteLineSearch;
 use argmin::solver::quasinewton::LBFGS;
