@@ -1,6 +1,7 @@
 //! People, their sessions, and the forms they send.
 
 use chrono::{TimeDelta, Utc};
+use diesel::RunQueryDsl;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_store::session::{self, Session};
 use wise_badger_store::{StoreError, person, submission};
@@ -68,4 +69,13 @@ fn a_form_is_taken_once_and_a_second_sending_finds_the_job_it_opened() {
     assert!(!submission::claim(connection, TOKEN, person).unwrap());
     assert_eq!(submission::opened(connection, person, TOKEN).unwrap(), Some(job.id));
     assert_eq!(submission::opened(connection, &colleague, TOKEN).unwrap(), None, "nobody else's form");
+}
+
+#[test]
+fn forms_sent_long_ago_are_forgotten() {
+    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    assert!(submission::claim(&mut connection, TOKEN, &person).unwrap());
+    diesel::sql_query("UPDATE submissions SET sent_at = now() - interval '31 days'").execute(&mut connection).unwrap();
+    assert!(submission::claim(&mut connection, "another token of a form", &person).unwrap());
+    assert!(submission::claim(&mut connection, TOKEN, &person).unwrap(), "the old one is gone");
 }

@@ -52,6 +52,8 @@ function makePad(form) {
     show(wanted) {
       input = wanted;
       pad.hidden = false;
+      // The pad takes the lower part of the screen; the field in hand must not lie under it.
+      input.scrollIntoView({ block: "center" });
     },
     hide() {
       pad.hidden = true;

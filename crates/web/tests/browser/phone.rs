@@ -15,6 +15,10 @@ async fn a_gloved_thumb_walks_round_with_the_pad() {
         bench.sign_on("Ada").await?;
         bench.open_half_ton().await?;
         bench.find("[name='empty.front_left.0']").await?.click().await?;
+        let covered = "const box = document.activeElement.getBoundingClientRect();
+            return document.querySelector('.pad').getBoundingClientRect().top - box.bottom";
+        let clear: f64 = bench.page.execute(covered, vec![]).await?.convert()?;
+        assert!(clear > 0.0, "the field in hand lies {clear} px under the pad");
         let press = async |keys: &[&str]| -> WebDriverResult<()> {
             for key in keys {
                 bench.page.query(By::XPath(format!("//div[@class='pad']/button[.='{key}']"))).first().await?.click().await?;
