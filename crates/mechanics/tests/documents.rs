@@ -119,7 +119,7 @@ proptest::proptest! {
             && let Ok(answer) = document.solve()
         {
             let text = answer.to_json();
-            proptest::prop_assert!(!text.contains("null"), "{text}");
+            proptest::prop_assert!(!text.lines().any(|line| line.trim_end_matches(',').ends_with("\": null")), "{text}");
         }
     }
 }

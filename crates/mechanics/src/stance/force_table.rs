@@ -98,6 +98,9 @@ impl ForceTable {
         if compression_m <= 0.0 {
             return (0.0, 0.0);
         }
+        if compression_m.is_nan() {
+            return (compression_m, compression_m);
+        }
         let last = self.travel_m.len() - 1;
         if compression_m >= self.travel_m[last] {
             let step_slope = (self.force_n[last] - self.force_n[last - 1]) / (self.travel_m[last] - self.travel_m[last - 1]);

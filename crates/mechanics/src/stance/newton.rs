@@ -165,8 +165,9 @@ impl Assembly<'_> {
     }
 }
 
+/// The largest of them without sign; not a number where one of them is none, so that it passes for no balance.
 fn largest(values: &[f64]) -> f64 {
-    values.iter().fold(0.0, |most, value| value.abs().max(most))
+    values.iter().fold(0.0, |most, value| if value.abs() > most || value.is_nan() { value.abs() } else { most })
 }
 
 fn dot(a: &[f64], b: &[f64]) -> f64 {
