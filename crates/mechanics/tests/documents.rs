@@ -97,6 +97,33 @@ fn what_is_not_understood_is_refused_by_the_name_of_its_field() {
     assert!(trailing.contains("trailing"), "{trailing}");
 }
 
+#[test]
+fn trailers_and_air_are_refused_by_the_name_of_their_field() {
+    let spoilt = |base: &str, from: &str, to: &str| {
+        let good = read(base);
+        assert!(good.contains(from), "{from} is not in {base}");
+        let error = StanceDocument::read(&good.replacen(from, to, 1)).and_then(|document| document.solve().map(|_| ()));
+        error.expect_err(&format!("{to} should be refused")).to_string()
+    };
+    let (air, trailer) = ("F09_bags_shared_line.json", "F12_tandem_equaliser.json");
+    for (base, from, to, names) in [
+        (air, "\"area_m2\": 0.0135", "\"area_m2\": 0", "area of “bag”"),
+        (air, "\"volume_m3\": 0.0022", "\"volume_m3\": -1", "volume of “bag”"),
+        (air, "\"line\": \"shared\"", "\"line\": \"left\"", "left"),
+        (air, "\"fill_pressure_pa\": 172368.932", "\"fill_pressure_pa\": -5", "fill pressure of “bag”"),
+        (trailer, "\"front_arm_m\": 0.09", "\"front_arm_m\": -0.09", "front arm of the left equaliser"),
+        (trailer, "\"stop_rad\": 0.45", "\"stop_rad\": 0", "stop of the left equaliser"),
+        (trailer, "\"kerb_load_n\"", "\"kerb_load_lb\"", "kerb_load_lb"),
+        (trailer, "\"coupler_rise_m\": 0.12", "\"coupler_rise_m\": \"high\"", "coupler_rise_m"),
+    ] {
+        let sentence = spoilt(base, from, to);
+        assert!(sentence.contains(names), "{to}: “{sentence}” does not name {names}");
+    }
+    let loose = read("F03_half_ton_1000lb_over_axle.json").replacen("\"loads\"", "\"coupler_rise_m\": 0.1, \"loads\"", 1);
+    let refused = StanceDocument::read(&loose).unwrap_err().to_string();
+    assert!(refused.contains("coupler_rise_m") && refused.contains("no coupler"), "{refused}");
+}
+
 proptest::proptest! {
     /// A document spoilt anywhere is read, answered or refused; it never stops the program.
     #[test]

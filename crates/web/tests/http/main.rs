@@ -5,6 +5,7 @@
 mod access;
 mod aim;
 mod bad_input;
+mod classes;
 mod hand_cases;
 mod overload;
 mod proof;

@@ -1,0 +1,116 @@
+//! Every class of vehicle, weighed axles, and a shop that works in millimetres and kilograms.
+
+use reqwest::StatusCode;
+
+use crate::{BLOCK, Page, Visitor, consider, shop, walk};
+
+async fn open(visitor: &Visitor, class: &str, wheels: &str) -> Page {
+    let values = [
+        ("label", class),
+        ("class", class),
+        ("rear_wheels", wheels),
+        ("wheelbase", "160"),
+        ("front_rating", "12,000"),
+        ("rear_rating", "16,000"),
+    ];
+    visitor.fill("/jobs/new", &values).await
+}
+
+#[tokio::test]
+async fn every_class_goes_the_whole_route() {
+    let (_site, ada) = shop().await;
+    for class in ["half_ton_pickup", "one_ton_pickup", "flatbed", "van", "box_truck", "motorhome"] {
+        for wheels in ["single", "dual"] {
+            let tape = open(&ada, class, wheels).await;
+            let job = tape.path.trim_end_matches("/tape").to_owned();
+            let drawing = tape.html.html();
+            assert_eq!(drawing.contains(r#"class="dual""#), wheels == "dual", "{class} {wheels}");
+            let mut values = vec![
+                ("datum", "ground_to_arch"),
+                ("load_kind", "placed"),
+                ("load_weight", "1,200"),
+                ("load_distance", "10"),
+                ("load_side", "behind"),
+            ];
+            values.extend(walk(["36", "36 1/8"], ["38", "36 3/8"]));
+            let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+            assert!(verdict.figure("Rear axle rate, both springs").0.ends_with("lb/in"), "{class} {wheels}");
+            let options = consider(&ada, &job, &BLOCK).await;
+            assert!(options.figure("Rear, loaded").0.starts_with("38 3/8 in"), "{class} {wheels}");
+        }
+    }
+}
+
+#[tokio::test]
+async fn weighed_axles_need_no_place_for_the_load() {
+    let (_site, ada) = shop().await;
+    let tape = open(&ada, "half_ton_pickup", "single").await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    let mut values = vec![
+        ("datum", "hub_to_arch"),
+        ("load_kind", "weighed"),
+        ("rear_empty", "2,300"),
+        ("rear_loaded", "3,340"),
+        ("front_empty", "3,050"),
+        ("front_loaded", "3,010"),
+    ];
+    values.extend(walk(["20 1/2", "20 9/16"], ["21 1/2", "18 13/16"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+    // By hand: 1,040 lb / 2.6875 in = 387 lb/in.
+    assert_eq!(verdict.figure("Rear axle rate, both springs").0, "387 lb/in");
+    let (front, note, sum) = verdict.figure("Front axle, loaded");
+    assert_eq!(front, "3,010 lb");
+    assert!(!note.contains("assumed") && sum.contains("the scale says"), "{note} {sum}");
+    let again = ada.get(&format!("{job}/tape")).await;
+    assert_eq!(again.field("rear_loaded").0, "3,340");
+}
+
+#[tokio::test]
+async fn a_metric_shop_types_and_reads_its_own_units_all_the_way() {
+    let (_site, ada) = shop().await;
+    for (name, unit) in [("length", "mm"), ("weight", "kg")] {
+        ada.post("/units", &[(name.to_owned(), unit.to_owned()), ("next".to_owned(), "/".to_owned())]).await;
+    }
+    let values = [
+        ("label", "Kastenwagen"),
+        ("class", "van"),
+        ("rear_wheels", "single"),
+        ("wheelbase", "3450"),
+        ("front_rating", "1,850"),
+        ("rear_rating", "2000"),
+    ];
+    let tape = ada.fill("/jobs/new", &values).await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    let mut values = vec![("datum", "hub_to_arch"), ("load_kind", "placed"), ("load_weight", "500"), ("load_distance", "0")];
+    values.extend(walk(["480", "480"], ["510", "445"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+    // By hand: 500 kg × 9.80665 / 65 mm = 75.4 N/mm.
+    assert_eq!(verdict.figure("Rear axle rate, both springs").0, "75.4 N/mm");
+    assert_eq!(verdict.figure("Rear sag under the load").0, "65 mm");
+    let helper = [("kind", "helper_spring"), ("helper_rate", "40"), ("engagement_gap", "20")];
+    let options = consider(&ada, &job, &helper).await;
+    // 75.4 u + 40 (u − 20) = 4,903 N: u = 49.4 mm, so 510 − 49.4 = 460.6 mm.
+    assert!(options.figure("Rear, loaded").2.contains("= 460.6 mm"), "{}", options.figure("Rear, loaded").2);
+    assert_eq!(options.text(".option h3"), "Helper springs, 40 N/mm the pair, gap 20 mm");
+    let inches = ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "2 in")]).await;
+    assert!(inches.figure("Rear, empty").2.contains("= 560.8 mm"), "{}", inches.figure("Rear, empty").2);
+}
+
+#[tokio::test]
+async fn a_vehicle_put_right_later_changes_what_is_worked_out_from_it() {
+    let (_site, ada) = shop().await;
+    let job = crate::measured_half_ton(&ada).await;
+    let path = format!("{job}/vehicle");
+    let refused = ada.fill(&path, &[("rear_rating", "2,000")]).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.field("rear_rating").1.contains("assumed"), "{:?}", refused.field("rear_rating"));
+    let saved = ada.fill(&path, &[("kerb_rear", "2,600"), ("kerb_front", "3,200"), ("gross_rating", "6,500")]).await;
+    assert_eq!(saved.field("kerb_rear").0, "2,600");
+    let verdict = ada.get(&format!("{job}/verdict")).await;
+    let (load, note, _) = verdict.figure("Rear axle, loaded");
+    assert_eq!(load, "3,600 lb");
+    assert!(!note.contains("assumed"), "{note}");
+    // 3,200 + 2,600 + 1,000 = 6,800: 300 over the gross rating now typed.
+    assert!(verdict.text(".overload h2").starts_with("Take 300 lb off"), "{}", verdict.text(".overload"));
+    assert!(ada.get(&job).await.text(".overload").contains("The whole vehicle carries 6,800 lb loaded"));
+}
