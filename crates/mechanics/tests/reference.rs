@@ -179,3 +179,31 @@ fn an_aim_is_judged_with_the_band_in_view() {
     let level = Aim::LevelEmpty { tolerance: inches(0.25) };
     close(level.rake_loaded(&survey).unwrap().customary(), -2.6875, 1e-9);
 }
+
+#[test]
+fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
+    // A one-ton of 860 lb/in with an overload leaf at 2.4 in that makes it 2,060 (common practice): 3 in of drop take
+    // 860·3 + 1,200·0.6 = 3,300 lb, which read as one rate would be 1,100 lb/in.
+    let mut survey = half_ton();
+    survey.vehicle.class = VehicleClass::OneTonPickup;
+    survey.vehicle.axle_ratings = Ends { front: pounds(5200.0), rear: pounds(7200.0) };
+    survey.heights = States { empty: heights(22.0, 24.0), loaded: heights(22.0, 21.0) };
+    survey.load = Some(LoadPut::Placed { weight: pounds(3300.0), behind_rear_axle: inches(0.0) });
+    let verdict = RateVerdict::of(&survey);
+    let stages = verdict.measured().unwrap().stages.expect("the drop goes past the leaf");
+    close(stages.first.customary(), 860.0, 0.5);
+    close(stages.added.customary(), 1200.0, 0.5);
+    // 860 x + 1,200 (x − 2.4) + 500 (x − 1) = 3,300 gives x = 2.609 in; one rate of 1,100 would say 2.375.
+    let helper = Correction::HelperSpring { pair_rate: pounds_per_inch(500.0), engagement_gap: inches(1.0) };
+    let (_, loaded) = rear_heights(&survey, &helper);
+    close(loaded, 24.0 - 6680.0 / 2560.0, 2e-3);
+    // A block still lifts by its height, and is as sure as the tape.
+    let (empty, loaded) = rear_heights(&survey, &Correction::LiftBlock { thickness: inches(2.0) });
+    close(empty, 26.0, 1e-6);
+    close(loaded, 23.0, 1e-6);
+    // Where the leaf bears is assumed, and that doubt is in the helper's band.
+    let band = |survey: &Survey| Predictor::new(survey).predict(&helper).loaded.unwrap().rear.sd.customary();
+    let with_doubt = band(&survey);
+    survey.vehicle.class = VehicleClass::Motorhome;
+    assert!(with_doubt > band(&survey), "{with_doubt} against {}", band(&survey));
+}

@@ -1,7 +1,9 @@
 //! The survey as a vehicle for the stance solver: left and right alike, empty as the kerb state.
 
 use crate::side::Sides;
-use crate::stance::{Axle, AxleKind, Corner, Element, ElementKind, Load, MainSpring, Mount, State, StopCurve, Vehicle};
+use crate::stance::{
+    Axle, AxleKind, Corner, Element, ElementKind, Load, MainSpring, Mount, SpringStage, State, StopCurve, Vehicle,
+};
 use crate::survey::{AxleEnd, AxleLoads, Survey};
 use crate::units::{
     Force, InShopUnits, Length, SpringRate, inches, metres, newton_metres_per_radian, newtons, newtons_per_metre,
@@ -14,8 +16,10 @@ pub(super) const STOP: &str = "bump stop";
 /// What the model does not take from the survey as it stands: the figures a prediction is tried with.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Figures {
-    /// Both rear springs together.
+    /// Both rear springs together, from empty on.
     pub(super) rear_rate: SpringRate,
+    /// Where their second stage bears and what it adds, where there is one.
+    pub(super) rear_stage: Option<(Length, SpringRate)>,
     /// One rear wheel end.
     pub(super) rear_tyre_rate: SpringRate,
     /// What the load adds to the rear axle.
@@ -37,6 +41,7 @@ pub(super) fn vehicle(survey: &Survey, loads: &AxleLoads, figures: &Figures, kee
         mount: Mount::Frame,
         kind: ElementKind::Bump { gap, extension: metres(0.0), curve: StopCurve::Linear(newtons_per_metre(0.0)) },
     });
+    let rear_stages = figures.rear_stage.map(|(at_travel, added)| SpringStage { at_travel, added_rate: added / 2.0 });
     let axle = |end: AxleEnd, rate: SpringRate, tyre_rate: SpringRate, elements: Vec<Element>| Axle {
         name: if end == AxleEnd::Front { FRONT } else { REAR }.to_owned(),
         position: if end == AxleEnd::Front { metres(0.0) } else { survey.vehicle.wheelbase },
@@ -51,7 +56,13 @@ pub(super) fn vehicle(survey: &Survey, loads: &AxleLoads, figures: &Figures, kee
         roll_centre_height: inches(20.0),
         hub_height: inches(15.0),
         arch_lateral: None,
-        corners: Sides::both(Corner { spring: MainSpring::linear(rate / 2.0), elements }),
+        corners: Sides::both(Corner {
+            spring: MainSpring {
+                stages: rear_stages.filter(|_| end == AxleEnd::Rear).into_iter().collect(),
+                ..MainSpring::linear(rate / 2.0)
+            },
+            elements,
+        }),
     };
     Vehicle {
         axles: vec![

@@ -9,7 +9,7 @@ use crate::stance::{AxleStance, Outcome, State, settle};
 use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleEnd, AxleLoads, LoadState, States, Survey};
 use crate::uncertain::Uncertain;
 use crate::units::{Force, Frequency, InShopUnits, Length, metres, newtons, newtons_per_metre};
-use crate::verdict::RateVerdict;
+use crate::verdict::{MeasuredStages, RateVerdict};
 
 /// Leaf friction holds a pack within this share of its load, either way, once rolled and bounced (common practice).
 const FRICTION_ROLLED: f64 = 0.025;
@@ -72,17 +72,19 @@ struct Offsets {
     loaded_height: f64,
     load_change: f64,
     tyre: f64,
+    stage: f64,
 }
 
 /// Nothing is off.
-const BEST: Offsets = Offsets { empty_height: 0.0, loaded_height: 0.0, load_change: 0.0, tyre: 0.0 };
+const BEST: Offsets = Offsets { empty_height: 0.0, loaded_height: 0.0, load_change: 0.0, tyre: 0.0, stage: 0.0 };
 
 /// Each source in turn, up and down by a standard deviation.
-const OFFSETS: [[Offsets; 2]; 4] = [
+const OFFSETS: [[Offsets; 2]; 5] = [
     [Offsets { empty_height: 1.0, ..BEST }, Offsets { empty_height: -1.0, ..BEST }],
     [Offsets { loaded_height: 1.0, ..BEST }, Offsets { loaded_height: -1.0, ..BEST }],
     [Offsets { load_change: 1.0, ..BEST }, Offsets { load_change: -1.0, ..BEST }],
     [Offsets { tyre: 1.0, ..BEST }, Offsets { tyre: -1.0, ..BEST }],
+    [Offsets { stage: 1.0, ..BEST }, Offsets { stage: -1.0, ..BEST }],
 ];
 
 impl<'a> Predictor<'a> {
@@ -153,7 +155,11 @@ impl<'a> Predictor<'a> {
     fn reading_sd(&self, correction: &Correction, state: LoadState) -> Result<f64, Unpredicted> {
         let measured = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         let mut total = 0.0_f64;
+        let staged = self.rate.measured().is_some_and(|figure| figure.stages.is_some());
         for (index, source) in OFFSETS.iter().enumerate() {
+            if source.iter().all(|offsets| offsets.stage.abs() > 0.0) && !staged {
+                continue;
+            }
             let mut heights = [0.0; 2];
             for ((which, offsets), height) in source.iter().enumerate().zip(&mut heights) {
                 let off = match state {
@@ -203,7 +209,18 @@ impl<'a> Predictor<'a> {
                 newtons_per_metre(1.0 / compliance.max(0.02 / figure.rate.si()))
             }
         };
-        Figures { rear_rate, rear_tyre_rate, rear_change, front_change: change(self.loads.change.front, 0.0) }
+        // Where the drop went past the second stage, the measured rate is a mean of two, and is taken apart.
+        let shift = (1.0 + ASSUMED_RATE_SD * offsets.stage).max(0.0);
+        let measured = self.rate.measured().filter(|figure| figure.stages.is_some());
+        let stages = measured.and_then(|_| MeasuredStages::of(self.survey, rear_rate, rear_change, shift));
+        let front_change = change(self.loads.change.front, 0.0);
+        match stages {
+            None => Figures { rear_rate, rear_stage: None, rear_tyre_rate, rear_change, front_change },
+            Some(stages) => {
+                let rear_stage = Some((stages.from, stages.added));
+                Figures { rear_rate: stages.first, rear_stage, rear_tyre_rate, rear_change, front_change }
+            }
+        }
     }
 
     /// The rear axle as it is.

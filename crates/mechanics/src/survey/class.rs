@@ -37,6 +37,8 @@ pub struct ClassAssumptions {
     pub front_rate: SpringRate,
     /// Travel from empty at which an overload leaf usually begins to bear.
     pub second_stage_from: Option<Length>,
+    /// How many times stiffer the axle is past it, where that is known of the class.
+    pub second_stage_times: Option<f64>,
     /// One rear wheel end (a dual pair counts as one).
     pub rear_tyre_rate: SpringRate,
     /// One front tyre.
@@ -77,7 +79,13 @@ impl VehicleClass {
             VehicleClass::BoxTruck => (1600.0, Some(2.0), 1200.0, 2150.0, 4000.0, 900.0, 1100.0, 5200.0, 5600.0),
             VehicleClass::Motorhome => (700.0, None, 700.0, 2000.0, 4000.0, 700.0, 900.0, 4000.0, 5200.0),
         };
+        let second_stage_times = match self {
+            VehicleClass::OneTonPickup | VehicleClass::Flatbed => Some(2060.0 / 860.0),
+            VehicleClass::BoxTruck => Some(2.0),
+            VehicleClass::HalfTonPickup | VehicleClass::Van | VehicleClass::Motorhome => None,
+        };
         ClassAssumptions {
+            second_stage_times,
             rear_rate: pounds_per_inch(rear),
             front_rate: pounds_per_inch(front),
             second_stage_from: second.map(inches),

@@ -4,6 +4,6 @@ mod rate;
 mod rate_fit;
 mod ratings;
 
-pub use rate::{RateFigure, RateGrade, RateVerdict};
+pub use rate::{MeasuredStages, RateFigure, RateGrade, RateVerdict};
 pub use rate_fit::{AxleState, RateFit, RateFitError, RatePrior, SecondStage, TyresInHeight, fit_rate};
 pub use ratings::{Overload, Rated, RatingCheck, Relief};

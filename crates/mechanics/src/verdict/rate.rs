@@ -33,6 +33,8 @@ pub struct RateFigure {
     pub load_for_ten_percent: Force,
     /// Whether the drop goes past where the class's overload leaf usually bears, so that the rate is a mix of two.
     pub past_second_stage: bool,
+    /// The measured rate taken apart into two, where the class's usual second stage was passed and is known.
+    pub stages: Option<MeasuredStages>,
 }
 
 /// What the readings say about the rear axle's rate.
@@ -66,6 +68,33 @@ pub enum RateVerdict {
         /// The clearance there was empty.
         gap_empty: Length,
     },
+}
+
+/// Two rates that together make the drop that was measured.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MeasuredStages {
+    /// Travel from empty at which the second bears: the class's usual one, assumed.
+    pub from: Length,
+    /// Rate before it.
+    pub first: SpringRate,
+    /// Rate it adds.
+    pub added: SpringRate,
+}
+
+impl MeasuredStages {
+    /// Takes a rate measured over a drop apart: `W = k₁·s + (m − 1)·k₁·(s − c)`, so `k₁ = W / (s + (m − 1)(s − c))`, with the
+    /// class's travel `c` (times `shift`) and its ratio `m` of the rates. `None` where the drop stays short of `c`.
+    pub(crate) fn of(survey: &Survey, rate: SpringRate, load_change: Force, shift: f64) -> Option<Self> {
+        let assumed = survey.vehicle.assumptions();
+        let (from, more) = (assumed.second_stage_from? * shift, assumed.second_stage_times? - 1.0);
+        let drop: Length = load_change / rate;
+        let past = drop - from;
+        if past <= metres(0.0) {
+            return None;
+        }
+        let first = newtons_per_metre(load_change.si() / (drop + more * past).si());
+        Some(MeasuredStages { from, first, added: more * first })
+    }
 }
 
 /// Shares of the rate at which it stops being good, and stops being a rate.
@@ -111,6 +140,7 @@ impl RateVerdict {
             };
         }
         let rate = newtons_per_metre(1.0 / compliance);
+        let stages = MeasuredStages::of(survey, rate, load_change.value, 1.0);
         let spring_drop = drop.value - metres(tyre_drop_m);
         let past_second_stage = survey.vehicle.assumptions().second_stage_from.is_some_and(|from| spring_drop > from);
         RateVerdict::Measured(RateFigure {
@@ -122,6 +152,7 @@ impl RateVerdict {
             tyre_drop: metres(tyre_drop_m),
             load_for_ten_percent: load_for_ten_percent(rate.si(), height_sd, load_change.sd.si()),
             past_second_stage,
+            stages,
         })
     }
 

@@ -204,10 +204,15 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
             format!("rough, ± {two_sd}; about {} on the axle would make it good", units.about(figure.load_for_ten_percent))
         }
     };
-    let past = if figure.past_second_stage {
-        "; the drop goes past where an overload leaf usually bears, so this is a mix of two rates"
-    } else {
-        ""
+    let past = match (figure.past_second_stage, &figure.stages) {
+        (_, Some(stages)) => format!(
+            "; past {} an overload leaf usually bears, so this is two rates: taken as {} at first and {} past it",
+            units.height(stages.from),
+            units.rate(stages.first),
+            units.rate(stages.first + stages.added)
+        ),
+        (true, None) => "; the drop goes past where an overload leaf usually bears, so this is a mix of two rates".to_owned(),
+        (false, None) => String::new(),
     };
     let doubt = format!(
         "One standard deviation is {} of the rate: tape, settling, scale, place and tyre rate together.",
