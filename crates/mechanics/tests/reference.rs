@@ -197,6 +197,9 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     let helper = Correction::HelperSpring { pair_rate: pounds_per_inch(500.0), engagement_gap: inches(1.0) };
     let (_, loaded) = rear_heights(&survey, &helper);
     close(loaded, 24.0 - 6680.0 / 2560.0, 2e-3);
+    // With 600 lb off, 860 x + 1,200 (x − 2.4) = 2,700 gives x = 2.709: the stiff part gives back little.
+    let less = Predictor::new(&survey).rear_with_less(pounds(600.0)).unwrap();
+    close(less.customary(), 24.0 - 5580.0 / 2060.0, 2e-3);
     // A block still lifts by its height, and is as sure as the tape.
     let (empty, loaded) = rear_heights(&survey, &Correction::LiftBlock { thickness: inches(2.0) });
     close(empty, 26.0, 1e-6);

@@ -111,13 +111,17 @@ impl<'a> Predictor<'a> {
 
     /// Where the rear axle would sit loaded with less weight on it, nothing fitted.
     ///
-    /// `None` without a measured rate.
+    /// `None` without a measured rate, or where nothing would be left of the load.
     pub fn rear_with_less(&self, rear_relief: Force) -> Option<Length> {
-        let figure = self.rate.measured()?;
+        self.rate.measured()?;
         let height = self.survey.height(AxleEnd::Rear, LoadState::Loaded)?.value;
-        let change = figure.load_change.value;
-        // Springs and tyres are one series rate between the two measured states.
-        Some(height + figure.drop.value * (rear_relief / change))
+        let figures = self.figures(BEST);
+        let less = Figures { rear_change: figures.rear_change - rear_relief, ..figures };
+        if less.rear_change <= newtons(0.0) {
+            return None;
+        }
+        let at = |aboard: &Figures| self.rear(&self.aboard(LoadState::Loaded, aboard), &figures, true).ok();
+        Some(height + self.at_datum(&at(&less)?) - self.at_datum(&at(&figures)?))
     }
 
     fn predict_state(&self, correction: &Correction, state: LoadState) -> Result<PredictedState, Unpredicted> {
