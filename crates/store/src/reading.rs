@@ -5,7 +5,7 @@ use diesel::prelude::*;
 use wise_badger_mechanics::survey::LoadState;
 use wise_badger_mechanics::tape::Datum;
 
-use crate::entry::{Json, Typed};
+use crate::entry::{Typed, UnitWord};
 use crate::person::Person;
 use crate::schema::readings;
 use crate::words::Word;
@@ -38,6 +38,12 @@ pub enum Place {
 impl Word for Phase {
     const WHAT: &'static str = "phase";
     const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
+}
+
+/// Only the units a height is typed in: the column holds no others.
+impl Word for UnitWord {
+    const WHAT: &'static str = "unit";
+    const WORDS: &'static [(Self, &'static str)] = &[(UnitWord::In, "in"), (UnitWord::Mm, "mm")];
 }
 
 impl Word for Place {
@@ -100,7 +106,9 @@ struct Row {
     place: String,
     ordinal: i16,
     datum: String,
-    height: Json<Typed>,
+    height_text: String,
+    height_unit: String,
+    height_m: f64,
     taken_by: PersonId,
     taken_at: DateTime<Utc>,
 }
@@ -113,6 +121,10 @@ impl Row {
             place: Place::from_word(&self.place)?,
         })
     }
+
+    fn height(&self) -> Result<Typed, StoreError> {
+        Ok(Typed { text: self.height_text.clone(), unit: UnitWord::from_word(&self.height_unit)?, si: self.height_m })
+    }
 }
 
 impl TryFrom<Row> for Reading {
@@ -124,7 +136,7 @@ impl TryFrom<Row> for Reading {
             job_id: row.job_id,
             spot: row.spot()?,
             datum: Datum::from_word(&row.datum)?,
-            height: row.height.0,
+            height: row.height()?,
             taken_by: row.taken_by,
             taken_at: row.taken_at,
         })
@@ -164,9 +176,9 @@ pub fn replace(
     }
     let mut withdrawn = Vec::new();
     for row in rows.iter().filter(|row| row.phase == phase.word()) {
-        let spot = row.spot()?;
+        let (spot, height) = (row.spot()?, row.height()?);
         let same = |(ordinal, reading): &(i16, &NewReading)| {
-            *ordinal == row.ordinal && reading.spot == spot && reading.height == row.height.0 && row.datum == datum.word()
+            *ordinal == row.ordinal && reading.spot == spot && reading.height == height && row.datum == datum.word()
         };
         match wanted.iter().position(same) {
             Some(index) => drop(wanted.remove(index)),
@@ -187,7 +199,9 @@ pub fn replace(
                 readings::place.eq(reading.spot.place.word()),
                 readings::ordinal.eq(ordinal),
                 readings::datum.eq(datum.word()),
-                readings::height.eq(Json(reading.height.clone())),
+                readings::height_text.eq(&reading.height.text),
+                readings::height_unit.eq(reading.height.unit.word()),
+                readings::height_m.eq(reading.height.si),
                 readings::taken_by.eq(person.id),
             )
         })
