@@ -1,7 +1,7 @@
 //! The numeric form of a vehicle in a state. Raw SI `f64` inside: metres, newtons, radians.
 
 use super::air::{Bag, Gas, GaugePressure};
-use super::changes::{ChangedAxle, ChangedCorner};
+use super::changes::{ChangedAxle, ChangedCorner, ChangedElement};
 use super::element::{AirBag, Element, ElementKind, Mount, StopCurve};
 use super::row::Row;
 use super::unknowns::{PITCH, ROLL, rocker, wheel};
@@ -132,52 +132,16 @@ impl<'a> Assembly<'a> {
     fn add_axle(&mut self, rows: &Rows<'_>, index: usize, axle: &ChangedAxle<'a>) -> Result<(), StanceError> {
         let kerb = axle.kerb;
         let mut tyres = Sides::both(0);
-        let mut line: Option<(usize, &'a AirBag)> = None;
+        let mut line = None;
         for side in Side::BOTH {
             let corner = axle.corners.get(side);
             self.add_spring(rows, index, kerb, side, corner);
             for there in &corner.elements {
-                let element = there.element;
-                let lateral = element_lateral(kerb, side, element);
-                let packed = element.mount == Mount::Pack;
-                let row = rows.stroke(index, side, lateral, element.motion_ratio, packed).raised(if packed {
-                    corner.spacer
-                } else {
-                    0.0
-                });
-                let ride = (index, element.motion_ratio);
-                let clearance = element.clearance_m() + there.gap_opened;
-                match &element.kind {
-                    ElementKind::Bump { curve, .. } => {
-                        self.members.push(Member { row, law: Law::Stop { clearance, curve }, ride: Some(ride) });
-                    }
-                    ElementKind::Helper { rate, .. } => {
-                        let law = Law::Helper { clearance, rate: rate.si() };
-                        self.members.push(Member { row, law, ride: Some(ride) });
-                    }
-                    ElementKind::Air(bag) => {
-                        let mount = BagMount { row, bag: Bag::new(bag), ride };
-                        match (line, bag.shares_line) {
-                            (Some((chamber, first)), true) => {
-                                let alike = first.fill_pressure == bag.fill_pressure
-                                    && first.polytropic_exponent.to_bits() == bag.polytropic_exponent.to_bits()
-                                    && first.held_pressure == bag.held_pressure;
-                                let Some(chamber) = self.chambers.get_mut(chamber).filter(|_| alike) else {
-                                    return Err(StanceError::LineNotAlike(kerb.name.clone()));
-                                };
-                                chamber.gas.join(bag);
-                                chamber.mounts.push(mount);
-                            }
-                            (None, true) => {
-                                line = Some((self.chambers.len(), bag));
-                                self.chambers.push(Chamber { gas: Gas::new(bag), mounts: vec![mount] });
-                            }
-                            (_, false) => self.chambers.push(Chamber { gas: Gas::new(bag), mounts: vec![mount] }),
-                        }
-                        continue;
-                    }
-                }
-                self.clearances.push(Clearance { axle: index, side, element: &element.name, row, clearance });
+                let packed = there.element.mount == Mount::Pack;
+                let lateral = element_lateral(kerb, side, there.element);
+                let row = rows.stroke(index, side, lateral, there.element.motion_ratio, packed);
+                let row = if packed { row.raised(corner.spacer) } else { row };
+                self.add_element((index, side), there, row, &mut line)?;
             }
             *tyres.get_mut(side) = self.members.len();
             // F = k·max(0, W_kerb/k_kerb + ΔR − z).
@@ -193,6 +157,42 @@ impl<'a> Assembly<'a> {
             let law = Law::AntiRoll { stiffness: axle.anti_roll };
             self.members.push(Member { row: Row::new(0.0, &lean), law, ride: None });
         }
+        Ok(())
+    }
+
+    /// An element; bags of one axle on a shared line join the chamber of the first, which `line` names.
+    fn add_element(
+        &mut self,
+        (axle, side): (usize, Side),
+        there: &ChangedElement<'a>,
+        row: Row,
+        line: &mut Option<(usize, &'a AirBag)>,
+    ) -> Result<(), StanceError> {
+        let element = there.element;
+        let ride = (axle, element.motion_ratio);
+        let clearance = element.clearance_m() + there.gap_opened;
+        let law = match &element.kind {
+            ElementKind::Bump { curve, .. } => Law::Stop { clearance, curve },
+            ElementKind::Helper { rate, .. } => Law::Helper { clearance, rate: rate.si() },
+            ElementKind::Air(bag) => {
+                let mount = BagMount { row, bag: Bag::new(bag), ride };
+                let Some((chamber, first)) = line.filter(|_| bag.shares_line) else {
+                    if bag.shares_line {
+                        *line = Some((self.chambers.len(), bag));
+                    }
+                    self.chambers.push(Chamber { gas: Gas::new(bag), mounts: vec![mount] });
+                    return Ok(());
+                };
+                let Some(chamber) = self.chambers.get_mut(chamber).filter(|_| first.is_filled_like(bag)) else {
+                    return Err(StanceError::LineNotAlike(element.name.clone()));
+                };
+                chamber.gas.join(bag);
+                chamber.mounts.push(mount);
+                return Ok(());
+            }
+        };
+        self.members.push(Member { row, law, ride: Some(ride) });
+        self.clearances.push(Clearance { axle, side, element: &element.name, row, clearance });
         Ok(())
     }
 
@@ -290,10 +290,11 @@ impl<'a> Rows<'a> {
             ],
         );
         let row = row.riding(-ratio, self.held.is_none());
-        let found = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring).find_map(|(place, equaliser)| {
-            rocker_arm(equaliser, side, &axle.name).map(|arm| (rocker(self.vehicle.axles.len(), place), ratio * arm))
-        });
-        found.map_or(row, |entry| row.with(entry))
+        let equalisers = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring);
+        equalisers.fold(row, |row, (place, equaliser)| match rocker_arm(equaliser, side, &axle.name) {
+            Some(arm) => row.with((rocker(self.vehicle.axles.len(), place), ratio * arm)),
+            None => row,
+        })
     }
 }
 

@@ -48,14 +48,14 @@ impl Vehicle {
         let (front, rear) = (place(front)?, place(rear)?);
         let behind = if rear > front { 1.0 } else { -1.0 };
         require(behind > 0.0, || named("order of the axles"), behind, "front before rear")?;
-        let twice = |axle: &String| {
-            let same_side = self.equalisers.iter().filter(|other| other.side == equaliser.side);
-            same_side.filter(|other| other.axles.iter().zip(&equaliser.axles).any(|(a, b)| a == b && a == axle)).count() > 1
-        };
-        match equaliser.axles.iter().find(|axle| twice(axle)) {
-            Some(axle) => Err(StanceError::NameUsedTwice(axle.clone())),
-            None => Ok(()),
-        }
+        // Each spring has one front and one rear eye: an axle is the front of one rocker a side at most, and the rear of one.
+        let others = || self.equalisers.iter().filter(|other| other.side == equaliser.side);
+        let twice = equaliser
+            .axles
+            .iter()
+            .enumerate()
+            .find(|(eye, axle)| others().filter(|other| other.axles.get(*eye) == Some(axle)).count() > 1);
+        twice.map_or(Ok(()), |(_, axle)| Err(StanceError::NameUsedTwice(axle.clone())))
     }
 }
 

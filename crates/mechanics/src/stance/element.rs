@@ -93,6 +93,15 @@ pub struct AirBag {
     pub already_fitted: bool,
 }
 
+impl AirBag {
+    /// Whether another bag can share a line with it: one gas has one pressure.
+    pub(super) fn is_filled_like(&self, other: &AirBag) -> bool {
+        self.fill_pressure == other.fill_pressure
+            && self.polytropic_exponent.to_bits() == other.polytropic_exponent.to_bits()
+            && self.held_pressure == other.held_pressure
+    }
+}
+
 impl StopCurve {
     /// Force (N) and rate (N/m) at a compression (m); nought while not compressed.
     pub(super) fn force(&self, compression_m: f64) -> (f64, f64) {

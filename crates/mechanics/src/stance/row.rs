@@ -2,8 +2,8 @@
 
 use super::unknowns::HEAVE;
 
-/// Most unknowns one stroke depends on: heave, pitch, roll, two wheels, a rocker.
-const MOST: usize = 6;
+/// Most unknowns one stroke depends on: heave, pitch, roll, two wheels, a rocker at either end of the spring.
+const MOST: usize = 7;
 
 /// `stroke = offset + Σ coefficient·unknown`, and what it gains when the held coupler rises.
 #[derive(Debug, Clone, Copy)]

@@ -17,7 +17,7 @@ pub enum StanceError {
         count: usize,
     },
     /// Bags on one line that were not filled alike.
-    #[error("the air bags that share a line on axle “{0}” must have one fill pressure, one exponent and one way of being held")]
+    #[error("air bags that share a line must have one fill pressure, one exponent and one way of being held; “{0}” differs")]
     LineNotAlike(String),
     /// A name is used for two axles, two elements of a corner, or two points.
     #[error("the name “{0}” is used twice")]
@@ -100,7 +100,7 @@ pub struct Coupler {
 
 /// A rocker that joins the facing spring eyes of two axles on one side, so that both carry alike.
 ///
-/// Only one eye of each spring rides on it: the front axle's spring stroke gains `−½·front_arm·ψ`, the
+/// Only one eye of each spring rides on it (a middle axle's spring may ride on two, one at either eye): the front axle's spring stroke gains `−½·front_arm·ψ`, the
 /// rear one's `+½·rear_arm·ψ`, so that `F₁·a₁ = F₂·a₂` until it comes to its stops.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Equaliser {
