@@ -2,6 +2,7 @@
 
 use super::model::{REAR, STOP};
 use crate::stance::{Change, Element, ElementKind, ForceTable, Mount, StopCurve};
+use crate::survey::LoadState;
 use crate::units::{InShopUnits, Length, SpringRate, inches, metres};
 
 /// One thing fitted to the rear axle, both sides alike.
@@ -108,6 +109,17 @@ impl Correction {
                 let kind = ElementKind::Bump { gap: *clearance, extension: metres(0.0), curve: StopCurve::Table(force.clone()) };
                 vec![fit(LOAD_RUBBER, Mount::Frame, kind)]
             }
+        }
+    }
+
+    /// Whether it moves the rear by as much whatever the rate of the springs: a block always does, and what does not
+    /// bear yet moves nothing.
+    pub(super) fn needs_no_rate(&self, state: LoadState) -> bool {
+        match self {
+            Correction::LiftBlock { .. } => true,
+            Correction::HelperSpring { engagement_gap, .. } => state == LoadState::Empty && *engagement_gap >= metres(0.0),
+            Correction::LoadRubber { .. } => state == LoadState::Empty,
+            Correction::AddedLeaf { .. } | Correction::RearchedPack { .. } => false,
         }
     }
 

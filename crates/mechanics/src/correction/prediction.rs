@@ -158,6 +158,9 @@ impl<'a> Predictor<'a> {
     /// Standard deviation of the predicted height from everything but friction, in metres.
     fn reading_sd(&self, correction: &Correction, state: LoadState) -> Result<f64, Unpredicted> {
         let measured = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
+        if correction.needs_no_rate(state) {
+            return Ok(measured.sd.si());
+        }
         let mut total = 0.0_f64;
         let staged = self.rate.measured().is_some_and(|figure| figure.stages.is_some());
         for (index, source) in OFFSETS.iter().enumerate() {
