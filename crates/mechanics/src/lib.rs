@@ -44,6 +44,7 @@
 //! ```
 
 pub mod aim;
+mod cholesky;
 pub mod correction;
 pub mod document;
 pub mod proof;

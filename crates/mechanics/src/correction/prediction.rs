@@ -251,7 +251,7 @@ impl<'a> Predictor<'a> {
     fn rear(&self, state: &State, figures: &Figures, keep_stops: bool) -> Result<AxleStance, Unpredicted> {
         match settle(&vehicle(self.survey, &self.loads, figures, keep_stops), state) {
             Ok(Outcome::Settled(stance)) => {
-                stance.axles.into_iter().find(|axle| axle.name == REAR).ok_or(Unpredicted::OutsideTheModel)
+                stance.axles.into_iter().find(|axle| *axle.name == *REAR).ok_or(Unpredicted::OutsideTheModel)
             }
             Ok(Outcome::NoEquilibrium) | Err(_) => Err(Unpredicted::OutsideTheModel),
         }

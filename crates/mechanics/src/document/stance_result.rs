@@ -71,13 +71,13 @@ impl StanceFigures {
             ground_to_arch_change_m: by_wheel(&|axle, side| axle.ground_to_arch_change.get(side).si()),
             hub_to_arch_change_m: by_wheel(&|axle, side| axle.hub_to_arch_change.get(side).si()),
             wheel_loads_n: by_wheel(&|axle, side| axle.wheel_loads.get(side).si()),
-            axle_loads_n: stance.axles.iter().map(|axle| (axle.name.clone(), axle.load().si())).collect(),
+            axle_loads_n: stance.axles.iter().map(|axle| (axle.name.to_string(), axle.load().si())).collect(),
             gaps_m: gaps.collect(),
-            point_rise_m: stance.points.iter().map(|(name, rise)| (name.clone(), rise.si())).collect(),
+            point_rise_m: stance.points.iter().map(|(name, rise)| (name.to_string(), rise.si())).collect(),
             ride_frequency_hz: stance
                 .axles
                 .iter()
-                .filter_map(|axle| axle.ride_frequency.map(|frequency| (axle.name.clone(), frequency.value)))
+                .filter_map(|axle| axle.ride_frequency.map(|frequency| (axle.name.to_string(), frequency.value)))
                 .collect(),
             tongue_weight_n: stance.tongue_weight.map(|weight| weight.si()),
         }

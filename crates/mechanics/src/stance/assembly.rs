@@ -1,5 +1,7 @@
 //! The numeric form of a vehicle in a state. Raw SI `f64` inside: metres, newtons, radians.
 
+use std::sync::Arc;
+
 use super::air::{Bag, Gas, GaugePressure};
 use super::changes::{ChangedAxle, ChangedCorner, ChangedElement};
 use super::element::{AirBag, Element, ElementKind, Mount, StopCurve};
@@ -43,10 +45,10 @@ pub(super) struct BagMount {
 }
 
 /// The clearance of an element, for reporting.
-pub(super) struct Clearance<'a> {
+pub(super) struct Clearance {
     pub(super) axle: usize,
     pub(super) side: Side,
-    pub(super) element: &'a str,
+    pub(super) element: Arc<str>,
     pub(super) row: Row,
     pub(super) clearance: f64,
 }
@@ -58,7 +60,7 @@ pub(super) struct Assembly<'a> {
     pub(super) heave_is_given: bool,
     pub(super) members: Vec<Member<'a>>,
     pub(super) chambers: Vec<Chamber>,
-    pub(super) clearances: Vec<Clearance<'a>>,
+    pub(super) clearances: Vec<Clearance>,
     /// Place of each wheel's tyre among the members.
     pub(super) tyres: Vec<Sides<usize>>,
     /// Gradient of the potential of the kerb weights: what springs and tyres balance at `q = 0`.
@@ -192,7 +194,7 @@ impl<'a> Assembly<'a> {
             }
         };
         self.members.push(Member { row, law, ride: Some(ride) });
-        self.clearances.push(Clearance { axle, side, element: &element.name, row, clearance });
+        self.clearances.push(Clearance { axle, side, element: element.name.as_str().into(), row, clearance });
         Ok(())
     }
 
@@ -280,21 +282,17 @@ impl<'a> Rows<'a> {
             AxleKind::Independent => Sides::from_fn(|each| if each == side { 1.0 } else { 0.0 }),
         };
         let (x, y) = self.held.unwrap_or((0.0, 0.0));
-        let row = Row::new(
-            0.0,
-            &[
-                (PITCH, -ratio * (axle.position.si() - x)),
-                (ROLL, -ratio * (lateral - y)),
-                (wheel(index, Side::Left), ratio * shares.left),
-                (wheel(index, Side::Right), ratio * shares.right),
-            ],
-        );
-        let row = row.riding(-ratio, self.held.is_none());
-        let equalisers = self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring);
-        equalisers.fold(row, |row, (place, equaliser)| match rocker_arm(equaliser, side, &axle.name) {
-            Some(arm) => row.with((rocker(self.vehicle.axles.len(), place), ratio * arm)),
-            None => row,
-        })
+        let mut row = Row::riding(-ratio, self.held.is_none());
+        row.push(PITCH, -ratio * (axle.position.si() - x));
+        row.push(ROLL, -ratio * (lateral - y));
+        row.push(wheel(index, Side::Left), ratio * shares.left);
+        row.push(wheel(index, Side::Right), ratio * shares.right);
+        for (place, equaliser) in self.vehicle.equalisers.iter().enumerate().filter(|_| on_spring) {
+            if let Some(arm) = rocker_arm(equaliser, side, &axle.name) {
+                row.push(rocker(self.vehicle.axles.len(), place), ratio * arm);
+            }
+        }
+        row
     }
 }
 

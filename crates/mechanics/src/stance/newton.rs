@@ -4,6 +4,7 @@ use super::assembly::Assembly;
 use super::unknowns::{HEAVE, ROLL};
 use super::vehicle::StanceError;
 use super::weights::Weights;
+use crate::cholesky::{dot, factorise, solve_factorised};
 
 /// Where the iteration ended.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -29,25 +30,61 @@ pub(super) struct Workspace {
     pub(super) q: Vec<f64>,
     constant: Vec<f64>,
     gradient: Vec<f64>,
+    /// Tangent rate of each member and each pair of bags where the gradient was last taken.
+    rates: Vec<f64>,
+    /// The rates that the stiffness was built with: only what differs is added to it.
+    built_with: Vec<f64>,
+    /// The gravity in roll that it was built with.
+    roll_gravity: f64,
     stiffness: Vec<f64>,
     factor: Vec<f64>,
+    /// Whether the factor is that of the stiffness as it is, nothing lent.
+    factor_holds: bool,
     step: Vec<f64>,
     from: Vec<f64>,
 }
 
 impl Workspace {
     /// At the kerb state.
-    pub(super) fn new(unknowns: usize) -> Self {
+    pub(super) fn new(assembly: &Assembly<'_>) -> Self {
+        let unknowns = assembly.unknowns;
         let zeros = || vec![0.0; unknowns];
         let square = || vec![0.0; unknowns * unknowns];
-        Workspace {
+        let mut room = Workspace {
             q: zeros(),
             constant: zeros(),
             gradient: zeros(),
+            rates: vec![0.0; assembly.rates()],
+            built_with: vec![0.0; assembly.rates()],
+            roll_gravity: 0.0,
             stiffness: square(),
             factor: square(),
+            factor_holds: false,
             step: zeros(),
             from: zeros(),
+        };
+        // What the coupler decides is held in place.
+        if assembly.heave_is_given
+            && let Some(heave) = room.stiffness.get_mut(HEAVE * unknowns + HEAVE)
+        {
+            *heave = 1.0;
+        }
+        room
+    }
+
+    /// Back to the kerb state.
+    pub(super) fn begin_at_kerb(&mut self) {
+        self.q.fill(0.0);
+    }
+
+    /// The stiffness with another gravity in roll.
+    fn bring_gravity_to(&mut self, roll_gravity: f64, unknowns: usize) {
+        let by = self.roll_gravity - roll_gravity;
+        if by.abs() > 0.0
+            && let Some(roll) = self.stiffness.get_mut(ROLL * unknowns + ROLL)
+        {
+            *roll += by;
+            (self.roll_gravity, self.factor_holds) = (roll_gravity, false);
         }
     }
 }
@@ -62,11 +99,12 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
         *constant = kerb + load;
         scale = scale.max(kerb.abs()).max(load.abs());
     }
-    assembly.gradient_and_stiffness(weights, room);
+    room.bring_gravity_to(weights.roll_gravity, assembly.unknowns);
+    assembly.take_gradient(weights, room);
     for _ in 0..MOST_STEPS {
+        assembly.update_stiffness(room);
         if largest(&room.gradient) <= BALANCE * scale {
-            let stable = factorise(&room.stiffness, &mut room.factor, assembly.unknowns, 0.0);
-            return Ok(if stable { Rest::Balanced } else { Rest::Tips });
+            return Ok(if factorise_as_it_is(room, assembly.unknowns) { Rest::Balanced } else { Rest::Tips });
         }
         if !descend(assembly, weights, room) {
             break;
@@ -83,14 +121,16 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
     Err(StanceError::NotConverged { residual_n: largest(&room.gradient) })
 }
 
-/// One Newton step downhill, shortened until the slope along it has flattened; gradient and stiffness are then
-/// those of where it ends. False when no direction is found.
+/// One Newton step downhill, shortened until the slope along it has flattened; the gradient is then
+/// that of where it ends. False when no direction is found.
 fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) -> bool {
     let n = assembly.unknowns;
     // A wheel in the air or an indefinite roll has no stiffness of its own: lend it some until the matrix can be factorised.
-    let mut lent = 0.0;
-    while !factorise(&room.stiffness, &mut room.factor, n, lent) {
-        lent = if lent > 0.0 { lent * 10.0 } else { 1.0 };
+    let mut lent = 1.0;
+    let mut ready = factorise_as_it_is(room, n);
+    while !ready {
+        ready = factorise(&room.stiffness, &mut room.factor, n, lent);
+        lent *= 10.0;
         if lent > 1e30 {
             return false;
         }
@@ -113,7 +153,7 @@ fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) -> 
         for ((q, from), step) in room.q.iter_mut().zip(&room.from).zip(&room.step) {
             *q = from + length * step;
         }
-        assembly.gradient_and_stiffness(weights, room);
+        assembly.take_gradient(weights, room);
         let slope = dot(&room.gradient, &room.step);
         if slope <= 0.0 && length >= 1.0 || slope.abs() <= 0.5 * slope_at_start.abs() {
             break;
@@ -128,39 +168,75 @@ fn descend(assembly: &Assembly<'_>, weights: &Weights, room: &mut Workspace) -> 
     true
 }
 
+/// Factorises the stiffness with nothing lent, unless that was done already; false when it is not positive definite.
+fn factorise_as_it_is(room: &mut Workspace, n: usize) -> bool {
+    if !room.factor_holds {
+        room.factor_holds = factorise(&room.stiffness, &mut room.factor, n, 0.0);
+    }
+    room.factor_holds
+}
+
 impl Assembly<'_> {
-    /// Gradient and lower half of the stiffness at the unknowns.
-    #[expect(clippy::indexing_slicing, reason = "the matrix is n by n, and heave and roll are below n")]
-    fn gradient_and_stiffness(&self, weights: &Weights, room: &mut Workspace) {
-        let n = self.unknowns;
-        let Workspace { q, constant, gradient, stiffness, .. } = room;
+    /// How many tangent rates there are: one a member, and one for each pair of bags that share a gas.
+    fn rates(&self) -> usize {
+        self.members.len() + self.chambers.iter().map(|chamber| chamber.mounts.len().pow(2)).sum::<usize>()
+    }
+
+    /// Gradient and tangent rates at the unknowns.
+    #[expect(clippy::indexing_slicing, reason = "heave and roll are below n")]
+    fn take_gradient(&self, weights: &Weights, room: &mut Workspace) {
+        let Workspace { q, constant, gradient, rates, .. } = room;
         gradient.copy_from_slice(constant);
         gradient[ROLL] -= weights.roll_gravity * q[ROLL];
-        stiffness.fill(0.0);
-        stiffness[ROLL * n + ROLL] = -weights.roll_gravity;
-        for member in &self.members {
-            let (force, rate) = member.force(member.row.stroke(q, weights.coupler_rise));
+        let (of_members, of_bags) = rates.split_at_mut(self.members.len());
+        for (member, rate) in self.members.iter().zip(of_members) {
+            let (force, tangent) = member.force(member.row.stroke(q, weights.coupler_rise));
+            *rate = tangent;
             if force.abs() > 0.0 {
                 member.row.add_to(gradient, force);
             }
-            if rate.abs() > 0.0 {
-                member.row.add_own_stiffness(stiffness, n, rate);
-            }
         }
+        let mut of_bags = of_bags.iter_mut();
         for chamber in &self.chambers {
             let pressure = chamber.pressure(q, weights.coupler_rise);
             for (place, mount) in chamber.mounts.iter().enumerate() {
                 let stroke = mount.row.stroke(q, weights.coupler_rise);
                 mount.row.add_to(gradient, pressure.value * mount.bag.area(stroke));
-                for (other_place, other) in chamber.mounts.iter().enumerate() {
-                    let across = chamber.rate(pressure, place, stroke, other_place, other.row.stroke(q, weights.coupler_rise));
-                    mount.row.add_stiffness(&other.row, stiffness, n, across);
+                for ((other_place, other), rate) in chamber.mounts.iter().enumerate().zip(of_bags.by_ref()) {
+                    *rate = chamber.rate(pressure, place, stroke, other_place, other.row.stroke(q, weights.coupler_rise));
                 }
             }
         }
         if self.heave_is_given {
             gradient[HEAVE] = 0.0;
-            stiffness[HEAVE * n + HEAVE] = 1.0;
+        }
+    }
+
+    /// Brings the lower half of the stiffness to the tangent rates that were taken with the gradient.
+    fn update_stiffness(&self, room: &mut Workspace) {
+        let n = self.unknowns;
+        let Workspace { rates, built_with, stiffness, factor_holds, .. } = room;
+        let mut change = |rate: f64, built: &mut f64| {
+            let by = rate - *built;
+            *built = rate;
+            let changed = by.abs() > 0.0;
+            *factor_holds &= !changed;
+            changed.then_some(by)
+        };
+        let mut each = rates.iter().zip(built_with);
+        for (member, (rate, built)) in self.members.iter().zip(each.by_ref()) {
+            if let Some(by) = change(*rate, built) {
+                member.row.add_own_stiffness(stiffness, n, by);
+            }
+        }
+        for chamber in &self.chambers {
+            for mount in &chamber.mounts {
+                for (other, (rate, built)) in chamber.mounts.iter().zip(each.by_ref()) {
+                    if let Some(by) = change(*rate, built) {
+                        mount.row.add_stiffness(&other.row, stiffness, n, by);
+                    }
+                }
+            }
         }
     }
 }
@@ -168,46 +244,4 @@ impl Assembly<'_> {
 /// The largest of them without sign; not a number where one of them is none, so that it passes for no balance.
 fn largest(values: &[f64]) -> f64 {
     values.iter().fold(0.0, |most, value| if value.abs() > most || value.is_nan() { value.abs() } else { most })
-}
-
-fn dot(a: &[f64], b: &[f64]) -> f64 {
-    a.iter().zip(b).map(|(x, y)| x * y).sum()
-}
-
-/// Cholesky factor of `matrix + lent·I`, from and to lower halves; false when it is not positive definite.
-#[expect(clippy::indexing_slicing, reason = "row and column are below n, and both matrices are n by n")]
-fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64) -> bool {
-    for row in 0..n {
-        let (above, this) = factor.split_at_mut(row * n);
-        let (this, given) = (&mut this[..n], &matrix[row * n..row * n + n]);
-        let mut left = given[row] + lent;
-        for column in 0..row {
-            let other = &above[column * n..column * n + n];
-            let value = (given[column] - dot(&this[..column], &other[..column])) / other[column];
-            this[column] = value;
-            left -= value * value;
-        }
-        // Below this share of its own stiffness a pivot is rounding error.
-        if left <= 1e-12 * (given[row].abs() + lent) {
-            return false;
-        }
-        this[row] = left.sqrt();
-    }
-    true
-}
-
-#[expect(clippy::indexing_slicing, reason = "row and column are below n, and the matrix is n by n")]
-fn solve_factorised(factor: &[f64], x: &mut [f64], n: usize) {
-    for row in 0..n {
-        let this = &factor[row * n..row * n + n];
-        x[row] = (x[row] - dot(&this[..row], &x[..row])) / this[row];
-    }
-    for row in (0..n).rev() {
-        let this = &factor[row * n..row * n + n];
-        x[row] /= this[row];
-        let solved = x[row];
-        for (below, coefficient) in x[..row].iter_mut().zip(&this[..row]) {
-            *below -= coefficient * solved;
-        }
-    }
 }

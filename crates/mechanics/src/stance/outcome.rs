@@ -1,5 +1,7 @@
 //! What a solved state says.
 
+use std::sync::Arc;
+
 use crate::side::{Side, Sides};
 use crate::units::{Angle, Force, Frequency, Length, SpringRate};
 
@@ -24,7 +26,7 @@ pub struct Stance {
     /// In the vehicle's order.
     pub axles: Vec<AxleStance>,
     /// Rise of each named body point, in the vehicle's order.
-    pub points: Vec<(String, Length)>,
+    pub points: Vec<(Arc<str>, Length)>,
     /// A trailer's weight on its coupler; negative when the coupler holds it down.
     pub tongue_weight: Option<Force>,
 }
@@ -33,7 +35,7 @@ pub struct Stance {
 #[derive(Debug, Clone, PartialEq)]
 pub struct AxleStance {
     /// The axle's name.
-    pub name: String,
+    pub name: Arc<str>,
     /// Rise of the body at the arch: what a tape from the ground sees.
     pub ground_to_arch_change: Sides<Length>,
     /// That less the wheel's own rise: what a tape from the hub sees.
@@ -54,9 +56,21 @@ pub struct ElementGap {
     /// The side it is on.
     pub side: Side,
     /// Its name.
-    pub element: String,
+    pub element: Arc<str>,
     /// Clearance; negative, it bears by so much.
     pub gap: Length,
+}
+
+impl Stance {
+    /// The axle of a name.
+    pub fn axle(&self, name: &str) -> Option<&AxleStance> {
+        self.axles.iter().find(|axle| *axle.name == *name)
+    }
+
+    /// How far the body point of a name rose.
+    pub fn point(&self, name: &str) -> Option<Length> {
+        self.points.iter().find(|(point, _)| **point == *name).map(|(_, rise)| *rise)
+    }
 }
 
 impl AxleStance {
@@ -67,6 +81,6 @@ impl AxleStance {
 
     /// The clearance at a named element.
     pub fn gap(&self, side: Side, element: &str) -> Option<Length> {
-        self.gaps.iter().find(|each| each.side == side && each.element == element).map(|each| each.gap)
+        self.gaps.iter().find(|each| each.side == side && *each.element == *element).map(|each| each.gap)
     }
 }

@@ -1,6 +1,7 @@
 //! From a vehicle and a state to where it sits.
 
 use std::f64::consts::TAU;
+use std::sync::Arc;
 
 use super::assembly::Assembly;
 use super::changes::changed_axles;
@@ -8,7 +9,7 @@ use super::newton::{Rest, Workspace, minimise};
 use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
 use super::state::{Change, State};
 use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
-use super::vehicle::{Axle, StanceError, Vehicle};
+use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
 use super::weights::Weights;
 use crate::side::Sides;
 use crate::units::{Frequency, InShopUnits, Length, STANDARD_GRAVITY, metres, newtons, newtons_per_metre, radians};
@@ -33,6 +34,9 @@ pub fn settle(vehicle: &Vehicle, state: &State) -> Result<Outcome, StanceError> 
 /// Each solve starts where the last one ended.
 pub struct Solver<'a> {
     vehicle: &'a Vehicle,
+    /// Names of axles and points, as every answer carries them.
+    axle_names: Vec<Arc<str>>,
+    point_names: Vec<Arc<str>>,
     assembly: Assembly<'a>,
     room: Workspace,
 }
@@ -44,8 +48,15 @@ impl<'a> Solver<'a> {
     pub fn new(vehicle: &'a Vehicle, changes: &'a [Change]) -> Result<Self, StanceError> {
         vehicle.check()?;
         let assembly = Assembly::new(vehicle, &changed_axles(vehicle, changes)?)?;
-        let room = Workspace::new(assembly.unknowns);
-        Ok(Solver { vehicle, assembly, room })
+        let room = Workspace::new(&assembly);
+        let axle_names = vehicle.axles.iter().map(|axle| axle.name.as_str().into()).collect();
+        let point_names = vehicle.points.iter().map(|point| point.name.as_str().into()).collect();
+        Ok(Solver { vehicle, axle_names, point_names, assembly, room })
+    }
+
+    /// Begins the next solve at the kerb state, whatever was solved before.
+    pub fn begin_at_kerb(&mut self) {
+        self.room.begin_at_kerb();
     }
 
     /// Finds where it sits under a state's loads. The state's own changes are not looked at: they were given before.
@@ -62,11 +73,11 @@ impl<'a> Solver<'a> {
         match minimise(&self.assembly, &weights, &mut self.room) {
             Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),
             Ok(Rest::Tips) => {
-                self.room.q.fill(0.0);
+                self.room.begin_at_kerb();
                 Ok(Outcome::NoEquilibrium)
             }
             Err(error) => {
-                self.room.q.fill(0.0);
+                self.room.begin_at_kerb();
                 Err(error)
             }
         }
@@ -81,10 +92,12 @@ impl<'a> Solver<'a> {
             Some(coupler) => weights.coupler_rise - coupler.position.si() * pitch - coupler.lateral.si() * roll,
         };
         let rise = |x: f64, y: f64| heave + x * pitch + y * roll;
+        let axles = self.vehicle.axles.iter().zip(&self.axle_names).enumerate();
         let axles: Vec<AxleStance> =
-            self.vehicle.axles.iter().enumerate().map(|(index, axle)| self.read_axle(index, axle, weights, &rise)).collect();
-        let points = self.vehicle.points.iter();
-        let points = points.map(|point| (point.name.clone(), metres(rise(point.position.si(), point.lateral.si())))).collect();
+            axles.map(|(index, (axle, name))| self.read_axle(index, axle, Arc::clone(name), weights, &rise)).collect();
+        let points = self.vehicle.points.iter().zip(&self.point_names);
+        let rise_of = |point: &BodyPoint| metres(rise(point.position.si(), point.lateral.si()));
+        let points = points.map(|(point, name)| (Arc::clone(name), rise_of(point))).collect();
         let tongue_weight = self.vehicle.coupler.map(|coupler| {
             // What the axles do not carry of kerb weight and loads.
             let carried: f64 = axles.iter().map(|axle| axle.load().si()).sum();
@@ -94,7 +107,14 @@ impl<'a> Solver<'a> {
         Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight }
     }
 
-    fn read_axle(&self, index: usize, axle: &Axle, weights: &Weights, rise: &dyn Fn(f64, f64) -> f64) -> AxleStance {
+    fn read_axle(
+        &self,
+        index: usize,
+        axle: &Axle,
+        name: Arc<str>,
+        weights: &Weights,
+        rise: &dyn Fn(f64, f64) -> f64,
+    ) -> AxleStance {
         let (q, coupler_rise) = (&self.room.q, weights.coupler_rise);
         let ground: Sides<Length> = Sides::from_fn(|side| metres(rise(axle.position.si(), axle.arch_lateral(side))));
         let wheel_rise = |side| q.get(wheel(index, side)).copied().unwrap_or(0.0);
@@ -105,7 +125,7 @@ impl<'a> Solver<'a> {
         let of_axle = self.assembly.clearances.iter().filter(|clearance| clearance.axle == index);
         let gaps = of_axle.map(|place| ElementGap {
             side: place.side,
-            element: place.element.to_owned(),
+            element: Arc::clone(&place.element),
             gap: metres(place.clearance - place.row.stroke(q, coupler_rise)),
         });
         let wheel_rate = self.wheel_rate(index, coupler_rise);
@@ -113,7 +133,7 @@ impl<'a> Solver<'a> {
         // f = √(k·g/W) / 2π.
         let frequency = || Frequency::new::<hertz>((wheel_rate.max(0.0) * STANDARD_GRAVITY / sprung).sqrt() / TAU);
         AxleStance {
-            name: axle.name.clone(),
+            name,
             ground_to_arch_change: ground,
             hub_to_arch_change: Sides::from_fn(|side| *ground.get(side) - metres(wheel_rise(side))),
             wheel_loads,
