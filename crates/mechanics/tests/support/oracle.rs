@@ -3,6 +3,8 @@
 
 #![allow(clippy::indexing_slicing, clippy::cast_precision_loss, reason = "seven unknowns, counted by hand")]
 
+use std::cell::Cell;
+
 use argmin::core::{CostFunction, Error, Executor, Gradient, State as _};
 use argmin::solver::linesearch::MoreThuenteLineSearch;
 use argmin::solver::quasinewton::LBFGS;
@@ -123,10 +125,12 @@ impl Numbers {
         term(weight, weight * rise, row);
     }
 
-    /// The optimiser's answer from the kerb state: z, θ, φ and the four wheels' heights.
+    /// The optimiser's answer from the kerb state: z, θ, φ and the four wheels' heights. Empty where it gets stuck: now
+    /// and then its line search, whose bracket has shrunk to nothing, would go on for ever.
     pub(crate) fn minimise(&self, tolerance: f64) -> Vec<f64> {
         let solver = LBFGS::new(MoreThuenteLineSearch::new(), 7).with_tolerance_grad(tolerance).expect("a tolerance");
-        let run = Executor::new(*self, solver).configure(|state| state.param(vec![0.0; 7]).max_iters(20_000)).run();
+        let problem = Limited { numbers: *self, evaluations_left: Cell::new(MOST_EVALUATIONS) };
+        let run = Executor::new(problem, solver).configure(|state| state.param(vec![0.0; 7])).run();
         run.ok().and_then(|done| done.state().get_best_param().cloned()).unwrap_or_default()
     }
 
@@ -142,22 +146,40 @@ impl Numbers {
     }
 }
 
-impl CostFunction for Numbers {
+/// The problem, refused once it was asked too often.
+struct Limited {
+    numbers: Numbers,
+    evaluations_left: Cell<u32>,
+}
+
+const MOST_EVALUATIONS: u32 = 40_000;
+
+impl Limited {
+    fn count(&self) -> Result<(), Error> {
+        let left = self.evaluations_left.get().checked_sub(1).ok_or_else(|| Error::msg("asked too often"))?;
+        self.evaluations_left.set(left);
+        Ok(())
+    }
+}
+
+impl CostFunction for Limited {
     type Param = Vec<f64>;
     type Output = f64;
 
     fn cost(&self, q: &Vec<f64>) -> Result<f64, Error> {
+        self.count()?;
         let mut total = 0.0;
-        self.each(q, |_, energy, _| total += energy);
+        self.numbers.each(q, |_, energy, _| total += energy);
         Ok(total)
     }
 }
 
-impl Gradient for Numbers {
+impl Gradient for Limited {
     type Param = Vec<f64>;
     type Gradient = Vec<f64>;
 
     fn gradient(&self, q: &Vec<f64>) -> Result<Vec<f64>, Error> {
-        Ok(self.slope(q))
+        self.count()?;
+        Ok(self.numbers.slope(q))
     }
 }
