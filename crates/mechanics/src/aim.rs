@@ -1,6 +1,6 @@
 //! The aim of a job: what height is right, and whether a height meets it.
 
-use crate::survey::{AxleEnd, LoadState, Survey};
+use crate::survey::{End, LoadState, Survey};
 use crate::uncertain::Uncertain;
 use crate::units::{InShopUnits, Length, inches, metres};
 
@@ -97,7 +97,7 @@ impl Aim {
 
     /// Where the rear should stand, in the aim's state; `None` while the front height it hangs on is not read.
     pub fn target(&self, survey: &Survey) -> Option<TargetBand> {
-        let front = || survey.height(AxleEnd::Front, self.state()).map(|height| height.value);
+        let front = || survey.height(End::Front, self.state()).map(|height| height.value);
         let height = match self {
             Aim::LevelLoaded { rake, .. } => front()? + *rake,
             Aim::LevelEmpty { .. } => front()?,
@@ -114,7 +114,7 @@ impl Aim {
         match self {
             Aim::LevelLoaded { rake, .. } => Some(*rake),
             Aim::LevelEmpty { .. } | Aim::StockHeight { .. } => {
-                let raise = self.target(survey)?.height - survey.height(AxleEnd::Rear, LoadState::Empty)?.value;
+                let raise = self.target(survey)?.height - survey.height(End::Rear, LoadState::Empty)?.value;
                 Some(survey.rake(LoadState::Loaded)? + raise)
             }
         }
@@ -132,7 +132,7 @@ impl Aim {
                 problems.push(AimProblem::Rake { most: inches(8.0) });
             }
             Aim::StockHeight { rear, .. } => {
-                if let Some(measured) = survey.height(AxleEnd::Rear, LoadState::Empty)
+                if let Some(measured) = survey.height(End::Rear, LoadState::Empty)
                     && (*rear - measured.value).si().abs() > inches(8.0).si()
                 {
                     problems.push(AimProblem::FarFromMeasured { measured: measured.value });

@@ -25,6 +25,7 @@
 //!         class: VehicleClass::HalfTonPickup,
 //!         rear_wheels: RearWheels::Single,
 //!         wheelbase: inches(145.0),
+//!         tandem: None,
 //!         axle_ratings: Ends { front: pounds(3900.0), rear: pounds(4100.0) },
 //!         gross_rating: None,
 //!         kerb: Ends { front: None, rear: None },
@@ -47,6 +48,7 @@ pub mod aim;
 mod cholesky;
 pub mod correction;
 pub mod document;
+pub mod identification;
 pub mod proof;
 pub mod side;
 pub mod side_effect;

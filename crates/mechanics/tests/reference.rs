@@ -11,7 +11,7 @@ use support::{half_ton, heights};
 use wise_badger_mechanics::aim::{Aim, AimVerdict};
 use wise_badger_mechanics::correction::{Correction, Predictor, Unpredicted};
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::survey::{AxleEnd, Ends, LoadPut, LoadState, States, Survey, VehicleClass};
+use wise_badger_mechanics::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, NEWTONS_PER_POUND, inches, kilograms, newtons, pounds, pounds_per_inch};
 use wise_badger_mechanics::verdict::{Overload, RateGrade, RateVerdict, Relief};
@@ -74,7 +74,7 @@ fn block_and_helper_sit_where_the_series_sums_say() {
 fn a_block_is_sure_of_its_rise_and_a_helper_is_not() {
     let survey = half_ton();
     let predictor = Predictor::new(&survey);
-    let measured = survey.height(AxleEnd::Rear, LoadState::Loaded).unwrap().sd.customary();
+    let measured = survey.height(End::Rear, LoadState::Loaded).unwrap().sd.customary();
     let block = predictor.predict(&Correction::LiftBlock { thickness: inches(2.0) }).loaded.unwrap();
     let helper = predictor
         .predict(&Correction::HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.0) })

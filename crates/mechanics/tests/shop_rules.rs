@@ -12,7 +12,7 @@ use wise_badger_mechanics::proof::{ProofCheck, ProofGrade};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::survey::{
-    AxleEnd, Basis, EmptyAndLoaded, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
+    Basis, EmptyAndLoaded, End, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
 };
 use wise_badger_mechanics::tape::{AxleReadings, LengthUnit, WeightUnit, format_length, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -39,7 +39,7 @@ fn every_class_is_a_vehicle_that_can_stand() {
             assert_eq!(vehicle.problems(), [], "{class:?} {rear_wheels:?}");
             let assumed = vehicle.assumptions();
             assert!(assumed.rear_rate.si() > 0.0 && assumed.rear_unsprung < assumed.kerb_rear);
-            assert_eq!(vehicle.kerb_weight(AxleEnd::Rear), (assumed.kerb_rear, Basis::Assumed));
+            assert_eq!(vehicle.kerb_weight(End::Rear), (assumed.kerb_rear, Basis::Assumed));
         }
     }
 }
@@ -54,16 +54,16 @@ fn a_vehicle_that_cannot_be_is_found_out() {
     assert!(matches!(problems(&|v| v.wheelbase = inches(12.0))[..], [VehicleProblem::Wheelbase { .. }]));
     assert!(matches!(
         problems(&|v| v.axle_ratings.rear = pounds(2000.0))[..],
-        [VehicleProblem::RatingBelowKerb { end: AxleEnd::Rear, basis: Basis::Assumed, .. }]
+        [VehicleProblem::RatingBelowKerb { end: End::Rear, basis: Basis::Assumed, .. }]
     ));
     assert!(matches!(
         problems(&|v| v.kerb.front = Some(pounds(3901.0)))[..],
-        [VehicleProblem::RatingBelowKerb { end: AxleEnd::Front, basis: Basis::Stated, .. }]
+        [VehicleProblem::RatingBelowKerb { end: End::Front, basis: Basis::Stated, .. }]
     ));
     assert!(matches!(problems(&|v| v.gross_rating = Some(pounds(5249.0)))[..], [VehicleProblem::GrossBelowKerb { .. }]));
     assert!(matches!(
         problems(&|v| v.kerb.rear = Some(pounds(300.0)))[..],
-        [VehicleProblem::KerbTooLight { end: AxleEnd::Rear, .. }]
+        [VehicleProblem::KerbTooLight { end: End::Rear, .. }]
     ));
 }
 
@@ -81,7 +81,7 @@ fn a_load_sits_on_the_vehicle_and_leaves_its_wheels_down() {
         |empty, loaded| LoadPut::Weighed { rear: EmptyAndLoaded { empty: pounds(empty), loaded: pounds(loaded) }, front: None };
     assert_eq!(weighed(2300.0, 3300.0).problems(&vehicle), []);
     for (empty, loaded) in [(2300.0, 2300.0), (2300.0, 2200.0), (400.0, 1400.0)] {
-        assert_eq!(weighed(empty, loaded).problems(&vehicle), [LoadProblem::ScaleOrder(AxleEnd::Rear)], "{empty} {loaded}");
+        assert_eq!(weighed(empty, loaded).problems(&vehicle), [LoadProblem::ScaleOrder(End::Rear)], "{empty} {loaded}");
     }
 }
 
@@ -94,7 +94,7 @@ fn scale_readings_take_the_place_of_assumed_weights() {
     });
     let loads = survey.axle_loads();
     close(loads.empty.rear.customary(), 2400.0, 1e-9);
-    close(loads.loaded(AxleEnd::Front).unwrap().customary(), 3060.0, 1e-9);
+    close(loads.loaded(End::Front).unwrap().customary(), 3060.0, 1e-9);
     assert_eq!(loads.empty_basis.rear, Basis::Stated);
     // Two scale readings of 26 lb each: √2 × 26.
     close(loads.change.rear.unwrap().sd.customary(), 36.77, 0.01);
@@ -184,11 +184,11 @@ fn a_proof_is_inside_outside_or_within_what_the_tape_explains() {
 fn one_side_read_is_a_height_but_no_lean() {
     let mut survey = half_ton();
     survey.heights.empty.rear = AxleReadings { corners: Sides { left: vec![inches(21.5)], right: vec![] } };
-    let one = survey.height(AxleEnd::Rear, LoadState::Empty).unwrap();
-    let two = half_ton().height(AxleEnd::Rear, LoadState::Empty).unwrap();
+    let one = survey.height(End::Rear, LoadState::Empty).unwrap();
+    let two = half_ton().height(End::Rear, LoadState::Empty).unwrap();
     close(one.value.customary(), 21.5, 1e-9);
     assert!(one.sd > two.sd, "half as many readings are less sure");
-    assert_eq!(survey.lean(AxleEnd::Rear, LoadState::Empty), None);
+    assert_eq!(survey.lean(End::Rear, LoadState::Empty), None);
 }
 
 proptest! {

@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use wise_badger_mechanics::survey::{Ends, RearWheels, VehicleClass, VehicleFacts};
+use wise_badger_mechanics::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::tape::Datum;
 
 use crate::entry::{Json, Typed};
@@ -20,11 +20,15 @@ pub struct Intake {
     pub class: VehicleClass,
     /// Its rear wheels.
     pub rear_wheels: RearWheels,
-    /// Between the axles.
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
     pub wheelbase: Typed,
-    /// Front axle rating.
+    /// Between a trailer's axles, where known.
+    pub axle_spread: Option<Typed>,
+    /// Whether rockers make a trailer's axles carry alike.
+    pub equalised: bool,
+    /// Front axle rating; of a trailer, what the hitch may carry.
     pub front_rating: Typed,
-    /// Rear axle rating.
+    /// Rear axle rating; of a trailer, both axles together.
     pub rear_rating: Typed,
     /// Gross rating.
     pub gross_rating: Option<Typed>,
@@ -41,10 +45,16 @@ impl Intake {
             class: self.class,
             rear_wheels: self.rear_wheels,
             wheelbase: self.wheelbase.length(),
+            tandem: self.class.is_trailer().then(|| self.tandem()),
             axle_ratings: Ends { front: self.front_rating.force(), rear: self.rear_rating.force() },
             gross_rating: self.gross_rating.as_ref().map(Typed::force),
             kerb: Ends { front: self.kerb_front.as_ref().map(Typed::force), rear: self.kerb_rear.as_ref().map(Typed::force) },
         }
+    }
+
+    fn tandem(&self) -> Tandem {
+        let assumed = Tandem::default();
+        Tandem { spread: self.axle_spread.as_ref().map_or(assumed.spread, Typed::length), equalised: self.equalised }
     }
 }
 
@@ -87,6 +97,8 @@ struct Row {
     vehicle_class: String,
     rear_wheels: String,
     wheelbase: Json<Typed>,
+    axle_spread: Option<Json<Typed>>,
+    equalised: bool,
     front_rating: Json<Typed>,
     rear_rating: Json<Typed>,
     gross_rating: Option<Json<Typed>>,
@@ -115,6 +127,8 @@ impl TryFrom<Row> for Job {
                 class: VehicleClass::from_word(&row.vehicle_class)?,
                 rear_wheels: RearWheels::from_word(&row.rear_wheels)?,
                 wheelbase: row.wheelbase.0,
+                axle_spread: row.axle_spread.map(|typed| typed.0),
+                equalised: row.equalised,
                 front_rating: row.front_rating.0,
                 rear_rating: row.rear_rating.0,
                 gross_rating: row.gross_rating.map(|typed| typed.0),
@@ -140,6 +154,8 @@ struct IntakeColumns {
     vehicle_class: &'static str,
     rear_wheels: &'static str,
     wheelbase: Json<Typed>,
+    axle_spread: Option<Json<Typed>>,
+    equalised: bool,
     front_rating: Json<Typed>,
     rear_rating: Json<Typed>,
     gross_rating: Option<Json<Typed>>,
@@ -155,6 +171,8 @@ impl From<&Intake> for IntakeColumns {
             vehicle_class: intake.class.word(),
             rear_wheels: intake.rear_wheels.word(),
             wheelbase: Json(intake.wheelbase.clone()),
+            axle_spread: optional(&intake.axle_spread),
+            equalised: intake.equalised,
             front_rating: Json(intake.front_rating.clone()),
             rear_rating: Json(intake.rear_rating.clone()),
             gross_rating: optional(&intake.gross_rating),

@@ -60,6 +60,8 @@ diesel::table! {
         opened_by -> Int8,
         opened_at -> Timestamptz,
         finished_at -> Nullable<Timestamptz>,
+        axle_spread -> Nullable<Jsonb>,
+        equalised -> Bool,
     }
 }
 

@@ -29,6 +29,7 @@ impl Word for VehicleClass {
         (VehicleClass::Van, "van"),
         (VehicleClass::BoxTruck, "box_truck"),
         (VehicleClass::Motorhome, "motorhome"),
+        (VehicleClass::TandemTrailer, "tandem_trailer"),
     ];
 }
 

@@ -1,4 +1,4 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of four situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of five situations.
 
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
@@ -49,7 +49,8 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         finished(connection, &technician, &lead)?;
         over_a_rating(connection, &technician)?;
         too_weak(connection, &technician)?;
-        choosing(connection, &lead)
+        choosing(connection, &lead)?;
+        trailer(connection, &technician)
     })
 }
 
@@ -140,6 +141,30 @@ fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoErro
     Ok(())
 }
 
+/// A tandem trailer whose packs went flat: re-arching and an added leaf looked at.
+fn trailer(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
+    let job = open(
+        connection,
+        technician,
+        "Mower trailer, tail drags on the shop apron",
+        VehicleClass::TandemTrailer,
+        "168",
+        ["1,000", "7,000"],
+        Some(["420", "2,480"]),
+    )?;
+    let heights = Walk { front: ["19 1/2", "19 1/2"], rear: ["19 1/8", "19 1/4"] };
+    let loaded = Walk { front: ["19 1/4", "19 3/16"], rear: ["17 3/16", "17 1/4"] };
+    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
+    put_on(connection, technician, &job, "2,600", "8", true)?;
+    let level = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
+    aim::replace(connection, technician, job.id, Some(&level))?;
+    let rearched = CorrectionEntry::RearchedPack { free_height_gained: length("1 3/4")? };
+    correction::consider(connection, technician, job.id, &rearched)?;
+    let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("560")?, lift: length("1 1/8")? };
+    correction::consider(connection, technician, job.id, &leaf)?;
+    Ok(())
+}
+
 /// Left and right readings of both axles.
 struct Walk {
     front: [&'static str; 2],
@@ -177,6 +202,8 @@ fn open(
         class,
         rear_wheels: if dual { RearWheels::Dual } else { RearWheels::Single },
         wheelbase: length(wheelbase)?,
+        axle_spread: class.is_trailer().then(|| length("34")).transpose()?,
+        equalised: true,
         front_rating: weight(front_rating)?,
         rear_rating: weight(rear_rating)?,
         gross_rating: None,

@@ -1,6 +1,6 @@
 //! Where a job stands on its route, what is missing, and what comes next.
 
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::JobNumber;
 use wise_badger_store::job_file::JobFile;
@@ -57,7 +57,7 @@ impl Standing {
         let missing = missing_on_tape(&survey);
         let over = Overload::of(&survey).is_some();
         let fitted = file.survey(Phase::Fitted);
-        let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(AxleEnd::Rear, state).is_some());
+        let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
         let finished = file.job.finished_at.is_some();
         let mut done = vec![Stage::Vehicle];
         let stages = [
@@ -95,10 +95,10 @@ pub(crate) fn missing_on_tape(survey: &Survey) -> Vec<String> {
     let mut missing = Vec::new();
     for state in LoadState::BOTH {
         let lacks = |end| survey.height(end, state).is_none();
-        match (lacks(AxleEnd::Front), lacks(AxleEnd::Rear)) {
+        match (lacks(End::Front), lacks(End::Rear)) {
             (true, true) => missing.push(format!("{} heights", state_name(state))),
-            (true, false) => missing.push(format!("{} height {}", end_name(AxleEnd::Front), state_name(state))),
-            (false, true) => missing.push(format!("{} height {}", end_name(AxleEnd::Rear), state_name(state))),
+            (true, false) => missing.push(format!("{} height {}", end_name(survey.vehicle.class, End::Front), state_name(state))),
+            (false, true) => missing.push(format!("{} height {}", end_name(survey.vehicle.class, End::Rear), state_name(state))),
             (false, false) => {}
         }
     }

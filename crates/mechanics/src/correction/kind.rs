@@ -1,11 +1,10 @@
 //! The corrections of the trade that this program predicts.
 
-use super::model::{REAR, STOP};
-use crate::stance::{Change, Element, ElementKind, ForceTable, Mount, StopCurve};
-use crate::survey::LoadState;
+use super::model::STOP;
+use crate::stance::{Axle, Change, Element, ElementKind, ForceTable, Mount, StopCurve, Vehicle};
 use crate::units::{InShopUnits, Length, SpringRate, inches, metres};
 
-/// One thing fitted to the rear axle, both sides alike.
+/// One thing fitted at the rear, both sides and (on a trailer) both axles alike.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Correction {
     /// A block between spring and axle.
@@ -15,14 +14,14 @@ pub enum Correction {
     },
     /// A pair of springs over or beside the axle that bear past a gap.
     HelperSpring {
-        /// Both helpers together.
+        /// All helpers together.
         pair_rate: SpringRate,
         /// Clearance empty; negative is set tight by so much.
         engagement_gap: Length,
     },
     /// A leaf added to each pack.
     AddedLeaf {
-        /// What it adds to the rate, both sides together.
+        /// What it adds to the rate, all packs together.
         pair_rate: SpringRate,
         /// What it lifts empty.
         lift: Length,
@@ -85,41 +84,44 @@ impl Correction {
         }
     }
 
-    /// What it changes on the vehicle, given the rate of both rear springs together.
+    /// What it changes on these axles of a vehicle, each taking its share of the rates.
+    pub(super) fn changes(&self, vehicle: &Vehicle, axles: &[&str]) -> Vec<Change> {
+        let of_axle = |name: &str| vehicle.axles.iter().find(|axle| axle.name == name);
+        let each = axles.iter().filter_map(|name| of_axle(name));
+        each.map(|axle| self.change(axle, axles.len())).collect()
+    }
+
+    /// The change on one of so many axles.
     ///
     /// An added leaf that lifts by `d` empty carries `k·d` there, so at rest height it is compressed by
     /// `d·k/k_leaf` and stands `d·(1 + k/k_leaf)` into its travel at kerb.
-    pub(super) fn changes(&self, pair_rate: SpringRate) -> Vec<Change> {
+    fn change(&self, axle: &Axle, of: usize) -> Change {
+        #[expect(clippy::cast_precision_loss, reason = "one axle or two")]
+        let corners = 2.0 * of as f64;
+        let corner_rate = axle.corners.left.spring.rate;
+        let fit = |name: &str, mount, kind| Change::Add {
+            axle: axle.name.clone(),
+            side: None,
+            element: Element { name: name.to_owned(), lateral: None, motion_ratio: 1.0, mount, kind },
+        };
+        let spring = |rate: SpringRate, gap| ElementKind::Helper { gap, rate: rate / corners, already_fitted: false };
         match self {
-            Correction::LiftBlock { thickness } => {
-                vec![Change::Spacer { axle: REAR.to_owned(), side: None, thickness: *thickness }]
-            }
+            Correction::LiftBlock { thickness } => Change::Spacer { axle: axle.name.clone(), side: None, thickness: *thickness },
             Correction::RearchedPack { free_height_gained } => {
-                let added_force = *free_height_gained * pair_rate / 2.0;
-                vec![Change::Spring { axle: REAR.to_owned(), side: None, added_force }]
+                let added_force = *free_height_gained * corner_rate;
+                Change::Spring { axle: axle.name.clone(), side: None, added_force }
             }
-            Correction::HelperSpring { pair_rate: helper_rate, engagement_gap } => {
-                vec![fit(HELPER, Mount::Frame, spring(*helper_rate, *engagement_gap))]
+            Correction::HelperSpring { pair_rate, engagement_gap } => {
+                fit(HELPER, Mount::Frame, spring(*pair_rate, *engagement_gap))
             }
-            Correction::AddedLeaf { pair_rate: leaf_rate, lift } => {
-                let gap = metres(-lift.si() * (1.0 + pair_rate.si() / leaf_rate.si()));
-                vec![fit(ADDED_LEAF, Mount::Pack, spring(*leaf_rate, gap))]
+            Correction::AddedLeaf { pair_rate, lift } => {
+                let gap = metres(-lift.si() * (1.0 + corners * corner_rate.si() / pair_rate.si()));
+                fit(ADDED_LEAF, Mount::Pack, spring(*pair_rate, gap))
             }
             Correction::LoadRubber { clearance, force } => {
                 let kind = ElementKind::Bump { gap: *clearance, extension: metres(0.0), curve: StopCurve::Table(force.clone()) };
-                vec![fit(LOAD_RUBBER, Mount::Frame, kind)]
+                fit(LOAD_RUBBER, Mount::Frame, kind)
             }
-        }
-    }
-
-    /// Whether it moves the rear by as much whatever the rate of the springs: a block always does, and what does not
-    /// bear yet moves nothing.
-    pub(super) fn needs_no_rate(&self, state: LoadState) -> bool {
-        match self {
-            Correction::LiftBlock { .. } => true,
-            Correction::HelperSpring { engagement_gap, .. } => state == LoadState::Empty && *engagement_gap >= metres(0.0),
-            Correction::LoadRubber { .. } => state == LoadState::Empty,
-            Correction::AddedLeaf { .. } | Correction::RearchedPack { .. } => false,
         }
     }
 
@@ -132,13 +134,4 @@ impl Correction {
     pub(super) fn travel_element(&self) -> &'static str {
         if self.replaces_stops() { LOAD_RUBBER } else { STOP }
     }
-}
-
-fn spring(pair_rate: SpringRate, gap: Length) -> ElementKind {
-    ElementKind::Helper { gap, rate: pair_rate / 2.0, already_fitted: false }
-}
-
-fn fit(name: &str, mount: Mount, kind: ElementKind) -> Change {
-    let element = Element { name: name.to_owned(), lateral: None, motion_ratio: 1.0, mount, kind };
-    Change::Add { axle: REAR.to_owned(), side: None, element }
 }

@@ -3,13 +3,14 @@
 use std::cell::OnceCell;
 
 use super::kind::Correction;
-use super::model::{Figures, REAR, loaded_state, vehicle};
+use super::model::{STOP, experiment, rear_axles, rear_mark};
+use crate::identification::{Forecast, Identified, Mark};
 use crate::side::Side;
-use crate::stance::{AxleStance, Outcome, State, settle};
-use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleEnd, AxleLoads, LoadState, States, Survey};
+use crate::stance::{AxleStance, Change, Load, Vehicle};
+use crate::survey::{AxleLoads, End, LoadState, States, Survey};
 use crate::uncertain::Uncertain;
-use crate::units::{Force, Frequency, InShopUnits, Length, metres, newtons, newtons_per_metre};
-use crate::verdict::{MeasuredStages, RateVerdict};
+use crate::units::{Force, Frequency, InShopUnits, Length, metres, newtons};
+use crate::verdict::RateVerdict;
 
 /// Leaf friction holds a pack within this share of its load, either way, once rolled and bounced (common practice).
 const FRICTION_ROLLED: f64 = 0.025;
@@ -61,45 +62,26 @@ pub struct Predictor<'a> {
     survey: &'a Survey,
     loads: AxleLoads,
     rate: RateVerdict,
-    /// Where the loaded rear stands without any correction, for each set of [`OFFSETS`]: it is the same for all of them.
-    loaded_plain: OnceCell<Vec<Result<Length, Unpredicted>>>,
+    rear: Mark,
+    /// The vehicle as the readings make it; `None` where they and the model do not come together.
+    identified: Option<Identified>,
+    /// Where it stands without any correction: the same for all of them.
+    plain: States<OnceCell<Option<Forecast>>>,
 }
-
-/// Everything a prediction rests on, each off its best figure by so many standard deviations.
-#[derive(Clone, Copy)]
-struct Offsets {
-    empty_height: f64,
-    loaded_height: f64,
-    load_change: f64,
-    tyre: f64,
-    stage: f64,
-}
-
-/// Nothing is off.
-const BEST: Offsets = Offsets { empty_height: 0.0, loaded_height: 0.0, load_change: 0.0, tyre: 0.0, stage: 0.0 };
-
-/// Each source in turn, up and down by a standard deviation.
-const OFFSETS: [[Offsets; 2]; 5] = [
-    [Offsets { empty_height: 1.0, ..BEST }, Offsets { empty_height: -1.0, ..BEST }],
-    [Offsets { loaded_height: 1.0, ..BEST }, Offsets { loaded_height: -1.0, ..BEST }],
-    [Offsets { load_change: 1.0, ..BEST }, Offsets { load_change: -1.0, ..BEST }],
-    [Offsets { tyre: 1.0, ..BEST }, Offsets { tyre: -1.0, ..BEST }],
-    [Offsets { stage: 1.0, ..BEST }, Offsets { stage: -1.0, ..BEST }],
-];
 
 impl<'a> Predictor<'a> {
     /// A predictor for a survey.
     pub fn new(survey: &'a Survey) -> Self {
-        Predictor { survey, loads: survey.axle_loads(), rate: RateVerdict::of(survey), loaded_plain: OnceCell::new() }
+        let (loads, rate) = (survey.axle_loads(), RateVerdict::of(survey));
+        let identified = experiment(survey, &loads, &rate).identify().ok();
+        Predictor { survey, loads, rate, rear: rear_mark(survey), identified, plain: States::default() }
     }
 
     /// Where the rear sits in both states with a correction fitted.
     ///
     /// The height is the measured one plus the rise that the stance model gives between the vehicle
-    /// without and with the correction. The model's rate comes from the same readings, so their
-    /// errors are carried through together: each reading, the load and the tyre rate is moved by one
-    /// standard deviation and the whole prediction made again. A block's rise comes out exact that way
-    /// even where the rate is poorly known.
+    /// without and with the correction. Rate, load, tyre and readings are one [`Identified`] vehicle, so that their
+    /// errors are carried through together: a block's rise comes out exact even where the rate is poorly known.
     ///
     /// Friction adds `±f·W_s/k`, `f` 5 % of the spring load, half of that when rolled and bounced; a
     /// band is twice the standard deviation, friction included.
@@ -109,23 +91,24 @@ impl<'a> Predictor<'a> {
         States::from_fn(|state| self.predict_state(correction, state))
     }
 
-    /// Where the rear axle would sit loaded with less weight on it, nothing fitted.
+    /// Where the rear would sit loaded with less weight on it, nothing fitted.
     ///
     /// `None` without a measured rate, or where nothing would be left of the load.
     pub fn rear_with_less(&self, rear_relief: Force) -> Option<Length> {
         self.rate.measured()?;
-        let height = self.survey.height(AxleEnd::Rear, LoadState::Loaded)?.value;
-        let figures = self.figures(BEST);
-        let less = Figures { rear_change: figures.rear_change - rear_relief, ..figures };
-        if less.rear_change <= newtons(0.0) {
+        let left = self.loads.change.rear?.value - rear_relief;
+        if left <= newtons(0.0) {
             return None;
         }
-        let at = |aboard: &Figures| self.rear(&self.aboard(LoadState::Loaded, aboard), &figures, true).ok();
-        Some(height + self.at_datum(&at(&less)?) - self.at_datum(&at(&figures)?))
+        let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
+        let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
+        let identified = self.identified.as_ref()?;
+        let lighter = identified.forecast_with_loads(index(LoadState::Loaded), less).ok()?;
+        Some(height + identified.rise(self.plain(LoadState::Loaded)?, &lighter, &self.rear)?.value)
     }
 
     fn predict_state(&self, correction: &Correction, state: LoadState) -> Result<PredictedState, Unpredicted> {
-        let before = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
+        let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         if state == LoadState::Loaded {
             if self.loads.change.rear.is_none() {
                 return Err(Unpredicted::NotMeasured);
@@ -134,149 +117,60 @@ impl<'a> Predictor<'a> {
                 return Err(Unpredicted::OnTheStops);
             }
         }
-        let figures = self.figures(BEST);
-        let (plain, fitted) = (self.plain(state, &figures)?, self.fitted(correction, state, &figures)?);
-        let rise = self.at_datum(&fitted) - self.at_datum(&plain);
+        let outside = Unpredicted::OutsideTheModel;
+        let identified = self.identified.as_ref().ok_or(outside)?;
+        let plain = self.plain(state).ok_or(outside)?;
+        let fitted = identified.forecast(index(state), |vehicle| self.changes(correction, vehicle)).ok().ok_or(outside)?;
+        let rise = identified.rise(plain, &fitted, &self.rear).ok_or(outside)?;
+        let hangs_on_the_rate = rise.sd.si() > SAME_M;
         let known_rate = self.rate.measured().is_some();
-        if !known_rate && self.depends_on_rate(correction, state, rise)? {
+        if hangs_on_the_rate && !known_rate {
             return Err(Unpredicted::NeedsRate);
         }
-        let friction = self.friction(&fitted);
-        let sd = self.reading_sd(correction, state)?.hypot(friction.si() / 2.0);
+        let (axle_before, axle) = (self.axle(plain).ok_or(outside)?, self.axle(&fitted).ok_or(outside)?);
+        // What rises by as much whatever the rate is as sure as the reading it starts from.
+        let reading_sd = match identified.height(&fitted, &self.rear) {
+            Some(height) if hangs_on_the_rate => height.sd,
+            _ => before.sd,
+        };
+        let friction = self.friction(axle);
         Ok(PredictedState {
-            rear: Uncertain::new(before.value + rise, metres(sd)),
-            front: self.survey.height(AxleEnd::Front, state),
+            rear: Uncertain::new(before.value + rise.value, Length::hypot(reading_sd, friction / 2.0)),
+            front: self.survey.height(End::Front, state),
             rear_before: before.value,
-            rise,
+            rise: rise.value,
             friction,
-            travel_left: self.travel_left(correction, state, &plain, &fitted),
-            frequency_before: plain.ride_frequency.filter(|_| known_rate),
-            frequency_after: fitted.ride_frequency.filter(|_| known_rate),
+            travel_left: self.travel_left(correction, state, axle_before, axle),
+            frequency_before: axle_before.ride_frequency.filter(|_| known_rate),
+            frequency_after: axle.ride_frequency.filter(|_| known_rate),
         })
     }
 
-    /// Standard deviation of the predicted height from everything but friction, in metres.
-    fn reading_sd(&self, correction: &Correction, state: LoadState) -> Result<f64, Unpredicted> {
-        let measured = self.survey.height(AxleEnd::Rear, state).ok_or(Unpredicted::NotMeasured)?;
-        if correction.needs_no_rate(state) {
-            return Ok(measured.sd.si());
+    fn plain(&self, state: LoadState) -> Option<&Forecast> {
+        let solve = || self.identified.as_ref()?.forecast(index(state), |_| Vec::new()).ok();
+        self.plain.get(state).get_or_init(solve).as_ref()
+    }
+
+    /// What the correction changes; one that takes the stops' place takes them off.
+    fn changes(&self, correction: &Correction, vehicle: &Vehicle) -> Vec<Change> {
+        let axles = rear_axles(self.survey);
+        let mut changes = correction.changes(vehicle, axles);
+        if correction.replaces_stops() && self.survey.stop_gap.empty.is_some() {
+            let off = |axle: &&str| Change::Remove { axle: (*axle).to_owned(), side: None, element: STOP.to_owned() };
+            changes.extend(axles.iter().map(off));
         }
-        let mut total = 0.0_f64;
-        let staged = self.rate.measured().is_some_and(|figure| figure.stages.is_some());
-        for (index, source) in OFFSETS.iter().enumerate() {
-            if source.iter().all(|offsets| offsets.stage.abs() > 0.0) && !staged {
-                continue;
-            }
-            let mut heights = [0.0; 2];
-            for ((which, offsets), height) in source.iter().enumerate().zip(&mut heights) {
-                let off = match state {
-                    LoadState::Empty => offsets.empty_height,
-                    LoadState::Loaded => offsets.loaded_height,
-                };
-                let fitted = self.fitted(correction, state, &self.figures(*offsets))?;
-                let plain = self.plain_change(state, 2 * index + which)?;
-                *height = (off * measured.sd + self.at_datum(&fitted) - plain).si();
-            }
-            let [up, down] = heights;
-            total = total.hypot((up - down) / 2.0);
-        }
-        Ok(total)
+        changes
     }
 
-    /// What the tape would see of the vehicle as it is, with the readings off by a set of [`OFFSETS`].
-    fn plain_change(&self, state: LoadState, set: usize) -> Result<Length, Unpredicted> {
-        match state {
-            // The empty vehicle is the one that changes are counted from.
-            LoadState::Empty => Ok(metres(0.0)),
-            LoadState::Loaded => {
-                let sets = self.loaded_plain.get_or_init(|| {
-                    let change = |offsets: &Offsets| Ok(self.at_datum(&self.plain(LoadState::Loaded, &self.figures(*offsets))?));
-                    OFFSETS.iter().flatten().map(change).collect()
-                });
-                sets.get(set).copied().unwrap_or(Err(Unpredicted::OutsideTheModel))
-            }
-        }
-    }
-
-    /// The figures the model is made with when the readings are off by so much.
-    fn figures(&self, offsets: Offsets) -> Figures {
-        let assumed = self.survey.vehicle.assumptions();
-        let rear_tyre_rate = assumed.rear_tyre_rate * (1.0 + ASSUMED_TYRE_SD * offsets.tyre);
-        let change = |change: Option<Uncertain<Force>>, off: f64| change.map_or(newtons(0.0), |c| c.value + off * c.sd);
-        let rear_change = change(self.loads.change.rear, offsets.load_change);
-        let rear_rate = match self.rate.measured() {
-            None => assumed.rear_rate,
-            Some(figure) => {
-                let sd = |state| self.survey.height(AxleEnd::Rear, state).map_or(0.0, |height| height.sd.si());
-                let drop = figure.drop.value.si() + offsets.empty_height * sd(LoadState::Empty)
-                    - offsets.loaded_height * sd(LoadState::Loaded);
-                let tyres = if self.survey.datum.includes_tyre() { 1.0 / (2.0 * rear_tyre_rate.si()) } else { 0.0 };
-                let compliance = drop / rear_change.si() - tyres;
-                // A reading off by a standard deviation can at worst make a rough rate very stiff, never negative.
-                newtons_per_metre(1.0 / compliance.max(0.02 / figure.rate.si()))
-            }
-        };
-        // Where the drop went past the second stage, the measured rate is a mean of two, and is taken apart.
-        let shift = (1.0 + ASSUMED_RATE_SD * offsets.stage).max(0.0);
-        let measured = self.rate.measured().filter(|figure| figure.stages.is_some());
-        let stages = measured.and_then(|_| MeasuredStages::of(self.survey, rear_rate, rear_change, shift));
-        let front_change = change(self.loads.change.front, 0.0);
-        match stages {
-            None => Figures { rear_rate, rear_stage: None, rear_tyre_rate, rear_change, front_change },
-            Some(stages) => {
-                let rear_stage = Some((stages.from, stages.added));
-                Figures { rear_rate: stages.first, rear_stage, rear_tyre_rate, rear_change, front_change }
-            }
-        }
-    }
-
-    /// The rear axle as it is.
-    fn plain(&self, state: LoadState, figures: &Figures) -> Result<AxleStance, Unpredicted> {
-        self.rear(&self.aboard(state, figures), figures, true)
-    }
-
-    /// The rear axle with the correction.
-    fn fitted(&self, correction: &Correction, state: LoadState, figures: &Figures) -> Result<AxleStance, Unpredicted> {
-        let changed = self.aboard(state, figures).changed(correction.changes(figures.rear_rate));
-        self.rear(&changed, figures, !correction.replaces_stops())
-    }
-
-    fn aboard(&self, state: LoadState, figures: &Figures) -> State {
-        match state {
-            LoadState::Empty => State::with_loads("empty", Vec::new()),
-            LoadState::Loaded => loaded_state(self.survey.vehicle.wheelbase, figures),
-        }
-    }
-
-    fn rear(&self, state: &State, figures: &Figures, keep_stops: bool) -> Result<AxleStance, Unpredicted> {
-        match settle(&vehicle(self.survey, &self.loads, figures, keep_stops), state) {
-            Ok(Outcome::Settled(stance)) => {
-                stance.axles.into_iter().find(|axle| *axle.name == *REAR).ok_or(Unpredicted::OutsideTheModel)
-            }
-            Ok(Outcome::NoEquilibrium) | Err(_) => Err(Unpredicted::OutsideTheModel),
-        }
-    }
-
-    fn depends_on_rate(&self, correction: &Correction, state: LoadState, rise: Length) -> Result<bool, Unpredicted> {
-        for share in [1.0 - ASSUMED_RATE_SD, 1.0 + ASSUMED_RATE_SD] {
-            let mut figures = self.figures(BEST);
-            figures.rear_rate *= share;
-            let (plain, fitted) = (self.plain(state, &figures)?, self.fitted(correction, state, &figures)?);
-            if (self.at_datum(&fitted) - self.at_datum(&plain) - rise).si().abs() > SAME_M {
-                return Ok(true);
-            }
-        }
-        Ok(false)
-    }
-
-    /// The change a tape sees from this survey's datum; left and right are alike.
-    fn at_datum(&self, axle: &AxleStance) -> Length {
-        if self.survey.datum.includes_tyre() { axle.ground_to_arch_change.left } else { axle.hub_to_arch_change.left }
+    /// The rear axle, or the first of a trailer's.
+    fn axle<'f>(&self, forecast: &'f Forecast) -> Option<&'f AxleStance> {
+        rear_axles(self.survey).first().and_then(|name| forecast.stance.axle(name))
     }
 
     fn friction(&self, fitted: &AxleStance) -> Length {
         let share = if self.survey.rolled_and_bounced { FRICTION_ROLLED } else { FRICTION };
-        let spring_load = fitted.load() - self.survey.vehicle.assumptions().rear_unsprung;
+        let assumed = self.survey.vehicle.assumptions();
+        let spring_load = fitted.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
         metres(share * spring_load.si().max(0.0) / fitted.spring_rate.si())
     }
 
@@ -289,5 +183,13 @@ impl<'a> Predictor<'a> {
         let modelled_before = plain.gap(Side::Left, correction.travel_element())?;
         let measured = *self.survey.stop_gap.get(state);
         Some(measured.unwrap_or(modelled_before) + after - modelled_before)
+    }
+}
+
+/// The place of a state among the experiment's.
+fn index(state: LoadState) -> usize {
+    match state {
+        LoadState::Empty => 0,
+        LoadState::Loaded => 1,
     }
 }

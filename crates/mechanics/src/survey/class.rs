@@ -17,6 +17,8 @@ pub enum VehicleClass {
     BoxTruck,
     /// A motorhome or camper van on a van frame.
     Motorhome,
+    /// A trailer on two axles close together, its front on a hitch.
+    TandemTrailer,
 }
 
 /// Tyres at each rear wheel end.
@@ -31,7 +33,7 @@ pub enum RearWheels {
 /// Everything assumed for a class. Common practice, not a maker's figure; any measurement replaces it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ClassAssumptions {
-    /// Both rear springs together.
+    /// All rear springs together.
     pub rear_rate: SpringRate,
     /// Both front springs together, at the wheel.
     pub front_rate: SpringRate,
@@ -39,15 +41,17 @@ pub struct ClassAssumptions {
     pub second_stage_from: Option<Length>,
     /// How many times stiffer the axle is past it, where that is known of the class.
     pub second_stage_times: Option<f64>,
+    /// How many axles there are at the rear: two on a tandem trailer.
+    pub rear_axles: u8,
     /// One rear wheel end (a dual pair counts as one).
     pub rear_tyre_rate: SpringRate,
     /// One front tyre.
     pub front_tyre_rate: SpringRate,
-    /// Rear wheels, hubs and beam.
+    /// Rear wheels, hubs and beams.
     pub rear_unsprung: Force,
-    /// Front axle, empty.
+    /// Front axle, empty; of a trailer, its tongue.
     pub kerb_front: Force,
-    /// Rear axle, empty.
+    /// Rear axle or axles, empty.
     pub kerb_rear: Force,
 }
 
@@ -56,16 +60,29 @@ pub const ASSUMED_RATE_SD: f64 = 0.35;
 /// Standard deviation of an assumed tyre rate, as a share of it (common practice).
 pub const ASSUMED_TYRE_SD: f64 = 0.15;
 
+impl ClassAssumptions {
+    /// All rear tyres together.
+    pub fn rear_tyres(&self) -> SpringRate {
+        2.0 * f64::from(self.rear_axles) * self.rear_tyre_rate
+    }
+}
+
 impl VehicleClass {
     /// Every class, in the order it is offered.
-    pub const ALL: [VehicleClass; 6] = [
+    pub const ALL: [VehicleClass; 7] = [
         VehicleClass::HalfTonPickup,
         VehicleClass::OneTonPickup,
         VehicleClass::Flatbed,
         VehicleClass::Van,
         VehicleClass::BoxTruck,
         VehicleClass::Motorhome,
+        VehicleClass::TandemTrailer,
     ];
+
+    /// Whether its front rests on a hitch, at a height that the tow vehicle decides.
+    pub fn is_trailer(self) -> bool {
+        self == VehicleClass::TandemTrailer
+    }
 
     /// What is assumed for the class with these rear wheels (common practice).
     pub fn assumptions(self, wheels: RearWheels) -> ClassAssumptions {
@@ -78,17 +95,20 @@ impl VehicleClass {
             VehicleClass::Van => (430.0, None, 590.0, 1370.0, 2740.0, 400.0, 600.0, 3000.0, 2400.0),
             VehicleClass::BoxTruck => (1600.0, Some(2.0), 1200.0, 2150.0, 4000.0, 900.0, 1100.0, 5200.0, 5600.0),
             VehicleClass::Motorhome => (700.0, None, 700.0, 2000.0, 4000.0, 700.0, 900.0, 4000.0, 5200.0),
+            // Two axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
+            VehicleClass::TandemTrailer => (2400.0, None, 0.0, 1370.0, 2740.0, 580.0, 780.0, 350.0, 2600.0),
         };
         let second_stage_times = match self {
             VehicleClass::OneTonPickup | VehicleClass::Flatbed => Some(2060.0 / 860.0),
             VehicleClass::BoxTruck => Some(2.0),
-            VehicleClass::HalfTonPickup | VehicleClass::Van | VehicleClass::Motorhome => None,
+            VehicleClass::HalfTonPickup | VehicleClass::Van | VehicleClass::Motorhome | VehicleClass::TandemTrailer => None,
         };
         ClassAssumptions {
             second_stage_times,
             rear_rate: pounds_per_inch(rear),
             front_rate: pounds_per_inch(front),
             second_stage_from: second.map(inches),
+            rear_axles: if self.is_trailer() { 2 } else { 1 },
             rear_tyre_rate: pounds_per_inch(if dual { tyre_dual } else { tyre }),
             front_tyre_rate: pounds_per_inch(tyre),
             rear_unsprung: pounds(if dual { unsprung_dual } else { unsprung }),

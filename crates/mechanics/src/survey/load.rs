@@ -1,6 +1,6 @@
 //! What was put on between the empty and the loaded heights, and what each axle carries of it.
 
-use super::vehicle::{AxleEnd, Basis, Ends, VehicleFacts};
+use super::vehicle::{Basis, End, Ends, VehicleFacts};
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length, inches, metres, newtons, pounds};
 
@@ -48,7 +48,7 @@ pub enum LoadProblem {
     /// The lever arm lifts the front axle off the ground.
     LiftsTheFront,
     /// An axle weighs no more loaded than empty, or less than its wheels.
-    ScaleOrder(AxleEnd),
+    ScaleOrder(End),
 }
 
 /// Standard deviation of a weight known by scale, or of a load stated by weight (common practice).
@@ -74,7 +74,7 @@ pub struct AxleLoads {
 
 impl AxleLoads {
     /// What an axle carries with the load on.
-    pub fn loaded(&self, end: AxleEnd) -> Option<Force> {
+    pub fn loaded(&self, end: End) -> Option<Force> {
         self.change.get(end).map(|change| *self.empty.get(end) + change.value)
     }
 }
@@ -82,8 +82,8 @@ impl AxleLoads {
 impl LoadPut {
     /// What the axles carry with nothing put on.
     pub fn empty_loads(vehicle: &VehicleFacts) -> AxleLoads {
-        let (front, front_basis) = vehicle.kerb_weight(AxleEnd::Front);
-        let (rear, rear_basis) = vehicle.kerb_weight(AxleEnd::Rear);
+        let (front, front_basis) = vehicle.kerb_weight(End::Front);
+        let (rear, rear_basis) = vehicle.kerb_weight(End::Rear);
         AxleLoads {
             empty: Ends { front, rear },
             empty_basis: Ends { front: front_basis, rear: rear_basis },
@@ -135,21 +135,23 @@ impl LoadPut {
                     return vec![LoadProblem::OffTheVehicle { most_ahead, most_behind }];
                 }
                 let loads = self.axle_loads(vehicle);
-                let lifted = loads.loaded(AxleEnd::Front).is_some_and(|front| front.si() < 0.0)
-                    || loads.loaded(AxleEnd::Rear).is_some_and(|rear| rear.si() < 0.0);
+                // A coupler can be pulled up; that is an answer, and is warned of.
+                let lifted = loads.loaded(End::Front).is_some_and(|front| front.si() < 0.0 && !vehicle.class.is_trailer())
+                    || loads.loaded(End::Rear).is_some_and(|rear| rear.si() < 0.0);
                 if lifted { vec![LoadProblem::LiftsTheFront] } else { Vec::new() }
             }
             LoadPut::Weighed { rear, .. } => {
                 let least = 1.2 * vehicle.assumptions().rear_unsprung;
                 let wrong = rear.loaded <= rear.empty || rear.empty < least;
-                if wrong { vec![LoadProblem::ScaleOrder(AxleEnd::Rear)] } else { Vec::new() }
+                if wrong { vec![LoadProblem::ScaleOrder(End::Rear)] } else { Vec::new() }
             }
         }
     }
 }
 
 /// How far ahead of and behind the rear axle a load can sit: past the front bumper by no more than a
-/// plough's reach, behind by no more than the longest overhang on the road.
+/// plough's reach (a trailer ends at its coupler), behind by no more than the longest overhang on the road.
 fn reach(vehicle: &VehicleFacts) -> (Length, Length) {
-    (vehicle.wheelbase + metres(1.5), 0.8 * vehicle.wheelbase)
+    let ahead_of_front = if vehicle.class.is_trailer() { 0.0 } else { 1.5 };
+    (vehicle.wheelbase + metres(ahead_of_front), 0.8 * vehicle.wheelbase)
 }

@@ -6,7 +6,7 @@ mod vehicle;
 
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_sd};
-pub use vehicle::{AxleEnd, Basis, Ends, VehicleFacts, VehicleProblem};
+pub use vehicle::{Basis, End, Ends, Tandem, VehicleFacts, VehicleProblem};
 
 use crate::side::Side;
 use crate::tape::{Datum, HeightReadings, ReadingPrecision};
@@ -70,11 +70,11 @@ pub struct Survey {
 
 impl Survey {
     /// Mean height of an axle in a state.
-    pub fn height(&self, end: AxleEnd, state: LoadState) -> Option<Uncertain<Length>> {
+    pub fn height(&self, end: End, state: LoadState) -> Option<Uncertain<Length>> {
         let readings = self.heights.get(state);
         match end {
-            AxleEnd::Front => &readings.front,
-            AxleEnd::Rear => &readings.rear,
+            End::Front => &readings.front,
+            End::Rear => &readings.rear,
         }
         .height(&ReadingPrecision::shop_tape())
     }
@@ -85,21 +85,21 @@ impl Survey {
     }
 
     /// How far an axle came down when the load went on.
-    pub fn drop(&self, end: AxleEnd) -> Option<Uncertain<Length>> {
+    pub fn drop(&self, end: End) -> Option<Uncertain<Length>> {
         let (empty, loaded) = (self.height(end, LoadState::Empty)?, self.height(end, LoadState::Loaded)?);
         Some(Uncertain::new(empty.value - loaded.value, Length::hypot(empty.sd, loaded.sd)))
     }
 
     /// Rear height less front height.
     pub fn rake(&self, state: LoadState) -> Option<Length> {
-        Some(self.height(AxleEnd::Rear, state)?.value - self.height(AxleEnd::Front, state)?.value)
+        Some(self.height(End::Rear, state)?.value - self.height(End::Front, state)?.value)
     }
 
     /// How much higher an axle's right side stands than its left.
-    pub fn lean(&self, end: AxleEnd, state: LoadState) -> Option<Length> {
+    pub fn lean(&self, end: End, state: LoadState) -> Option<Length> {
         match end {
-            AxleEnd::Front => &self.heights.get(state).front,
-            AxleEnd::Rear => &self.heights.get(state).rear,
+            End::Front => &self.heights.get(state).front,
+            End::Rear => &self.heights.get(state).rear,
         }
         .lean()
     }

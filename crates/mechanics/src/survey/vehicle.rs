@@ -1,32 +1,32 @@
 //! The facts of a vehicle, as stated or as assumed.
 
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
-use crate::units::{Force, InShopUnits, Length, inches};
+use crate::units::{Force, Length, inches};
 
-/// Front or rear of a two-axle vehicle.
+/// What a vehicle stands on at its front and at its rear.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum AxleEnd {
-    /// The steered axle.
+pub enum End {
+    /// The steered axle; of a trailer, the coupler.
     Front,
-    /// The axle that sags.
+    /// The axle that sags; of a trailer, its axles together.
     Rear,
 }
 
-/// A thing for each axle of a two-axle vehicle.
+/// A thing for each end of a vehicle.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Ends<T> {
-    /// The front axle's.
+    /// The front's.
     pub front: T,
-    /// The rear axle's.
+    /// The rear's.
     pub rear: T,
 }
 
 impl<T> Ends<T> {
     /// The one at `end`.
-    pub fn get(&self, end: AxleEnd) -> &T {
+    pub fn get(&self, end: End) -> &T {
         match end {
-            AxleEnd::Front => &self.front,
-            AxleEnd::Rear => &self.rear,
+            End::Front => &self.front,
+            End::Rear => &self.rear,
         }
     }
 }
@@ -40,6 +40,22 @@ pub enum Basis {
     Assumed,
 }
 
+/// The two axles of a tandem trailer.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Tandem {
+    /// Between the axles.
+    pub spread: Length,
+    /// Whether rockers between the springs make both carry alike.
+    pub equalised: bool,
+}
+
+impl Default for Tandem {
+    /// What is assumed until it is known: 33 in apart, with rockers (common practice).
+    fn default() -> Self {
+        Tandem { spread: inches(33.0), equalised: true }
+    }
+}
+
 /// What intake knows of the vehicle.
 #[derive(Debug, Clone, PartialEq)]
 pub struct VehicleFacts {
@@ -47,9 +63,11 @@ pub struct VehicleFacts {
     pub class: VehicleClass,
     /// Its rear wheels.
     pub rear_wheels: RearWheels,
-    /// Between the axles.
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
     pub wheelbase: Length,
-    /// What each axle is rated to carry.
+    /// How a trailer's axles stand, where known; absent on everything else.
+    pub tandem: Option<Tandem>,
+    /// What each axle is rated to carry; of a trailer, what the hitch may carry and what both axles may together.
     pub axle_ratings: Ends<Force>,
     /// What the whole vehicle is rated to weigh, where known.
     pub gross_rating: Option<Force>,
@@ -68,10 +86,17 @@ pub enum VehicleProblem {
         /// The longest believed.
         most: Length,
     },
+    /// A trailer's axles are too close for their wheels, or too far apart to share a load.
+    Spread {
+        /// The least believed.
+        least: Length,
+        /// The most believed.
+        most: Length,
+    },
     /// An axle is rated for less than it weighs empty.
     RatingBelowKerb {
         /// Which axle.
-        end: AxleEnd,
+        end: End,
         /// Its empty weight.
         kerb: Force,
         /// Whether that weight was stated or assumed.
@@ -85,7 +110,7 @@ pub enum VehicleProblem {
     /// An axle's empty weight does not even hold its wheels and beam down.
     KerbTooLight {
         /// Which axle.
-        end: AxleEnd,
+        end: End,
         /// The least believed.
         least: Force,
     },
@@ -97,13 +122,18 @@ impl VehicleFacts {
         self.class.assumptions(self.rear_wheels)
     }
 
+    /// How a trailer's axles stand, assumed where it is not known; `None` on everything else.
+    pub fn tandem(&self) -> Option<Tandem> {
+        self.class.is_trailer().then(|| self.tandem.unwrap_or_default())
+    }
+
     /// Empty weight of an axle, and whether it was stated or assumed.
-    pub fn kerb_weight(&self, end: AxleEnd) -> (Force, Basis) {
+    pub fn kerb_weight(&self, end: End) -> (Force, Basis) {
         let assumed = self.assumptions();
         match (end, self.kerb.get(end)) {
             (_, Some(stated)) => (*stated, Basis::Stated),
-            (AxleEnd::Front, None) => (assumed.kerb_front, Basis::Assumed),
-            (AxleEnd::Rear, None) => (assumed.kerb_rear, Basis::Assumed),
+            (End::Front, None) => (assumed.kerb_front, Basis::Assumed),
+            (End::Rear, None) => (assumed.kerb_rear, Basis::Assumed),
         }
     }
 
@@ -114,16 +144,24 @@ impl VehicleFacts {
         if self.wheelbase < least || self.wheelbase > most {
             problems.push(VehicleProblem::Wheelbase { least, most });
         }
-        let unsprung = self.assumptions().rear_unsprung;
-        for end in [AxleEnd::Front, AxleEnd::Rear] {
+        if let Some(tandem) = self.tandem() {
+            let (least, most) = (inches(24.0), inches(72.0));
+            if tandem.spread < least || tandem.spread > most {
+                problems.push(VehicleProblem::Spread { least, most });
+            }
+        }
+        let wheels = 1.2 * self.assumptions().rear_unsprung;
+        for end in [End::Front, End::Rear] {
             let (kerb, basis) = self.kerb_weight(end);
-            if kerb.si() < 1.2 * unsprung.si() {
-                problems.push(VehicleProblem::KerbTooLight { end, least: 1.2 * unsprung });
+            // A coupler has no wheels of its own to hold down.
+            let least = if end == End::Front && self.class.is_trailer() { Force::default() } else { wheels };
+            if kerb < least {
+                problems.push(VehicleProblem::KerbTooLight { end, least });
             } else if *self.axle_ratings.get(end) < kerb {
                 problems.push(VehicleProblem::RatingBelowKerb { end, kerb, basis });
             }
         }
-        let kerb = self.kerb_weight(AxleEnd::Front).0 + self.kerb_weight(AxleEnd::Rear).0;
+        let kerb = self.kerb_weight(End::Front).0 + self.kerb_weight(End::Rear).0;
         if self.gross_rating.is_some_and(|gross| gross < kerb) {
             problems.push(VehicleProblem::GrossBelowKerb { kerb });
         }

@@ -1,6 +1,6 @@
 //! The rear axle's rate from two states.
 
-use crate::survey::{ASSUMED_TYRE_SD, AxleEnd, LoadState, Survey};
+use crate::survey::{ASSUMED_TYRE_SD, End, LoadState, Survey};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length, SpringRate, inches, metres, newtons, newtons_per_metre};
@@ -14,10 +14,21 @@ pub enum RateGrade {
     Rough,
 }
 
+impl RateGrade {
+    /// The grade of a figure by its standard deviation as a share of it; `None` is too weak to say.
+    pub fn of(relative_sd: f64) -> Option<Self> {
+        match relative_sd {
+            sd if sd < GOOD => Some(RateGrade::Good),
+            sd if sd < ROUGH => Some(RateGrade::Rough),
+            _ => None,
+        }
+    }
+}
+
 /// A rate from the readings, and all that went into it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct RateFigure {
-    /// Both rear springs together, at the axle.
+    /// All rear springs together, at the axle.
     pub rate: SpringRate,
     /// One standard deviation as a share of the rate.
     pub relative_sd: f64,
@@ -98,13 +109,13 @@ impl MeasuredStages {
 }
 
 /// Shares of the rate at which it stops being good, and stops being a rate.
-const GOOD: f64 = 0.10;
+pub(super) const GOOD: f64 = 0.10;
 const ROUGH: f64 = 0.25;
 
 impl RateVerdict {
     /// Judges the rear axle's rate.
     ///
-    /// `k = ΔW / (ΔH − ΔW/K)` with `K` the rate of both rear tyre ends, and no tyre term from the hub.
+    /// `k = ΔW / (ΔH − ΔW/K)` with `K` the rate of all rear tyres, and no tyre term from the hub.
     /// With two states this is the maximum-a-posteriori fit of rate, free height and true loads; its
     /// standard deviation follows to first order from those of `ΔH` and `ΔW` and 15 % on `K`:
     /// `(σ_k/k)² = k²·[(σ_H/ΔW)² + (ΔH·σ_W/ΔW²)² + (0.15/K)²]`.
@@ -113,7 +124,7 @@ impl RateVerdict {
     /// # Valid      stops clear in both states; one rate over the travel measured
     /// # Source     first-order propagation of uncertainty, JCGM 100:2008 (GUM), 5.1.2
     pub fn of(survey: &Survey) -> RateVerdict {
-        let (Some(drop), Some(load_change)) = (survey.drop(AxleEnd::Rear), survey.axle_loads().change.rear) else {
+        let (Some(drop), Some(load_change)) = (survey.drop(End::Rear), survey.axle_loads().change.rear) else {
             return RateVerdict::NotMeasured;
         };
         let (drop_m, change_n) = (drop.value.si(), load_change.value.si());
@@ -130,7 +141,7 @@ impl RateVerdict {
         let compliance_sd =
             (height_sd / change_n).hypot(drop_m * load_change.sd.si() / (change_n * change_n)).hypot(tyres.compliance_sd);
         let relative_sd = compliance_sd / compliance;
-        if !(compliance > 0.0 && relative_sd < ROUGH) {
+        let Some(grade) = RateGrade::of(relative_sd).filter(|_| compliance > 0.0) else {
             let assumed = survey.vehicle.assumptions().rear_rate;
             return RateVerdict::TooWeak {
                 relative_sd: (compliance > 0.0 && relative_sd.is_finite()).then_some(relative_sd),
@@ -138,7 +149,7 @@ impl RateVerdict {
                 load_change,
                 drop,
             };
-        }
+        };
         let rate = newtons_per_metre(1.0 / compliance);
         let stages = MeasuredStages::of(survey, rate, load_change.value, 1.0);
         let spring_drop = drop.value - metres(tyre_drop_m);
@@ -146,7 +157,7 @@ impl RateVerdict {
         RateVerdict::Measured(RateFigure {
             rate,
             relative_sd,
-            grade: if relative_sd < GOOD { RateGrade::Good } else { RateGrade::Rough },
+            grade,
             load_change,
             drop,
             tyre_drop: metres(tyre_drop_m),
@@ -174,7 +185,7 @@ struct TyreGive {
 impl TyreGive {
     fn of(survey: &Survey) -> Self {
         let compliance = match survey.datum {
-            Datum::GroundToArch => 1.0 / (2.0 * survey.vehicle.assumptions().rear_tyre_rate.si()),
+            Datum::GroundToArch => 1.0 / survey.vehicle.assumptions().rear_tyres().si(),
             Datum::HubToArch => 0.0,
         };
         TyreGive { compliance, compliance_sd: ASSUMED_TYRE_SD * compliance }

@@ -5,7 +5,7 @@
 //! `ln k`, multiplied by the prior of the vehicle's class and summed on a grid. A second stage adds its rate and the
 //! travel at which it bears to the grid, and is claimed only when it explains the readings twenty times better.
 
-use super::rate::RateGrade;
+use super::rate::{GOOD, RateGrade};
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
@@ -79,8 +79,6 @@ pub enum RateFitError {
     Prior,
 }
 
-const GOOD: f64 = 0.10;
-const ROUGH: f64 = 0.25;
 /// Odds at which a second stage is claimed: strong evidence (Kass and Raftery, JASA 90 (1995), from memory).
 const CLAIM_ODDS: f64 = 20.0;
 const RATE_STEPS: u32 = 240;
@@ -148,17 +146,10 @@ pub fn fit_rate(states: &[AxleState], prior: &RatePrior, tyres: Option<&TyresInH
         Some(found) => (found.0.exp(), found.1),
         None => (middle.exp(), relative_sd),
     };
-    let grade = if relative_sd < GOOD {
-        Some(RateGrade::Good)
-    } else if relative_sd < ROUGH {
-        Some(RateGrade::Rough)
-    } else {
-        None
-    };
     Ok(RateFit {
         rate: newtons_per_metre(rate),
         relative_sd,
-        grade,
+        grade: RateGrade::of(relative_sd),
         load_needed: newtons(load_needed(&plain, rate)),
         second_stage: second.map(|found| found.2),
         seen_to: metres(travel),

@@ -1,13 +1,13 @@
 //! Axle and gross ratings against what the axles carry, and what must come off.
 
-use crate::survey::{AxleEnd, Basis, LoadPut, LoadState, Survey};
+use crate::survey::{Basis, End, LoadPut, LoadState, Survey};
 use crate::units::{Force, InShopUnits, Length, metres, newtons};
 
 /// What a rating is for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Rated {
     /// One axle.
-    Axle(AxleEnd),
+    Axle(End),
     /// The whole vehicle.
     Gross,
 }
@@ -38,19 +38,17 @@ impl RatingCheck {
         let (loads, vehicle) = (survey.axle_loads(), &survey.vehicle);
         let mut checks = Vec::new();
         for state in LoadState::BOTH {
-            let carried = |end: AxleEnd| match state {
+            let carried = |end: End| match state {
                 LoadState::Empty => Some(*loads.empty.get(end)),
                 LoadState::Loaded => loads.loaded(end),
             };
-            for end in [AxleEnd::Front, AxleEnd::Rear] {
+            for end in [End::Front, End::Rear] {
                 if let Some(load) = carried(end) {
                     let (rating, basis) = (*vehicle.axle_ratings.get(end), *loads.empty_basis.get(end));
                     checks.push(RatingCheck { rated: Rated::Axle(end), state, load, rating, basis });
                 }
             }
-            if let (Some(front), Some(rear), Some(rating)) =
-                (carried(AxleEnd::Front), carried(AxleEnd::Rear), vehicle.gross_rating)
-            {
+            if let (Some(front), Some(rear), Some(rating)) = (carried(End::Front), carried(End::Rear), vehicle.gross_rating) {
                 let assumed = loads.empty_basis.front == Basis::Assumed || loads.empty_basis.rear == Basis::Assumed;
                 let basis = if assumed { Basis::Assumed } else { Basis::Stated };
                 checks.push(RatingCheck { rated: Rated::Gross, state, load: front + rear, rating, basis });
@@ -115,8 +113,8 @@ fn relief(survey: &Survey, over: &[RatingCheck]) -> (Relief, Force) {
             let wheelbase = survey.vehicle.wheelbase.si();
             let rear_share = (wheelbase + behind_rear_axle.si()) / wheelbase;
             let share = |rated| match rated {
-                Rated::Axle(AxleEnd::Rear) => rear_share,
-                Rated::Axle(AxleEnd::Front) => 1.0 - rear_share,
+                Rated::Axle(End::Rear) => rear_share,
+                Rated::Axle(End::Front) => 1.0 - rear_share,
                 Rated::Gross => 1.0,
             };
             let off = over.iter().map(|check| -check.margin().si() / share(check.rated)).fold(0.0, f64::max);
@@ -131,19 +129,19 @@ fn relief(survey: &Survey, over: &[RatingCheck]) -> (Relief, Force) {
             };
             let gross =
                 over.iter().filter(|check| check.rated == Rated::Gross).map(|check| -check.margin().si()).fold(0.0, f64::max);
-            let off = (excess(AxleEnd::Front) + excess(AxleEnd::Rear)).max(gross);
+            let off = (excess(End::Front) + excess(End::Rear)).max(gross);
             let relief = Relief::TakeOff { weight: newtons(off), behind_rear_axle: None, or_move_forward: None };
-            (relief, newtons(excess(AxleEnd::Rear)))
+            (relief, newtons(excess(End::Rear)))
         }
     }
 }
 
 /// How far forward the whole load would have to go, where only the rear axle is over and the front has room.
 fn move_forward(survey: &Survey, over: &[RatingCheck], weight: Force) -> Option<Length> {
-    let [RatingCheck { rated: Rated::Axle(AxleEnd::Rear), .. }] = over else { return None };
+    let [RatingCheck { rated: Rated::Axle(End::Rear), .. }] = over else { return None };
     let excess = -over.first()?.margin();
-    let front = survey.axle_loads().loaded(AxleEnd::Front)?;
-    let front_has_room = front + excess <= *survey.vehicle.axle_ratings.get(AxleEnd::Front);
+    let front = survey.axle_loads().loaded(End::Front)?;
+    let front_has_room = front + excess <= *survey.vehicle.axle_ratings.get(End::Front);
     let shift = metres(excess.si() * survey.vehicle.wheelbase.si() / weight.si());
     (front_has_room && shift < survey.vehicle.wheelbase).then_some(shift)
 }

@@ -16,6 +16,7 @@ pub(crate) fn half_ton() -> Survey {
             class: VehicleClass::HalfTonPickup,
             rear_wheels: RearWheels::Single,
             wheelbase: inches(145.0),
+            tandem: None,
             axle_ratings: Ends { front: pounds(3900.0), rear: pounds(4100.0) },
             gross_rating: None,
             kerb: Ends { front: None, rear: None },

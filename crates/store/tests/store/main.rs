@@ -62,6 +62,8 @@ fn intake(label: &str) -> Intake {
         class: VehicleClass::HalfTonPickup,
         rear_wheels: RearWheels::Single,
         wheelbase: inches("145", 145.0),
+        axle_spread: None,
+        equalised: true,
         front_rating: pounds("3,900", 3900.0),
         rear_rating: pounds("4,100", 4100.0),
         gross_rating: None,

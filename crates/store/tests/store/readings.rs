@@ -3,7 +3,7 @@
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{AxleEnd, LoadState};
+use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, TapeManner};
 use wise_badger_store::job_file::JobFile;
@@ -87,11 +87,11 @@ fn readings_make_the_survey_the_sums_run_on() {
     let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
     assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
     // Sides count alike, however often each was read: (21.5625 + 21.25) / 2.
-    let rear = survey.height(AxleEnd::Rear, LoadState::Empty).unwrap().value.value;
+    let rear = survey.height(End::Rear, LoadState::Empty).unwrap().value.value;
     assert!((rear - 21.406_25 * INCH).abs() < 1e-12, "{rear}");
     let gap = survey.stop_gap.get(LoadState::Loaded).unwrap().value;
     assert!((gap - 0.875 * INCH).abs() < 1e-12, "{gap}");
-    assert!(survey.rolled_and_bounced && survey.height(AxleEnd::Front, LoadState::Empty).is_none());
+    assert!(survey.rolled_and_bounced && survey.height(End::Front, LoadState::Empty).is_none());
 }
 
 #[test]

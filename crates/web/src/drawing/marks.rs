@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::aim::TargetBand;
 use wise_badger_mechanics::correction::Prediction;
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::Length;
 
 use crate::view::Units;
@@ -46,16 +46,19 @@ pub(crate) struct Marks {
     pub(crate) rear: Vec<Mark>,
     /// Clearance at the rear stops, with its label, by state.
     pub(crate) stop_gap: Vec<(LoadState, Length, String)>,
+    /// What the front ruler stands at.
+    pub(crate) front_name: String,
 }
 
 impl Marks {
     pub(crate) fn new(found: &Survey, shown: &Shown, units: Units) -> Self {
         let survey = shown.fitted.as_ref().unwrap_or(found);
         let after = if shown.fitted.is_some() { " after" } else { "" };
-        let mut marks = Marks::default();
+        let front_name = crate::view::sentence(crate::view::end_name(found.vehicle.class, End::Front));
+        let mut marks = Marks { front_name, ..Marks::default() };
         for state in LoadState::BOTH {
             let word = crate::view::state_name(state);
-            for end in [AxleEnd::Front, AxleEnd::Rear] {
+            for end in [End::Front, End::Rear] {
                 if let Some(height) = survey.height(end, state) {
                     marks.put(
                         end,
@@ -76,7 +79,7 @@ impl Marks {
             }
             if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.get(state)) {
                 marks.put(
-                    AxleEnd::Rear,
+                    End::Rear,
                     Mark {
                         kind: MarkKind::Predicted,
                         state,
@@ -91,18 +94,15 @@ impl Marks {
         if let Some((state, target)) = shown.aim {
             let text = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
             let name = format!("aim {}", crate::view::state_name(state));
-            marks.put(
-                AxleEnd::Rear,
-                Mark { kind: MarkKind::Aim, state, height: target.height, band: target.tolerance, text, name },
-            );
+            marks.put(End::Rear, Mark { kind: MarkKind::Aim, state, height: target.height, band: target.tolerance, text, name });
         }
         marks
     }
 
-    fn put(&mut self, end: AxleEnd, mark: Mark) {
+    fn put(&mut self, end: End, mark: Mark) {
         match end {
-            AxleEnd::Front => self.front.push(mark),
-            AxleEnd::Rear => self.rear.push(mark),
+            End::Front => self.front.push(mark),
+            End::Rear => self.rear.push(mark),
         }
     }
 
@@ -110,12 +110,12 @@ impl Marks {
     pub(crate) fn of_state(&self, state: LoadState) -> Marks {
         let of = |marks: &[Mark]| marks.iter().filter(|mark| mark.state == state).cloned().collect();
         let stop_gap = self.stop_gap.iter().filter(|(of, _, _)| *of == state).cloned().collect();
-        Marks { front: of(&self.front), rear: of(&self.rear), stop_gap }
+        Marks { front: of(&self.front), rear: of(&self.rear), stop_gap, front_name: self.front_name.clone() }
     }
 
     /// Height of an axle's mark of a kind in a state.
-    pub(crate) fn height(&self, end: AxleEnd, kind: MarkKind, state: LoadState) -> Option<Length> {
-        let marks = if end == AxleEnd::Front { &self.front } else { &self.rear };
+    pub(crate) fn height(&self, end: End, kind: MarkKind, state: LoadState) -> Option<Length> {
+        let marks = if end == End::Front { &self.front } else { &self.rear };
         marks.iter().find(|mark| mark.kind == kind && mark.state == state).map(|mark| mark.height)
     }
 
@@ -127,6 +127,6 @@ impl Marks {
         };
         let gaps: Vec<String> = self.stop_gap.iter().map(|(_, _, text)| text.clone()).collect();
         let gaps = if gaps.is_empty() { String::new() } else { format!(" Rear stop gap: {}.", gaps.join(", ")) };
-        format!("{} {}{gaps}", side("Front", &self.front), side("Rear", &self.rear))
+        format!("{} {}{gaps}", side(&self.front_name, &self.front), side("Rear", &self.rear))
     }
 }

@@ -1,11 +1,14 @@
-//! Vehicles seen from the side, in inches: x rearward from the front axle, y up from the ground.
+//! Vehicles seen from the side, in inches: x rearward from the front axle (a trailer: from its coupler), y up from the ground.
 
-use wise_badger_mechanics::survey::VehicleClass;
+use wise_badger_mechanics::survey::{VehicleClass, VehicleFacts};
+use wise_badger_mechanics::units::InShopUnits;
 
 /// Half the width of a wheel arch, inches.
 const ARCH_HALF_WIDTH: f64 = 19.5;
 /// Height of the arch lip the outlines are drawn at, inches; a measured lip shifts the body from here.
-pub(super) const DRAWN_ARCH: f64 = 36.0;
+const DRAWN_ARCH: f64 = 36.0;
+/// The same for the lower edge of a trailer's frame.
+const DRAWN_FRAME: f64 = 20.0;
 const ARCH_STEPS: u32 = 10;
 
 /// A body and what is seen on it.
@@ -20,10 +23,50 @@ pub(super) struct Outline {
     pub(super) nose: f64,
     /// Furthest back.
     pub(super) tail: f64,
+    /// Where the steered wheels are; a trailer has none.
+    pub(super) front_wheel: Option<f64>,
+    /// Where the wheels of the rear axle or axles are.
+    pub(super) rear_wheels: Vec<f64>,
+    /// Height at which that is drawn whose height is measured.
+    pub(super) drawn_mark: f64,
+}
+
+/// The outline of a vehicle.
+pub(super) fn outline(vehicle: &VehicleFacts) -> Outline {
+    let wheelbase = vehicle.wheelbase.customary();
+    match vehicle.tandem() {
+        Some(tandem) => trailer(wheelbase, tandem.spread.customary()),
+        None => two_axles(vehicle.class, wheelbase),
+    }
+}
+
+/// A box on a frame, its tongue reaching forward to the coupler.
+fn trailer(middle: f64, spread: f64) -> Outline {
+    let (front, tail) = (0.26 * middle, 1.62 * middle);
+    let (frame, floor) = (DRAWN_FRAME, DRAWN_FRAME + 5.0);
+    let body = vec![
+        (-3.0, frame),
+        (-3.0, floor - 1.0),
+        (front, floor),
+        (front, floor + 54.0),
+        (front + 8.0, floor + 62.0),
+        (tail, floor + 62.0),
+        (tail, frame),
+    ];
+    Outline {
+        body,
+        windows: Vec::new(),
+        seams: vec![[(front, floor), (tail, floor)], [(0.18 * middle, frame), (0.18 * middle, floor)]],
+        nose: -3.0,
+        tail,
+        front_wheel: None,
+        rear_wheels: vec![middle - spread / 2.0, middle + spread / 2.0],
+        drawn_mark: DRAWN_FRAME,
+    }
 }
 
 /// The outline of a class at a wheelbase.
-pub(super) fn outline(class: VehicleClass, wheelbase: f64) -> Outline {
+fn two_axles(class: VehicleClass, wheelbase: f64) -> Outline {
     // Top edge from nose to tail, then the heights of sill and tail.
     let cab = wheelbase * 0.62;
     let (upper, windows, seams, sill) = match class {
@@ -121,12 +164,14 @@ pub(super) fn outline(class: VehicleClass, wheelbase: f64) -> Outline {
             vec![[(48.0, 22.0), (48.0, 80.0)], [(-6.0, 84.0), (48.0, 84.0)]],
             20.0,
         ),
+        VehicleClass::TandemTrailer => return trailer(wheelbase, 0.0),
     };
     let nose = upper.iter().map(|point| point.0).fold(f64::INFINITY, f64::min);
     let tail = upper.iter().map(|point| point.0).fold(f64::NEG_INFINITY, f64::max);
     let mut body = upper;
     body.extend(underside(wheelbase, sill));
-    Outline { body, windows, seams, nose, tail }
+    let (front_wheel, rear_wheels) = (Some(0.0), vec![wheelbase]);
+    Outline { body, windows, seams, nose, tail, front_wheel, rear_wheels, drawn_mark: DRAWN_ARCH }
 }
 
 /// The lower edge from tail to nose, with an arch over either wheel.

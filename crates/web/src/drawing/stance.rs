@@ -1,14 +1,14 @@
 //! The stance drawing: the vehicle from the side, to scale, with a ruler at each axle.
 
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, RearWheels, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, RearWheels, Survey};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 use super::marks::{MarkKind, Marks};
-use super::outline::{DRAWN_ARCH, Outline, outline};
+use super::outline::{Outline, outline};
 use super::ruler::{Labels, Ruler};
 use super::svg::{Anchor, Canvas, Drawing};
-use crate::view::{Units, datum_name};
+use crate::view::{Units, datum_name, end_name, sentence};
 
 /// Height of the wheel centres as drawn, inches.
 const HUB: f64 = 15.0;
@@ -66,7 +66,7 @@ fn step(found: &Survey, marks: &Marks, frame: &Frame) -> u32 {
         if high > low { high - low } else { 0.0 }
     };
     let tallest = of(&marks.front).max(of(&marks.rear));
-    let scale = scale(&outline(found.vehicle.class, found.vehicle.wheelbase.customary()), frame);
+    let scale = scale(&outline(&found.vehicle), frame);
     let fits = |step: &&u32| tallest * scale * f64::from(**step) <= TALLEST;
     STEPS.iter().find(fits).copied().unwrap_or(1)
 }
@@ -98,7 +98,7 @@ struct Lift {
 impl<'a> Picture<'a> {
     fn new(found: &'a Survey, marks: &'a Marks, units: Units, frame: &'a Frame, step: u32) -> Self {
         let wheelbase = found.vehicle.wheelbase.customary();
-        let outline = outline(found.vehicle.class, wheelbase);
+        let outline = outline(&found.vehicle);
         let scale = scale(&outline, frame);
         Picture { found, marks, units, frame, outline, scale, step: f64::from(step), ground: FOOT - BELOW_GROUND, wheelbase }
     }
@@ -114,40 +114,41 @@ impl<'a> Picture<'a> {
         canvas.line("ground", (8.0, self.ground), (self.frame.width - 8.0, self.ground));
         self.bodies(&mut canvas);
         self.wheels(&mut canvas);
-        for end in [AxleEnd::Front, AxleEnd::Rear] {
+        for end in [End::Front, End::Rear] {
             self.ruler(&mut canvas, end, &hatching);
         }
         self.stop_gap(&mut canvas);
         self.scale_note(&mut canvas);
-        let title = "Stance from the side, with a ruler at each axle";
+        let title = "Stance from the side, with a ruler at each end";
         canvas.finish(self.frame.id, self.frame.class, self.frame.width, title, &self.marks.in_words())
     }
 
     /// The arch lip above the ground at empty, inches, as measured or as drawn.
-    fn empty_lip(&self, end: AxleEnd) -> f64 {
+    fn empty_lip(&self, end: End) -> f64 {
         let lip = |height: Length| match self.found.datum {
             Datum::GroundToArch => height.customary(),
             Datum::HubToArch => HUB + height.customary(),
         };
         let states = [LoadState::Empty, LoadState::Loaded];
         let read = states.iter().find_map(|state| self.found.height(end, *state));
-        read.map_or(DRAWN_ARCH, |height| lip(height.value))
+        read.map_or(self.outline.drawn_mark, |height| lip(height.value))
     }
 
     /// The height on a ruler that lies where the body is drawn to scale.
-    fn zero(&self, end: AxleEnd) -> Length {
+    fn zero(&self, end: End) -> Length {
         let states = [LoadState::Empty, LoadState::Loaded];
         let read = states.iter().find_map(|state| self.found.height(end, *state));
-        read.map_or(inches(DRAWN_ARCH - if self.found.datum == Datum::HubToArch { HUB } else { 0.0 }), |height| height.value)
+        let hub = if self.found.datum == Datum::HubToArch { HUB } else { 0.0 };
+        read.map_or(inches(self.outline.drawn_mark - hub), |height| height.value)
     }
 
     /// Where a body with these arch heights stands; changes from empty are drawn larger by the step.
     fn lift(&self, front: Option<Length>, rear: Option<Length>) -> Lift {
         let at = |end, height: Option<Length>| {
             let change = height.map_or(0.0, |height| (height - self.zero(end)).customary());
-            self.empty_lip(end) - DRAWN_ARCH + change * self.step
+            self.empty_lip(end) - self.outline.drawn_mark + change * self.step
         };
-        Lift { front: at(AxleEnd::Front, front), rear: at(AxleEnd::Rear, rear) }
+        Lift { front: at(End::Front, front), rear: at(End::Rear, rear) }
     }
 
     fn place(&self, lift: Lift, (along, up): (f64, f64)) -> (f64, f64) {
@@ -159,8 +160,7 @@ impl<'a> Picture<'a> {
     fn bodies(&self, canvas: &mut Canvas) {
         let height = |end, kind, state| self.marks.height(end, kind, state);
         let measured = |state| {
-            let (front, rear) =
-                (height(AxleEnd::Front, MarkKind::Measured, state), height(AxleEnd::Rear, MarkKind::Measured, state));
+            let (front, rear) = (height(End::Front, MarkKind::Measured, state), height(End::Rear, MarkKind::Measured, state));
             (front.is_some() || rear.is_some()).then(|| self.lift(front, rear))
         };
         let (empty, loaded) = (measured(LoadState::Empty), measured(LoadState::Loaded));
@@ -169,8 +169,8 @@ impl<'a> Picture<'a> {
             self.body(canvas, "body-thin", empty, false);
         }
         let predicted = [LoadState::Loaded, LoadState::Empty].into_iter().find_map(|state| {
-            let rear = height(AxleEnd::Rear, MarkKind::Predicted, state)?;
-            Some(self.lift(height(AxleEnd::Front, MarkKind::Measured, state), Some(rear)))
+            let rear = height(End::Rear, MarkKind::Predicted, state)?;
+            Some(self.lift(height(End::Front, MarkKind::Measured, state), Some(rear)))
         });
         if let Some(predicted) = predicted {
             self.body(canvas, "body-dashed", predicted, false);
@@ -192,7 +192,8 @@ impl<'a> Picture<'a> {
 
     fn wheels(&self, canvas: &mut Canvas) {
         let dual = self.found.vehicle.rear_wheels == RearWheels::Dual;
-        for (along, dual) in [(0.0, false), (self.wheelbase, dual)] {
+        let front = self.outline.front_wheel.map(|along| (along, false));
+        for (along, dual) in front.into_iter().chain(self.outline.rear_wheels.iter().map(|along| (*along, dual))) {
             let centre = (self.x(along), self.ground - HUB * self.scale);
             canvas.circle("tyre", centre, (HUB + 0.4) * self.scale);
             canvas.circle("rim", centre, 8.6 * self.scale);
@@ -203,9 +204,8 @@ impl<'a> Picture<'a> {
         }
     }
 
-    fn ruler(&self, canvas: &mut Canvas, end: AxleEnd, hatching: &str) {
-        let front = end == AxleEnd::Front;
-        let name = if front { "Front" } else { "Rear" };
+    fn ruler(&self, canvas: &mut Canvas, end: End, hatching: &str) {
+        let front = end == End::Front;
         let zero_y = self.ground - self.empty_lip(end) * self.scale;
         let inset = if front { self.frame.margins.0 - INSET } else { self.frame.width - self.frame.margins.1 + INSET };
         let ruler = Ruler {
@@ -217,8 +217,8 @@ impl<'a> Picture<'a> {
             labels: self.frame.labels_below.map_or(Labels::Beside { room: (0.0, self.ground - 18.0) }, |(left, right)| {
                 Labels::Below { x: if front { left } else { right }, y: FOOT + 18.0 }
             }),
-            end: name.to_owned(),
-            datum: datum_name(self.found.datum).to_owned(),
+            end: sentence(end_name(self.found.vehicle.class, end)),
+            datum: datum_name(self.found.vehicle.class, self.found.datum).to_owned(),
             hatching,
             units: self.units,
         };

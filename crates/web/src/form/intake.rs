@@ -1,26 +1,35 @@
 //! The intake form: what the vehicle is.
 
-use wise_badger_mechanics::survey::{AxleEnd, Basis, RearWheels, VehicleClass, VehicleProblem};
+use wise_badger_mechanics::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
 use wise_badger_store::job::Intake;
+use wise_badger_store::job_file::JobFile;
 
 use super::{Sheet, outside};
-use crate::view::{Units, class_name, end_name, sentence};
+use crate::view::{Units, class_name, sentence, support_name};
 
 const LONGEST_LABEL: usize = 80;
 
 /// Form word of each class.
-pub(crate) const CLASSES: [(&str, VehicleClass); 6] = [
+pub(crate) const CLASSES: [(&str, VehicleClass); 7] = [
     ("half_ton_pickup", VehicleClass::HalfTonPickup),
     ("one_ton_pickup", VehicleClass::OneTonPickup),
     ("flatbed", VehicleClass::Flatbed),
     ("van", VehicleClass::Van),
     ("box_truck", VehicleClass::BoxTruck),
     ("motorhome", VehicleClass::Motorhome),
+    ("tandem_trailer", VehicleClass::TandemTrailer),
 ];
 
 /// What may be picked as class, by its name.
 pub(crate) fn class_choices() -> Vec<(&'static str, &'static str)> {
     CLASSES.iter().map(|(word, class)| (*word, class_name(*class))).collect()
+}
+
+/// The form of a job to be opened.
+pub(crate) fn blank(units: Units) -> Sheet {
+    let mut sheet = Sheet::blank(units);
+    sheet.set("equalised", "yes");
+    sheet
 }
 
 /// The form as it stands for a job on file.
@@ -33,7 +42,13 @@ pub(crate) fn on_file(units: Units, intake: &Intake) -> Sheet {
     sheet.set_typed("wheelbase", &intake.wheelbase);
     sheet.set_typed("front_rating", &intake.front_rating);
     sheet.set_typed("rear_rating", &intake.rear_rating);
-    let optional = [("gross_rating", &intake.gross_rating), ("kerb_front", &intake.kerb_front), ("kerb_rear", &intake.kerb_rear)];
+    sheet.set("equalised", if intake.equalised { "yes" } else { "no" });
+    let optional = [
+        ("axle_spread", &intake.axle_spread),
+        ("gross_rating", &intake.gross_rating),
+        ("kerb_front", &intake.kerb_front),
+        ("kerb_rear", &intake.kerb_rear),
+    ];
     for (name, typed) in optional {
         if let Some(typed) = typed {
             sheet.set_typed(name, typed);
@@ -45,7 +60,7 @@ pub(crate) fn on_file(units: Units, intake: &Intake) -> Sheet {
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
     let label = label(sheet);
-    let class = CLASSES.iter().find(|(word, _)| *word == sheet.text("class")).map(|(_, class)| *class);
+    let class = class(sheet);
     if class.is_none() {
         sheet.refuse("class", "Pick what kind of vehicle it is.");
     }
@@ -58,6 +73,10 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
         sheet.refuse("rear_wheels", "Pick single or dual rear wheels.");
     }
     let wheelbase = sheet.length("wheelbase");
+    // Fields of another class that were filled before the class was changed are no part of the answer.
+    let trailer = class.is_some_and(VehicleClass::is_trailer);
+    let axle_spread = if trailer { sheet.optional_length("axle_spread") } else { None };
+    let equalised = !trailer || sheet.text("equalised") != "no";
     let (front_rating, rear_rating) = (sheet.weight("front_rating"), sheet.weight("rear_rating"));
     let gross_rating = sheet.optional_weight("gross_rating");
     let (kerb_front, kerb_rear) = (sheet.optional_weight("kerb_front"), sheet.optional_weight("kerb_rear"));
@@ -66,6 +85,8 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
         class: class?,
         rear_wheels: rear_wheels?,
         wheelbase: wheelbase?,
+        axle_spread,
+        equalised,
         front_rating: front_rating?,
         rear_rating: rear_rating?,
         gross_rating,
@@ -73,9 +94,23 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
         kerb_rear,
     };
     for problem in intake.vehicle().problems() {
-        say(sheet, &problem);
+        say(sheet, intake.class, &problem);
     }
     sheet.is_sound().then_some(intake)
+}
+
+/// Reads the form for a job on file. What was read on a truck's arches cannot become a trailer's frame heights.
+pub(crate) fn check_on_file(sheet: &mut Sheet, file: &JobFile) -> Option<Intake> {
+    let was_trailer = file.job.intake.class.is_trailer();
+    if !file.readings.is_empty() && class(sheet).is_some_and(|class| class.is_trailer() != was_trailer) {
+        sheet.refuse("class", "The heights of this job were read on another kind of vehicle; open a new job for this one.");
+        return None;
+    }
+    check(sheet)
+}
+
+fn class(sheet: &Sheet) -> Option<VehicleClass> {
+    CLASSES.iter().find(|(word, _)| *word == sheet.text("class")).map(|(_, class)| *class)
 }
 
 fn label(sheet: &mut Sheet) -> Option<String> {
@@ -93,17 +128,20 @@ fn label(sheet: &mut Sheet) -> Option<String> {
     None
 }
 
-fn say(sheet: &mut Sheet, problem: &VehicleProblem) {
+fn say(sheet: &mut Sheet, class: VehicleClass, problem: &VehicleProblem) {
     let units = sheet.units();
     match problem {
         VehicleProblem::Wheelbase { least, most } => sheet.refuse("wheelbase", outside("A wheelbase", *least, *most, units)),
+        VehicleProblem::Spread { least, most } => {
+            sheet.refuse("axle_spread", outside("The distance between a trailer's axles", *least, *most, units));
+        }
         VehicleProblem::RatingBelowKerb { end, kerb, basis } => {
-            let name = if *end == AxleEnd::Front { "front_rating" } else { "rear_rating" };
-            let (weight, end) = (units.weight(*kerb), end_name(*end));
+            let name = if *end == End::Front { "front_rating" } else { "rear_rating" };
+            let (weight, end) = (units.weight(*kerb), support_name(class, *end));
             let text = match basis {
-                Basis::Stated => format!("The {end} axle alone weighs {weight} empty, more than this rating; check both."),
+                Basis::Stated => format!("The {end} alone carries {weight} empty, more than this rating; check both."),
                 Basis::Assumed => format!(
-                    "Less than the {weight} assumed for this class's empty {end} axle; check the rating, or give the weight below."
+                    "Less than the {weight} assumed on this class's empty {end}; check the rating, or give the weight below."
                 ),
             };
             sheet.refuse(name, text);
@@ -112,8 +150,8 @@ fn say(sheet: &mut Sheet, problem: &VehicleProblem) {
             sheet.refuse("gross_rating", format!("The empty vehicle weighs {} already; check the rating.", units.weight(*kerb)));
         }
         VehicleProblem::KerbTooLight { end, least } => {
-            let name = if *end == AxleEnd::Front { "kerb_front" } else { "kerb_rear" };
-            let text = format!("No {} axle of this class weighs under {} empty.", end_name(*end), units.weight(*least));
+            let name = if *end == End::Front { "kerb_front" } else { "kerb_rear" };
+            let text = format!("No {} of this class carries under {} empty.", support_name(class, *end), units.weight(*least));
             sheet.refuse(name, text);
         }
         _ => sheet.refuse("class", sentence("these facts do not go together; check them.")),

@@ -139,6 +139,11 @@ impl Sheet {
         if self.is_filled(name) { self.weight(name) } else { None }
     }
 
+    /// A length that may be left out.
+    pub(crate) fn optional_length(&mut self, name: &str) -> Option<Typed> {
+        if self.is_filled(name) { self.length(name) } else { None }
+    }
+
     /// A spring rate.
     pub(crate) fn rate(&mut self, name: &str) -> Option<Typed> {
         let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::LbPerIn } else { UnitWord::NPerMm };

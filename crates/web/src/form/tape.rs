@@ -1,7 +1,7 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{AxleEnd, LoadProblem, LoadState, Survey, VehicleFacts};
+use wise_badger_mechanics::survey::{End, LoadProblem, LoadState, Survey, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::entry::{LoadEntry, Typed};
 use wise_badger_store::job::TapeManner;
@@ -9,21 +9,21 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
 
 use super::Sheet;
-use crate::view::Units;
+use crate::view::{Units, support_name};
 
 /// Most readings of one corner.
 pub(crate) const MOST_READINGS: usize = 6;
 
-/// The walk round the vehicle, from the driver's door backwards.
-pub(crate) const WALK: [(Place, &str, &str); 4] = [
-    (Place::FrontLeft, "front_left", "Front left"),
-    (Place::RearLeft, "rear_left", "Rear left"),
-    (Place::RearRight, "rear_right", "Rear right"),
-    (Place::FrontRight, "front_right", "Front right"),
+/// The walk round the vehicle, from the driver's door backwards, with each place's word in the form.
+pub(crate) const WALK: [(Place, &str); 4] = [
+    (Place::FrontLeft, "front_left"),
+    (Place::RearLeft, "rear_left"),
+    (Place::RearRight, "rear_right"),
+    (Place::FrontRight, "front_right"),
 ];
 
 /// The bump-stop gap, read at the end of each walk.
-pub(crate) const GAP: (Place, &str, &str) = (Place::StopGap, "stop_gap", "Rear bump-stop gap");
+pub(crate) const GAP: (Place, &str) = (Place::StopGap, "stop_gap");
 
 /// Everything the Tape page puts down.
 #[derive(Debug, Clone)]
@@ -31,6 +31,14 @@ pub(crate) struct TapeEntry {
     pub(crate) manner: TapeManner,
     pub(crate) readings: Vec<NewReading>,
     pub(crate) load: Option<LoadEntry>,
+}
+
+/// What heights of a class may be measured from: a trailer has a frame, and no arches that its front could be read at.
+pub(crate) fn datum_choices(class: VehicleClass) -> &'static [(&'static str, &'static str)] {
+    match class.is_trailer() {
+        true => &[("ground_to_arch", "Ground to frame")],
+        false => &[("ground_to_arch", "Ground to arch"), ("hub_to_arch", "Hub centre to arch")],
+    }
 }
 
 pub(crate) fn state_word(state: LoadState) -> &'static str {
@@ -46,7 +54,7 @@ pub(crate) fn field_name(state: LoadState, place: &str, index: usize) -> String 
 pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> Sheet {
     let mut sheet = Sheet::blank(units);
     for state in LoadState::BOTH {
-        for (place, word, _) in WALK.into_iter().chain([GAP]) {
+        for (place, word) in WALK.into_iter().chain([GAP]) {
             for (index, reading) in file.at(Spot { phase, state, place }).enumerate() {
                 sheet.set_typed(&field_name(state, word, index), &reading.height);
             }
@@ -61,6 +69,7 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     match file.job.datum {
         Some(Datum::GroundToArch) => sheet.set("datum", "ground_to_arch"),
         Some(Datum::HubToArch) => sheet.set("datum", "hub_to_arch"),
+        None if file.job.intake.class.is_trailer() => sheet.set("datum", "ground_to_arch"),
         None => {}
     }
     for (name, on) in [("rolled", file.job.rolled_and_bounced), ("rise_confirmed", file.job.rear_rise_confirmed)] {
@@ -106,7 +115,7 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
     let datum = match sheet.text("datum") {
         "ground_to_arch" => Datum::GroundToArch,
-        "hub_to_arch" => Datum::HubToArch,
+        "hub_to_arch" if !file.job.intake.class.is_trailer() => Datum::HubToArch,
         _ => {
             sheet.refuse("datum", "Pick what the heights are measured from.");
             return None;
@@ -124,7 +133,7 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
 pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
-        for (place, word, _) in WALK.into_iter().chain([GAP]) {
+        for (place, word) in WALK.into_iter().chain([GAP]) {
             let spot = Spot { phase, state, place };
             for index in 0..MOST_READINGS {
                 let name = field_name(state, word, index);
@@ -136,7 +145,7 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
                 }
             }
         }
-        for (end, left, right) in [(AxleEnd::Front, "front_left", "front_right"), (AxleEnd::Rear, "rear_left", "rear_right")] {
+        for (end, left, right) in [(End::Front, "front_left", "front_right"), (End::Rear, "rear_left", "rear_right")] {
             complain_of_spread(sheet, &axle(&readings, phase, state, end), state, left, right);
         }
     }
@@ -156,14 +165,14 @@ fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     None
 }
 
-fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: AxleEnd) -> AxleReadings {
+fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: End) -> AxleReadings {
     let mut axle = AxleReadings::default();
     for side in Side::BOTH {
         let place = match (end, side) {
-            (AxleEnd::Front, Side::Left) => Place::FrontLeft,
-            (AxleEnd::Front, Side::Right) => Place::FrontRight,
-            (AxleEnd::Rear, Side::Left) => Place::RearLeft,
-            (AxleEnd::Rear, Side::Right) => Place::RearRight,
+            (End::Front, Side::Left) => Place::FrontLeft,
+            (End::Front, Side::Right) => Place::FrontRight,
+            (End::Rear, Side::Left) => Place::RearLeft,
+            (End::Rear, Side::Right) => Place::RearRight,
         };
         let spot = Spot { phase, state, place };
         *axle.corners.get_mut(side) = readings.iter().filter(|r| r.spot == spot).map(|r| r.height.length()).collect();
@@ -195,7 +204,7 @@ fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, 
 fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[NewReading]) {
     let mut survey: Survey = file.survey(Phase::Found);
     for state in LoadState::BOTH {
-        let rear = axle(readings, Phase::Found, state, AxleEnd::Rear);
+        let rear = axle(readings, Phase::Found, state, End::Rear);
         match state {
             LoadState::Empty => survey.heights.empty.rear = rear,
             LoadState::Loaded => survey.heights.loaded.rear = rear,
@@ -220,7 +229,7 @@ fn load(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadEntry> {
     };
     let units = sheet.units();
     for problem in entry.load_put().problems(vehicle) {
-        let (name, text) = load_problem(&problem, &entry, units);
+        let (name, text) = load_problem(&problem, &entry, vehicle.class, units);
         sheet.refuse(name, text);
     }
     Some(entry)
@@ -234,7 +243,7 @@ fn placed(sheet: &mut Sheet) -> Option<LoadEntry> {
         "behind" => false,
         _ if distance.si.abs() <= 0.0 => false,
         _ => {
-            sheet.refuse("load_side", "Pick whether it sits ahead of or behind the rear axle.");
+            sheet.refuse("load_side", "Pick on which side of the rear axles it sits.");
             return None;
         }
     };
@@ -252,12 +261,12 @@ fn weighed(sheet: &mut Sheet) -> Option<LoadEntry> {
     Some(LoadEntry::Weighed { rear_empty: rear_empty?, rear_loaded: rear_loaded?, front_empty, front_loaded })
 }
 
-fn load_problem(problem: &LoadProblem, entry: &LoadEntry, units: Units) -> (&'static str, String) {
+fn load_problem(problem: &LoadProblem, entry: &LoadEntry, class: VehicleClass, units: Units) -> (&'static str, String) {
     let placed = matches!(entry, LoadEntry::Placed { .. });
     match problem {
         LoadProblem::OffTheVehicle { most_ahead, most_behind } => {
-            let (ahead, behind) = (units.height(*most_ahead), units.height(*most_behind));
-            let text = format!("That place is off the vehicle: at most {ahead} ahead of the rear axle, or {behind} behind it.");
+            let (ahead, behind, rear) = (units.height(*most_ahead), units.height(*most_behind), support_name(class, End::Rear));
+            let text = format!("That place is off the vehicle: at most {ahead} ahead of the {rear}, or {behind} behind it.");
             ("load_distance", text)
         }
         LoadProblem::Nothing => ("load_weight", "Type the weight that was put on.".to_owned()),
@@ -268,7 +277,7 @@ fn load_problem(problem: &LoadProblem, entry: &LoadEntry, units: Units) -> (&'st
         LoadProblem::ScaleOrder(end) => {
             let text =
                 "Loaded must be more than empty, and empty more than wheels and axle alone; check both figures.".to_owned();
-            (if *end == AxleEnd::Front { "front_loaded" } else { "rear_loaded" }, text)
+            (if *end == End::Front { "front_loaded" } else { "rear_loaded" }, text)
         }
         _ => ("load_weight", "This load cannot be; check it.".to_owned()),
     }

@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::{RearWheels, VehicleClass};
+use wise_badger_mechanics::survey::{RearWheels, Tandem, VehicleClass};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, StoreError, job, submission};
 
@@ -25,6 +25,8 @@ struct IntakeForm {
     wheels: Vec<Choice>,
     wheels_problem: String,
     wheelbase: Field,
+    axle_spread: Field,
+    rockers: Vec<Choice>,
     front_rating: Field,
     rear_rating: Field,
     gross_rating: Field,
@@ -51,6 +53,7 @@ struct VehiclePage {
 
 impl IntakeForm {
     fn new(sheet: &Sheet, revision: i32, reader: Units, refusal: Option<&Refusal>) -> Self {
+        let spread = format!("left empty, {} is assumed", reader.height(Tandem::default().spread));
         let assumed = "left empty, the class's usual weight is assumed and marked so";
         IntakeForm {
             hidden: Hidden::new(sheet, revision),
@@ -59,12 +62,16 @@ impl IntakeForm {
             class_problem: sheet.problem("class").to_owned(),
             wheels: sheet.choices("rear_wheels", &[("single", "Single"), ("dual", "Dual")]),
             wheels_problem: sheet.problem("rear_wheels").to_owned(),
-            wheelbase: sheet.length_field("wheelbase", "Wheelbase"),
-            front_rating: sheet.weight_field("front_rating", "Front axle rating"),
-            rear_rating: sheet.weight_field("rear_rating", "Rear axle rating"),
+            wheelbase: sheet
+                .length_field("wheelbase", "Wheelbase")
+                .hint("of a trailer: from the coupler to the middle between its axles"),
+            axle_spread: sheet.length_field("axle_spread", "Between the axles").hint(&spread),
+            rockers: sheet.choices("equalised", &[("yes", "A rocker joins their springs"), ("no", "Each on its own")]),
+            front_rating: sheet.weight_field("front_rating", "Front axle rating").hint("of a trailer: what the hitch may carry"),
+            rear_rating: sheet.weight_field("rear_rating", "Rear axle rating").hint("of a trailer: both axles together"),
             gross_rating: sheet.weight_field("gross_rating", "Gross rating, if known"),
-            kerb_front: sheet.weight_field("kerb_front", "Front axle, empty").hint(assumed),
-            kerb_rear: sheet.weight_field("kerb_rear", "Rear axle, empty").hint(assumed),
+            kerb_front: sheet.weight_field("kerb_front", "Front axle, or tongue, empty").hint(assumed),
+            kerb_rear: sheet.weight_field("kerb_rear", "Rear axle or axles, empty").hint(assumed),
             assumed: VehicleClass::ALL.into_iter().map(|class| assumptions(class, reader)).collect(),
             refusal: refusal.map(Refusal::words).unwrap_or_default(),
         }
@@ -85,7 +92,7 @@ fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
 }
 
 pub(crate) async fn new(worker: Worker) -> Result<HttpResponse, WebError> {
-    let sheet = Sheet::blank(worker.units());
+    let sheet = intake::blank(worker.units());
     new_job_page(&worker, &sheet, StatusCode::OK, None)
 }
 
@@ -131,7 +138,7 @@ pub(crate) async fn save(
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     sheet.keep_words_of(&intake::on_file(sheet.units(), &file.job.intake));
-    let Some(entry) = intake::check(&mut sheet) else {
+    let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return vehicle_page(&worker, &file, &sheet, Some(&refusal));
     };

@@ -5,7 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_store::Database;
 use wise_badger_store::reading::Phase;
 
@@ -65,8 +65,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
         stands: sentence(&Standing::of(&file).words),
         missing: missing_on_tape(&survey),
         overload,
-        datum: datum_name(survey.datum),
-        heights: [AxleEnd::Front, AxleEnd::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
+        datum: datum_name(survey.vehicle.class, survey.datum),
+        heights: [End::Front, End::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
         figures: key_figures(&survey, units),
         aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
@@ -81,10 +81,10 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     page(StatusCode::OK, &template)
 }
 
-fn height_row(end: AxleEnd, found: &Survey, fitted: &Survey, units: Units) -> [String; 5] {
+fn height_row(end: End, found: &Survey, fitted: &Survey, units: Units) -> [String; 5] {
     let height = |survey: &Survey, state| survey.height(end, state).map_or_else(|| "–".to_owned(), |h| units.height(h.value));
     [
-        sentence(crate::view::end_name(end)),
+        sentence(crate::view::end_name(found.vehicle.class, end)),
         height(found, LoadState::Empty),
         height(found, LoadState::Loaded),
         height(fitted, LoadState::Empty),

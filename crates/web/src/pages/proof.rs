@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::{AxleEnd, LoadState};
+use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
@@ -115,7 +115,7 @@ async fn set_finished(
 
 fn measured_again(file: &JobFile) -> bool {
     let fitted = file.survey(Phase::Fitted);
-    file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(AxleEnd::Rear, state).is_some())
+    file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some())
 }
 
 fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
@@ -133,7 +133,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         hidden: Hidden::new(sheet, file.job.revision),
         finish_hidden: Hidden::new(sheet, file.job.revision),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
-        datum: datum_name(file.job.datum.unwrap_or(Datum::GroundToArch)),
+        datum: datum_name(file.job.intake.class, file.job.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, Phase::Fitted, &record.names),
         figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
         cautions: cautions.unwrap_or_default().into_iter().map(caution_text).collect(),

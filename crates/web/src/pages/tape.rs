@@ -4,9 +4,9 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::LoadState;
+use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{Phase, Spot};
+use wise_badger_store::reading::{Phase, Place, Spot};
 use wise_badger_store::{Database, job, load, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
@@ -15,7 +15,7 @@ use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
 use crate::form::{Choice, Field, Sheet};
 use crate::job_route::Stage;
-use crate::view::{clock, sentence, state_name};
+use crate::view::{clock, place_name, sentence, state_name, support_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -24,6 +24,8 @@ struct TapePage {
     frame: JobFrame,
     hidden: Hidden,
     datums: Vec<Choice>,
+    /// Whether it is a trailer, whose frame is read instead of arches.
+    trailer: bool,
     datum_problem: String,
     rolled: bool,
     states: Vec<StateForm>,
@@ -69,8 +71,9 @@ impl Corner {
 pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &Names) -> Vec<StateForm> {
     let mut walk = 0;
     let mut state_form = |state: LoadState| {
-        let mut corner = |(place, word, label): (_, &'static str, &'static str)| {
+        let mut corner = |(place, word): (Place, &'static str)| {
             walk += 1;
+            let label = place_name(file.job.intake.class, place);
             let field = |index| {
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
@@ -130,10 +133,15 @@ pub(crate) async fn save(
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
     let file = &record.file;
     let (_, survey) = found(worker, file);
+    let class = file.job.intake.class;
+    let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
+    let scale_field =
+        |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state)));
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
-        datums: sheet.choices("datum", &[("ground_to_arch", "Ground to arch"), ("hub_to_arch", "Hub centre to arch")]),
+        datums: sheet.choices("datum", tape::datum_choices(class)),
+        trailer: class.is_trailer(),
         datum_problem: sheet.problem("datum").to_owned(),
         rolled: sheet.is_filled("rolled"),
         states: state_forms(sheet, file, Phase::Found, &record.names),
@@ -144,14 +152,15 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
             &[("placed", "A weight at a place"), ("weighed", "Axles on a scale"), ("none", "Not known yet")],
         ),
         load_weight: sheet.weight_field("load_weight", "Weight put on"),
-        load_distance: sheet.length_field("load_distance", "Its middle from the rear axle").hint("0 is right over the axle"),
-        load_sides: sheet.choices("load_side", &[("ahead", "ahead of the axle"), ("behind", "behind the axle")]),
+        load_distance: sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it"),
+        load_sides: sheet
+            .choices("load_side", &[("ahead", &*format!("ahead of the {rear}")), ("behind", &*format!("behind the {rear}"))]),
         load_side_problem: sheet.problem("load_side").to_owned(),
         scale: [
-            sheet.weight_field("rear_empty", "Rear axle, empty"),
-            sheet.weight_field("rear_loaded", "Rear axle, loaded"),
-            sheet.weight_field("front_empty", "Front axle, empty"),
-            sheet.weight_field("front_loaded", "Front axle, loaded"),
+            scale_field("rear_empty", rear, LoadState::Empty),
+            scale_field("rear_loaded", rear, LoadState::Loaded),
+            scale_field("front_empty", front, LoadState::Empty),
+            scale_field("front_loaded", front, LoadState::Loaded),
         ],
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
         withdrawn: record.withdrawn,

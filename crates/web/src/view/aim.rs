@@ -1,7 +1,7 @@
 //! What an aim asks for, and what it does in the other load case.
 
 use wise_badger_mechanics::aim::Aim;
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::InShopUnits;
 
 use super::verdict::rake_words;
@@ -27,13 +27,13 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             Aim::LevelEmpty { .. } => "rear wanted, empty = front height empty",
             Aim::StockHeight { .. } => "rear wanted, empty = the height stated",
         };
-        let front = survey.height(AxleEnd::Front, state).map(|front| format!("front {}", units.exact(front.value)));
+        let front = survey.height(End::Front, state).map(|front| format!("front {}", units.exact(front.value)));
         let mut numbers: Vec<String> = front.into_iter().collect();
         numbers.push(format!("rear wanted {}", units.exact(target.height)));
         let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
         let value = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
         figures.push(Figure::new(format!("Rear wanted, {}", state_name(state)), value, sum));
-        figures.extend(survey.height(AxleEnd::Rear, state).map(|rear| {
+        figures.extend(survey.height(End::Rear, state).map(|rear| {
             let raise = target.height - rear.value;
             let numbers = vec![format!("{} − {} = {}", units.exact(target.height), units.exact(rear.value), units.exact(raise))];
             let sum = Sum::new("raise = rear wanted − rear measured", numbers, "The aim and the tape readings of this job.");

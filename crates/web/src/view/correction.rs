@@ -34,10 +34,10 @@ pub(crate) fn correction_name(entry: &CorrectionEntry, units: Units) -> String {
     match entry {
         CorrectionEntry::LiftBlock { thickness } => format!("Lift block, {}", said(thickness, length)),
         CorrectionEntry::HelperSpring { pair_rate, engagement_gap } => {
-            format!("Helper springs, {} the pair, gap {}", said(pair_rate, rate), said(engagement_gap, length))
+            format!("Helper springs, {} together, gap {}", said(pair_rate, rate), said(engagement_gap, length))
         }
         CorrectionEntry::AddedLeaf { pair_rate, lift } => {
-            format!("Added leaf, {} the pair, lift {}", said(pair_rate, rate), said(lift, length))
+            format!("Added leaf, {} together, lift {}", said(pair_rate, rate), said(lift, length))
         }
         CorrectionEntry::LoadRubber { clearance, .. } => format!("Load rubber, clearance {}", said(clearance, length)),
         CorrectionEntry::RearchedPack { free_height_gained } => {

@@ -15,11 +15,12 @@ pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
 pub(crate) use figure::{Figure, Sum, Tone};
 pub(crate) use moment::{ago, clock};
 
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches, kilograms, pounds};
 use wise_badger_store::entry::{Typed, UnitWord};
+use wise_badger_store::reading::Place;
 
 /// The units a person reads.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -160,6 +161,7 @@ pub(crate) fn class_name(class: VehicleClass) -> &'static str {
         VehicleClass::Van => "Van",
         VehicleClass::BoxTruck => "Box truck",
         VehicleClass::Motorhome => "Motorhome or camper van",
+        VehicleClass::TandemTrailer => "Trailer, tandem",
     }
 }
 
@@ -167,8 +169,9 @@ pub(crate) fn wheels_name(wheels: RearWheels) -> &'static str {
     if wheels == RearWheels::Dual { "dual rear wheels" } else { "single rear wheels" }
 }
 
-pub(crate) fn datum_name(datum: Datum) -> &'static str {
+pub(crate) fn datum_name(class: VehicleClass, datum: Datum) -> &'static str {
     match datum {
+        Datum::GroundToArch if class.is_trailer() => "ground to frame",
         Datum::GroundToArch => "ground to arch",
         Datum::HubToArch => "hub centre to arch",
     }
@@ -178,8 +181,39 @@ pub(crate) fn state_name(state: LoadState) -> &'static str {
     if state == LoadState::Empty { "empty" } else { "loaded" }
 }
 
-pub(crate) fn end_name(end: AxleEnd) -> &'static str {
-    if end == AxleEnd::Front { "front" } else { "rear" }
+/// Where a height is read.
+pub(crate) fn end_name(class: VehicleClass, end: End) -> &'static str {
+    match (end, class.is_trailer()) {
+        (End::Front, false) => "front",
+        (End::Front, true) => "coupler",
+        (End::Rear, _) => "rear",
+    }
+}
+
+/// A place on the walk round the vehicle.
+pub(crate) fn place_name(class: VehicleClass, place: Place) -> &'static str {
+    match (place, class.is_trailer()) {
+        (Place::FrontLeft, false) => "Front left",
+        (Place::FrontRight, false) => "Front right",
+        (Place::RearLeft, false) => "Rear left",
+        (Place::RearRight, false) => "Rear right",
+        (Place::StopGap, false) => "Rear bump-stop gap",
+        (Place::FrontLeft, true) => "Coupler, left",
+        (Place::FrontRight, true) => "Coupler, right",
+        (Place::RearLeft, true) => "Over axles, left",
+        (Place::RearRight, true) => "Over axles, right",
+        (Place::StopGap, true) => "Axle bump-stop gap",
+    }
+}
+
+/// What carries the weight there.
+pub(crate) fn support_name(class: VehicleClass, end: End) -> &'static str {
+    match (end, class.is_trailer()) {
+        (End::Front, false) => "front axle",
+        (End::Rear, false) => "rear axle",
+        (End::Front, true) => "hitch",
+        (End::Rear, true) => "axle pair",
+    }
 }
 
 /// First letter large.

@@ -1,11 +1,11 @@
 //! Over a rating: what must come off, and from where.
 
 use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::Survey;
+use wise_badger_mechanics::survey::{End, Survey, VehicleClass};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
 
-use super::{Units, end_name, state_name};
+use super::{Units, state_name, support_name};
 
 /// An overload in words.
 pub(crate) struct OverloadWords {
@@ -22,30 +22,32 @@ pub(crate) struct OverloadWords {
 /// The overload of a survey, if there is one.
 pub(crate) fn overload_words(survey: &Survey, units: Units) -> Option<OverloadWords> {
     let overload = Overload::of(survey)?;
-    let (lead, or) = relief_words(&overload.relief, units);
+    let class = survey.vehicle.class;
+    let (lead, or) = relief_words(class, &overload.relief, units);
     let then = Predictor::new(survey).rear_with_less(overload.rear_relief).filter(|_| overload.rear_relief.si() > 0.0);
     Some(OverloadWords {
         lead,
         or,
-        over: overload.over.iter().map(|check| line(check, units)).collect(),
+        over: overload.over.iter().map(|check| line(class, check, units)).collect(),
         then: then.map_or_else(String::new, |height| {
             format!("With that off and nothing fitted, the rear sits at about {} loaded.", units.height(height))
         }),
     })
 }
 
-fn relief_words(relief: &Relief, units: Units) -> (String, String) {
+fn relief_words(class: VehicleClass, relief: &Relief, units: Units) -> (String, String) {
+    let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
     match relief {
         Relief::TakeOff { weight, behind_rear_axle, or_move_forward } => {
             let weight = units.about(*weight);
             let place = match behind_rear_axle.map(|place| (place, place.si())) {
                 None => String::new(),
-                Some((_, at)) if at.abs() < 1e-3 => ", from over the rear axle".to_owned(),
-                Some((place, at)) if at > 0.0 => format!(", from {} behind the rear axle", units.height(place)),
-                Some((place, _)) => format!(", from {} ahead of the rear axle", units.height(-place)),
+                Some((_, at)) if at.abs() < 1e-3 => format!(", from over the {rear}"),
+                Some((place, at)) if at > 0.0 => format!(", from {} behind the {rear}", units.height(place)),
+                Some((place, _)) => format!(", from {} ahead of the {rear}", units.height(-place)),
             };
             let or = or_move_forward.map_or_else(String::new, |by| {
-                format!("Or move the whole load forward by {}; the front axle has room for it.", units.height(by))
+                format!("Or move the whole load forward by {}; the {front} has room for it.", units.height(by))
             });
             (format!("Take {weight} off{place}."), or)
         }
@@ -56,9 +58,9 @@ fn relief_words(relief: &Relief, units: Units) -> (String, String) {
     }
 }
 
-fn line(check: &RatingCheck, units: Units) -> String {
+fn line(class: VehicleClass, check: &RatingCheck, units: Units) -> String {
     let what = match check.rated {
-        Rated::Axle(end) => format!("The {} axle", end_name(end)),
+        Rated::Axle(end) => format!("The {}", support_name(class, end)),
         Rated::Gross => "The whole vehicle".to_owned(),
     };
     format!(

@@ -88,10 +88,10 @@ fn part_numbers(correction: &Correction, units: Units) -> Vec<String> {
     match correction {
         Correction::LiftBlock { thickness } => vec![format!("block {}", units.exact(*thickness))],
         Correction::HelperSpring { pair_rate, engagement_gap } => {
-            vec![format!("helpers {} the pair", units.rate(*pair_rate)), format!("gap {}", units.exact(*engagement_gap))]
+            vec![format!("helpers {} together", units.rate(*pair_rate)), format!("gap {}", units.exact(*engagement_gap))]
         }
         Correction::AddedLeaf { pair_rate, lift } => {
-            vec![format!("leaves add {} the pair", units.rate(*pair_rate)), format!("lift empty {}", units.exact(*lift))]
+            vec![format!("leaves add {} together", units.rate(*pair_rate)), format!("lift empty {}", units.exact(*lift))]
         }
         Correction::LoadRubber { clearance, force } => {
             let last =

@@ -1,7 +1,7 @@
 //! Predicted against measured, in words.
 
 use wise_badger_mechanics::proof::{ProofCheck, ProofGrade};
-use wise_badger_mechanics::survey::{AxleEnd, LoadState, Survey};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, metres};
 use wise_badger_store::entry::{PredictedHeight, PredictedHeights};
@@ -11,15 +11,15 @@ use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
 /// One line for each height that was predicted and measured again.
 pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, units: Units) -> Vec<Figure> {
     let heights = [
-        (AxleEnd::Rear, LoadState::Empty, predicted.rear_empty),
-        (AxleEnd::Rear, LoadState::Loaded, predicted.rear_loaded),
-        (AxleEnd::Front, LoadState::Empty, predicted.front_empty),
-        (AxleEnd::Front, LoadState::Loaded, predicted.front_loaded),
+        (End::Rear, LoadState::Empty, predicted.rear_empty),
+        (End::Rear, LoadState::Loaded, predicted.rear_loaded),
+        (End::Front, LoadState::Empty, predicted.front_empty),
+        (End::Front, LoadState::Loaded, predicted.front_loaded),
     ];
     heights.into_iter().filter_map(|(end, state, height)| proof(end, state, height?, fitted, units)).collect()
 }
 
-fn proof(end: AxleEnd, state: LoadState, predicted: PredictedHeight, fitted: &Survey, units: Units) -> Option<Figure> {
+fn proof(end: End, state: LoadState, predicted: PredictedHeight, fitted: &Survey, units: Units) -> Option<Figure> {
     let measured = fitted.height(end, state)?;
     let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
     let (off, grade) = (check.difference(), check.grade());
@@ -43,7 +43,7 @@ fn proof(end: AxleEnd, state: LoadState, predicted: PredictedHeight, fitted: &Su
         numbers,
         "The prediction as it stood when the correction was chosen.",
     );
-    let label = format!("{}, {}", sentence(end_name(end)), state_name(state));
+    let label = format!("{}, {}", sentence(end_name(fitted.vehicle.class, end)), state_name(state));
     let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
     let note = format!("predicted {foretold}: {words}");
     Some(Figure::new(label, units.height(measured.value), sum).note(note).tone(tone))

@@ -1,20 +1,19 @@
 //! The figures of the verdict, each with its sum.
 
-use wise_badger_mechanics::survey::{AxleEnd, Basis, LoadPut, LoadState, Survey};
+use wise_badger_mechanics::survey::{Basis, End, LoadPut, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_mechanics::verdict::{RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
 
-use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, sentence, state_name};
+use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, sentence, state_name, support_name};
 
 const TAPE: &str = "The tape readings of this job.";
 const TAPE_DOUBT: &str =
     "One reading is good to 1/16 in (1.6 mm), and the vehicle settles to 1/16 in; a band is two standard deviations.";
-const ENDS: [AxleEnd; 2] = [AxleEnd::Front, AxleEnd::Rear];
+const ENDS: [End; 2] = [End::Front, End::Rear];
 
 /// Sag, front change, rake and lean.
 pub(crate) fn height_figures(survey: &Survey, units: Units) -> Vec<Figure> {
-    let mut figures: Vec<Figure> =
-        [AxleEnd::Rear, AxleEnd::Front].into_iter().filter_map(|end| drop(survey, end, units)).collect();
+    let mut figures: Vec<Figure> = [End::Rear, End::Front].into_iter().filter_map(|end| drop(survey, end, units)).collect();
     figures.extend(LoadState::BOTH.into_iter().filter_map(|state| rake(survey, state, units)));
     for state in LoadState::BOTH {
         figures.extend(ENDS.into_iter().filter_map(|end| lean(survey, end, state, units)));
@@ -22,25 +21,28 @@ pub(crate) fn height_figures(survey: &Survey, units: Units) -> Vec<Figure> {
     figures
 }
 
-fn drop(survey: &Survey, end: AxleEnd, units: Units) -> Option<Figure> {
+fn drop(survey: &Survey, end: End, units: Units) -> Option<Figure> {
     let drop = survey.drop(end)?;
     let height = |state| survey.height(end, state).map(|height| units.exact(height.value)).unwrap_or_default();
     let (label, value, formula) = match end {
-        AxleEnd::Rear => {
-            ("Rear sag under the load", units.height(drop.value), "rear sag = rear height empty − rear height loaded")
+        End::Rear => {
+            ("Rear sag under the load".to_owned(), units.height(drop.value), "rear sag = rear height empty − rear height loaded")
         }
-        AxleEnd::Front => ("Front change", units.change(-drop.value), "front change = front height loaded − front height empty"),
+        End::Front => {
+            let label = format!("{} change", sentence(end_name(survey.vehicle.class, end)));
+            (label, units.change(-drop.value), "change = height loaded − height empty")
+        }
     };
     let (empty, loaded) = (height(LoadState::Empty), height(LoadState::Loaded));
     let numbers = match end {
-        AxleEnd::Rear => vec![format!("{empty} − {loaded} = {}", units.exact(drop.value))],
-        AxleEnd::Front => vec![format!("{loaded} − {empty} = {}", units.exact(-drop.value))],
+        End::Rear => vec![format!("{empty} − {loaded} = {}", units.exact(drop.value))],
+        End::Front => vec![format!("{loaded} − {empty} = {}", units.exact(-drop.value))],
     };
     let seen = drop.value.abs() > drop.band();
     let note = match (end, drop.value.si() < 0.0) {
         _ if !seen => format!("± {}: no change the tape can tell", units.band(drop.band())),
-        (AxleEnd::Rear, true) => "it stands higher loaded".to_owned(),
-        (AxleEnd::Front, true) => "the nose comes up".to_owned(),
+        (End::Rear, true) => "it stands higher loaded".to_owned(),
+        (End::Front, true) => "the nose comes up".to_owned(),
         _ => format!("± {}", units.band(drop.band())),
     };
     let sum = Sum::new(formula, numbers, TAPE).doubt(format!("± {}. {TAPE_DOUBT}", units.exact(drop.band())));
@@ -50,7 +52,7 @@ fn drop(survey: &Survey, end: AxleEnd, units: Units) -> Option<Figure> {
 fn rake(survey: &Survey, state: LoadState, units: Units) -> Option<Figure> {
     let rake = survey.rake(state)?;
     let height = |end| survey.height(end, state).map(|height| units.exact(height.value)).unwrap_or_default();
-    let numbers = vec![format!("{} − {} = {}", height(AxleEnd::Rear), height(AxleEnd::Front), units.exact(rake))];
+    let numbers = vec![format!("{} − {} = {}", height(End::Rear), height(End::Front), units.exact(rake))];
     let sum = Sum::new("rake = rear height − front height", numbers, TAPE).doubt(TAPE_DOUBT);
     Some(Figure::new(format!("Rake {}", state_name(state)), units.change(rake), sum).note(rake_words(rake)))
 }
@@ -65,7 +67,7 @@ pub(crate) fn rake_words(rake: Length) -> &'static str {
     }
 }
 
-fn lean(survey: &Survey, end: AxleEnd, state: LoadState, units: Units) -> Option<Figure> {
+fn lean(survey: &Survey, end: End, state: LoadState, units: Units) -> Option<Figure> {
     let lean = survey.lean(end, state)?;
     let note = match lean.si() {
         l if l.abs() < 0.0254 / 8.0 => "within the tape",
@@ -74,7 +76,10 @@ fn lean(survey: &Survey, end: AxleEnd, state: LoadState, units: Units) -> Option
     };
     let numbers = vec![format!("right side − left side = {}", units.exact(lean))];
     let sum = Sum::new("lean = mean of the right readings − mean of the left", numbers, TAPE).doubt(TAPE_DOUBT);
-    Some(Figure::new(format!("Lean {}, {}", end_name(end), state_name(state)), units.change(lean), sum).note(note))
+    Some(
+        Figure::new(format!("Lean {}, {}", end_name(survey.vehicle.class, end), state_name(state)), units.change(lean), sum)
+            .note(note),
+    )
 }
 
 /// Axle loads and the margin to each rating.
@@ -85,10 +90,12 @@ pub(crate) fn load_figures(survey: &Survey, units: Units) -> Vec<Figure> {
 fn rating(survey: &Survey, check: &RatingCheck, units: Units) -> Figure {
     let (margin, over) = (check.margin(), check.margin().si() < 0.0);
     let what = match check.rated {
-        Rated::Axle(end) => format!("{} axle, {}", sentence(end_name(end)), state_name(check.state)),
+        Rated::Axle(end) => format!("{}, {}", sentence(support_name(survey.vehicle.class, end)), state_name(check.state)),
         Rated::Gross => format!("Whole vehicle, {}", state_name(check.state)),
     };
+    let lifted = check.load.si() < 0.0;
     let note = match over {
+        _ if lifted => "the coupler is pulled up: move the load forward before it goes on the road".to_owned(),
         true => format!("{} over its rating of {}", units.weight(-margin), units.weight(check.rating)),
         false => format!("{} under its rating of {}", units.weight(margin), units.weight(check.rating)),
     };
@@ -98,18 +105,22 @@ fn rating(survey: &Survey, check: &RatingCheck, units: Units) -> Figure {
         Basis::Stated => "Empty weight as stated for this vehicle.",
         Basis::Assumed => "Empty weight assumed for the class (common practice); weigh the axle to be sure.",
     };
-    let sum = Sum::new(
-        "load by lever arms: rear = W × (wheelbase + distance behind the rear axle) / wheelbase; margin = rating − load",
-        numbers,
-        "Lever arms, any statics text; ratings as given at intake.",
-    )
-    .doubt(basis);
+    let sum = Sum::new(lever_arms(survey), numbers, "Lever arms, any statics text; ratings as given at intake.").doubt(basis);
     let assumed = if check.basis == Basis::Assumed { " (assumed empty weight)" } else { "" };
-    Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over {
+    Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over || lifted {
         Tone::Act
     } else {
         Tone::Plain
     })
+}
+
+fn lever_arms(survey: &Survey) -> &'static str {
+    match survey.vehicle.class.is_trailer() {
+        true => {
+            "load by lever arms: axle pair = W × (span + distance behind it) / span, span from coupler to axle pair; margin = rating − load"
+        }
+        false => "load by lever arms: rear = W × (wheelbase + distance behind the rear axle) / wheelbase; margin = rating − load",
+    }
 }
 
 fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<String> {
@@ -117,14 +128,16 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<Strin
     let Rated::Axle(end) = check.rated else {
         return vec![format!("front + rear = {}", units.weight(check.load))];
     };
-    let empty = *loads.empty.get(end);
+    let (empty, class) = (*loads.empty.get(end), survey.vehicle.class);
+    let rear = support_name(class, End::Rear);
+    let span = if class.is_trailer() { "coupler to axle pair" } else { "wheelbase" };
     let mut numbers = vec![format!("empty {}", units.weight(empty))];
     if check.state == LoadState::Loaded
         && let Some(change) = loads.change.get(end)
     {
         numbers.push(match &survey.load {
             Some(LoadPut::Placed { weight, behind_rear_axle }) => format!(
-                "{} at {} behind the rear axle, wheelbase {}: {} on this axle",
+                "{} at {} behind the {rear}, {span} {}: {} here",
                 units.weight(*weight),
                 units.exact(*behind_rear_axle),
                 units.exact(survey.vehicle.wheelbase),
@@ -136,9 +149,13 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<Strin
     numbers
 }
 
+fn rate_label(survey: &Survey) -> &'static str {
+    if survey.vehicle.class.is_trailer() { "Rate of the axle pair, all springs" } else { "Rear axle rate, both springs" }
+}
+
 /// The rear rate, or why there is none.
 pub(crate) fn rate_figures(survey: &Survey, units: Units) -> Vec<Figure> {
-    let label = "Rear axle rate, both springs";
+    let label = rate_label(survey);
     match RateVerdict::of(survey) {
         RateVerdict::Measured(figure) => {
             let mut figures = vec![measured_rate(survey, &figure, units)];
@@ -219,28 +236,29 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
         percent(figure.relative_sd)
     );
     let sum = Sum::new("rate = load change / (drop − drop of the tyres)", numbers, GUM).doubt(doubt);
-    Figure::new("Rear axle rate, both springs", units.rate(figure.rate), sum).note(format!("{grade}{past}"))
+    Figure::new(rate_label(survey), units.rate(figure.rate), sum).note(format!("{grade}{past}"))
 }
 
 fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
     if !survey.datum.includes_tyre() || figure.tyre_drop == metres(0.0) {
         return None;
     }
-    let tyre_rate = survey.vehicle.assumptions().rear_tyre_rate;
+    let assumed = survey.vehicle.assumptions();
+    let (tyre_rate, ends) = (assumed.rear_tyre_rate, 2 * assumed.rear_axles);
     let numbers = vec![format!(
-        "{} / (2 × {}) = {}",
+        "{} / ({ends} × {}) = {}",
         units.weight(figure.load_change.value),
         units.rate(tyre_rate),
         units.exact(figure.tyre_drop)
     )];
     let sum = Sum::new(
-        "drop of the tyres = load change / rate of both tyre ends",
+        "drop of the tyres = load change / rate of all rear tyres",
         numbers,
         "Tyre rate assumed for the class (common practice).",
     )
     .doubt("The tyre rate is taken as good to 15 %; read from the hub to leave the tyre out.");
     Some(
         Figure::new("Of the sag, the tyres", units.height(figure.tyre_drop), sum)
-            .note(format!("the datum is {}", datum_name(survey.datum))),
+            .note(format!("the datum is {}", datum_name(survey.vehicle.class, survey.datum))),
     )
 }

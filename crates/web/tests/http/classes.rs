@@ -42,6 +42,47 @@ async fn every_class_goes_the_whole_route() {
 }
 
 #[tokio::test]
+async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
+    let (_site, ada) = shop().await;
+    let intake = [
+        ("label", "tandem"),
+        ("class", "tandem_trailer"),
+        ("rear_wheels", "single"),
+        ("wheelbase", "168"),
+        ("front_rating", "1,000"),
+        ("rear_rating", "7,000"),
+        ("kerb_front", "420"),
+        ("kerb_rear", "2,480"),
+    ];
+    let too_close = ada.fill("/jobs/new", &[&intake[..], &[("axle_spread", "12")]].concat()).await;
+    assert!(too_close.field("axle_spread").1.contains("distance between a trailer's axles"));
+    let tape = ada.fill("/jobs/new", &[&intake[..], &[("axle_spread", "34"), ("equalised", "yes")]].concat()).await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    let mut values = vec![
+        ("datum", "ground_to_arch"),
+        ("load_kind", "placed"),
+        ("load_weight", "2,600"),
+        ("load_distance", "8"),
+        ("load_side", "ahead"),
+    ];
+    values.extend(walk(["19 1/2", "19 1/4"], ["19 1/4", "17 1/4"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+    // By hand: the axles take 2,600 × 160 / 168 = 2,476 lb, of which four tyres of 1,370 lb/in make 0.452 in; 2,476 / 1.548.
+    assert_eq!(verdict.figure("Rate of the axle pair, all springs").0, "1,599 lb/in");
+    assert_eq!(verdict.figure("Axle pair, loaded").0, "4,956 lb");
+    assert_eq!(verdict.figure("Hitch, loaded").0, "544 lb");
+    let options = consider(&ada, &job, &BLOCK).await;
+    assert!(options.figure("Rear, loaded").0.starts_with("19 1/4 in"), "{:?}", options.figure("Rear, loaded"));
+    // The load slid to the tail pulls the coupler up: an answer, with a warning.
+    values[3] = ("load_distance", "60");
+    values[4] = ("load_side", "behind");
+    let lifted = ada.fill(&format!("{job}/tape"), &values).await;
+    assert!(lifted.figure("Hitch, loaded").0.starts_with('−'), "{:?}", lifted.figure("Hitch, loaded"));
+    let made_a_truck = ada.fill(&format!("{job}/vehicle"), &[("class", "van")]).await;
+    assert!(made_a_truck.text(".picks .problem").contains("open a new job"));
+}
+
+#[tokio::test]
 async fn weighed_axles_need_no_place_for_the_load() {
     let (_site, ada) = shop().await;
     let tape = open(&ada, "half_ton_pickup", "single").await;
@@ -91,7 +132,7 @@ async fn a_metric_shop_types_and_reads_its_own_units_all_the_way() {
     let options = consider(&ada, &job, &helper).await;
     // 75.4 u + 40 (u − 20) = 4,903 N: u = 49.4 mm, so 510 − 49.4 = 460.6 mm.
     assert!(options.figure("Rear, loaded").2.contains("= 460.6 mm"), "{}", options.figure("Rear, loaded").2);
-    assert_eq!(options.text(".option h3"), "Helper springs, 40 N/mm the pair, gap 20 mm");
+    assert_eq!(options.text(".option h3"), "Helper springs, 40 N/mm together, gap 20 mm");
     let inches = ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "2 in")]).await;
     assert!(inches.figure("Rear, empty").2.contains("= 560.8 mm"), "{}", inches.figure("Rear, empty").2);
 }

@@ -35,7 +35,7 @@ async fn helpers_bear_only_past_their_gap() {
     // By hand, at 3,250 − 450 lb sprung: √(572.1 × 386.1 / 2,800) / 2π = 1.41 Hz, against 1.14 Hz without them.
     assert_eq!(options.figure("Ride frequency, loaded").0, "1.41 Hz");
     assert_eq!(options.figure("Ride frequency, loaded").1, "1.14 Hz before");
-    assert_eq!(options.text(".considered strong"), "Helper springs, 200 lb/in the pair, gap 1 in");
+    assert_eq!(options.text(".considered strong"), "Helper springs, 200 lb/in together, gap 1 in");
 }
 
 /// By hand, with the same 372.1 lb/in: an added leaf of 90 lb/in lifting 1 in empty sits at

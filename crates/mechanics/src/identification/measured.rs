@@ -1,0 +1,171 @@
+//! What was read, in which state.
+
+use crate::side::{Side, Sides};
+use crate::stance::{Stance, State};
+use crate::uncertain::Uncertain;
+use crate::units::{Force, InShopUnits, Length};
+
+/// Whether a height counts the tyre in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SeenFrom {
+    /// From the ground: the tyre's squash is part of it.
+    Ground,
+    /// From the wheel (its hub, its rim or the tyre's top): the tyre has no part in it.
+    Hub,
+}
+
+/// A place whose height was read, and from where. Heights from one mark are compared with each other; the height at
+/// kerb that lies behind them all is found with the rest.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Mark {
+    /// The arch over a wheel.
+    Arch {
+        /// Which axle.
+        axle: String,
+        /// Which side; absent, the mean of both.
+        side: Option<Side>,
+        /// From where.
+        seen_from: SeenFrom,
+    },
+    /// A named point of the body, from the ground.
+    Point(String),
+    /// The clearance at an element, both sides' mean.
+    Gap {
+        /// Which axle.
+        axle: String,
+        /// Which element.
+        element: String,
+    },
+}
+
+/// One thing that was read, with its standard deviation.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Reading {
+    /// A height or a clearance.
+    Height {
+        /// Of what, from where.
+        mark: Mark,
+        /// The tape's reading.
+        height: Uncertain<Length>,
+    },
+    /// What one wheel end presses on the ground.
+    WheelLoad {
+        /// Which axle.
+        axle: String,
+        /// Which side.
+        side: Side,
+        /// The scale's reading.
+        load: Uncertain<Force>,
+    },
+    /// What an axle presses on the ground.
+    AxleLoad {
+        /// Which axle.
+        axle: String,
+        /// The scale's reading.
+        load: Uncertain<Force>,
+    },
+    /// What a trailer's coupler presses on what holds it.
+    TongueWeight(Uncertain<Force>),
+}
+
+/// How well a load aboard is known, as standard deviations.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct LoadDoubt {
+    /// Of its weight.
+    pub weight: Force,
+    /// Of its place along the vehicle.
+    pub position: Length,
+}
+
+/// A state of the vehicle and everything read in it. With no readings it is a state to predict.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MeasuredState {
+    /// What was aboard, as far as it is known.
+    pub state: State,
+    /// How well each load is known, in the order of the state's loads; those missing are exact.
+    pub load_doubts: Vec<LoadDoubt>,
+    /// How far an axle (or a point) may stand from where it would come to rest: common to both sides, new in every state.
+    pub settling: Length,
+    /// What was read.
+    pub readings: Vec<Reading>,
+}
+
+impl Mark {
+    /// The mean of both arches over an axle.
+    pub fn axle(axle: impl Into<String>, seen_from: SeenFrom) -> Self {
+        Mark::Arch { axle: axle.into(), side: None, seen_from }
+    }
+
+    /// The arch over one wheel.
+    pub fn corner(axle: impl Into<String>, side: Side, seen_from: SeenFrom) -> Self {
+        Mark::Arch { axle: axle.into(), side: Some(side), seen_from }
+    }
+
+    /// The axle, or the point, whose settling it takes part in.
+    pub(super) fn settles_with(&self) -> &str {
+        match self {
+            Mark::Arch { axle: place, .. } | Mark::Gap { axle: place, .. } | Mark::Point(place) => place,
+        }
+    }
+
+    /// How far it went from the kerb state, m (a clearance: what it is). `None` for what the vehicle does not have.
+    pub(super) fn change(&self, stance: &Stance) -> Option<f64> {
+        match self {
+            Mark::Arch { axle, side, seen_from } => {
+                let axle = stance.axle(axle)?;
+                let changes = match seen_from {
+                    SeenFrom::Ground => &axle.ground_to_arch_change,
+                    SeenFrom::Hub => &axle.hub_to_arch_change,
+                };
+                Some(of_sides(changes.left.si(), changes.right.si(), *side))
+            }
+            Mark::Point(name) => stance.point(name).map(|rise| rise.si()),
+            Mark::Gap { axle, element } => {
+                let axle = stance.axle(axle)?;
+                let gaps = Sides::from_fn(|side| axle.gap(side, element));
+                match (gaps.left, gaps.right) {
+                    (Some(left), Some(right)) => Some(of_sides(left.si(), right.si(), None)),
+                    (gap, None) | (None, gap) => gap.map(|gap| gap.si()),
+                }
+            }
+        }
+    }
+}
+
+fn of_sides(left: f64, right: f64, side: Option<Side>) -> f64 {
+    match side {
+        Some(Side::Left) => left,
+        Some(Side::Right) => right,
+        None => 0.5 * (left + right),
+    }
+}
+
+impl Reading {
+    /// What was read, and its standard deviation, in SI units.
+    pub(super) fn si(&self) -> (f64, f64) {
+        match self {
+            Reading::Height { height, .. } => (height.value.si(), height.sd.si()),
+            Reading::WheelLoad { load, .. } | Reading::AxleLoad { load, .. } | Reading::TongueWeight(load) => {
+                (load.value.si(), load.sd.si())
+            }
+        }
+    }
+
+    /// The mark whose kerb height lies behind the reading, if it is a height.
+    pub(super) fn mark(&self) -> Option<&Mark> {
+        match self {
+            Reading::Height { mark, .. } => Some(mark),
+            _ => None,
+        }
+    }
+
+    /// What the model says of it: a change from kerb for heights, the load itself for loads.
+    pub(super) fn modelled(&self, stance: &Stance) -> Option<f64> {
+        match self {
+            Reading::Height { mark, .. } => mark.change(stance),
+            Reading::WheelLoad { axle: name, side, .. } => stance.axle(name).map(|axle| axle.wheel_loads.get(*side).si()),
+            Reading::AxleLoad { axle: name, .. } => stance.axle(name).map(|axle| axle.load().si()),
+            Reading::TongueWeight(_) => stance.tongue_weight.map(|weight| weight.si()),
+        }
+    }
+}

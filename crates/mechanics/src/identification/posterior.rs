@@ -1,0 +1,254 @@
+//! The best agreement of model and readings, and the covariance around it. Raw SI `f64` inside.
+
+use super::doubt::Share;
+use super::experiment::{Experiment, Figure, IdentificationError};
+use crate::cholesky::{factorise, solve_factorised};
+use crate::stance::Vehicle;
+
+/// A vehicle as the readings make it, with everything that is still in doubt about it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Identified {
+    pub(super) experiment: Experiment,
+    pub(super) figures: Vec<Figure>,
+    pub(super) at: Vec<f64>,
+    /// Row by row, of the figures in their own units.
+    pub(super) covariance: Vec<f64>,
+    misfits: Vec<Misfit>,
+}
+
+/// How far a reading lies from what the vehicle found would show.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Misfit {
+    /// Which state.
+    pub state: usize,
+    /// Which of its readings.
+    pub reading: usize,
+    /// Reading less model, in standard deviations of the reading.
+    pub deviations: f64,
+}
+
+const MOST_ROUNDS: usize = 40;
+/// Step of a difference quotient, in prior standard deviations of a figure, no longer than so much of a logarithm.
+const SMALL: f64 = 0.02;
+const LONGEST_LOG: f64 = 0.01;
+/// Longest step of one round in a rate's logarithm.
+const LONGEST_STEP: f64 = 0.7;
+/// Squared length of a step, in standard deviations, that ends the search.
+const STILL: f64 = 1e-10;
+
+pub(super) fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, IdentificationError> {
+    let mut at = experiment.start(&figures);
+    let mut now = Agreement::at(&experiment, &figures, &at)?;
+    let n = figures.len();
+    let mut factor = vec![0.0; n * n];
+    for _ in 0..MOST_ROUNDS {
+        let slopes = slopes(&experiment, &figures, &at)?;
+        let (curvature, mut step) = normal_equations(&experiment, &figures, &at, &now, &slopes);
+        if !factorise(&curvature, &mut factor, n, 0.0) {
+            return Err(IdentificationError::NotSettled);
+        }
+        let downhill = step.clone();
+        solve_factorised(&factor, &mut step, n);
+        // The step's length in standard deviations is its product with the slope that it answers.
+        let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
+        if length.abs() < STILL {
+            return Ok(Identified {
+                covariance: inverse(&factor, n),
+                misfits: now.misfits(&experiment),
+                experiment,
+                figures,
+                at,
+            });
+        }
+        let Some((moved, better)) = shorten(&experiment, &figures, &at, &step, &now) else {
+            return Err(IdentificationError::NotSettled);
+        };
+        (at, now) = (moved, better);
+    }
+    Err(IdentificationError::NotSettled)
+}
+
+/// Readings less model, and the sum that is to be least.
+struct Agreement {
+    /// By state, by reading.
+    left_over: Vec<Vec<f64>>,
+    total: f64,
+}
+
+impl Agreement {
+    fn at(experiment: &Experiment, figures: &[Figure], at: &[f64]) -> Result<Self, IdentificationError> {
+        let mut total: f64 = figures.iter().zip(at).map(|(figure, value)| (value / Experiment::prior_sd(figure)).powi(2)).sum();
+        let mut left_over = Vec::with_capacity(experiment.states.len());
+        for (index, measured) in experiment.states.iter().enumerate() {
+            let modelled = experiment.modelled(index, figures, at)?;
+            let left: Vec<f64> = measured
+                .readings
+                .iter()
+                .zip(modelled)
+                .map(|(reading, modelled)| {
+                    let added: f64 = reading.mark().map_or(0.0, |mark| {
+                        figures.iter().zip(at).map(|(figure, value)| experiment.adds(figure, index, mark) * value).sum()
+                    });
+                    reading.si().0 - modelled - added
+                })
+                .collect();
+            total += measured.readings.iter().zip(&left).map(|(reading, left)| (left / reading.si().1).powi(2)).sum::<f64>();
+            left_over.push(left);
+        }
+        Ok(Agreement { left_over, total })
+    }
+
+    fn misfits(&self, experiment: &Experiment) -> Vec<Misfit> {
+        let states = experiment.states.iter().zip(&self.left_over).enumerate();
+        let each = states.flat_map(|(state, (measured, left))| {
+            measured.readings.iter().zip(left).enumerate().map(move |(reading, (read, left))| Misfit {
+                state,
+                reading,
+                deviations: left / read.si().1,
+            })
+        });
+        each.collect()
+    }
+}
+
+/// How every reading moves with every figure: by figure, by state, by reading.
+type Slopes = Vec<Vec<Vec<f64>>>;
+
+fn slopes(experiment: &Experiment, figures: &[Figure], at: &[f64]) -> Result<Slopes, IdentificationError> {
+    let mut moved = at.to_vec();
+    let mut slopes = Vec::with_capacity(figures.len());
+    for (place, figure) in figures.iter().enumerate() {
+        let mut of_figure = Vec::with_capacity(experiment.states.len());
+        for (index, measured) in experiment.states.iter().enumerate() {
+            if figure.is_modelled_in(index) {
+                let step = figure.small_step(experiment);
+                let mut beside = |off: f64| {
+                    if let Some(value) = moved.get_mut(place) {
+                        *value += off;
+                    }
+                    let modelled = experiment.modelled(index, figures, &moved);
+                    moved.copy_from_slice(at);
+                    modelled
+                };
+                let (above, below) = (beside(step)?, beside(-step)?);
+                of_figure.push(above.iter().zip(below).map(|(above, below)| (above - below) / (2.0 * step)).collect());
+            } else {
+                let marks = measured.readings.iter().map(|reading| reading.mark());
+                of_figure.push(marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect());
+            }
+        }
+        slopes.push(of_figure);
+    }
+    Ok(slopes)
+}
+
+impl Figure {
+    fn small_step(&self, experiment: &Experiment) -> f64 {
+        match self {
+            Figure::Doubt(index) => {
+                let sd = experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd);
+                SMALL.min(LONGEST_LOG / sd)
+            }
+            _ => SMALL,
+        }
+    }
+
+    /// How far a round may move it.
+    fn longest_step(&self, experiment: &Experiment) -> f64 {
+        match self {
+            Figure::Doubt(index) => LONGEST_STEP / experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd),
+            _ => f64::INFINITY,
+        }
+    }
+}
+
+/// `JᵀWJ + P` and `JᵀW r − P x`.
+fn normal_equations(
+    experiment: &Experiment,
+    figures: &[Figure],
+    at: &[f64],
+    now: &Agreement,
+    slopes: &Slopes,
+) -> (Vec<f64>, Vec<f64>) {
+    // Every slope and every reading left over, in standard deviations of its reading.
+    let weigh = |by_state: &[Vec<f64>]| -> Vec<f64> {
+        let states = by_state.iter().zip(&experiment.states);
+        states
+            .flat_map(|(values, state)| values.iter().zip(&state.readings).map(|(value, reading)| value / reading.si().1))
+            .collect()
+    };
+    let left_over = weigh(&now.left_over);
+    let rows: Vec<Vec<f64>> = slopes.iter().map(|of_figure| weigh(of_figure)).collect();
+    let product = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
+    let mut curvature = Vec::with_capacity(figures.len().pow(2));
+    let mut downhill = Vec::with_capacity(figures.len());
+    for (row, ((figure, value), of_row)) in figures.iter().zip(at).zip(&rows).enumerate() {
+        let precision = Experiment::prior_sd(figure).powi(-2);
+        for (column, of_column) in rows.iter().enumerate() {
+            curvature.push(product(of_row, of_column) + if row == column { precision } else { 0.0 });
+        }
+        downhill.push(product(of_row, &left_over) - precision * value);
+    }
+    (curvature, downhill)
+}
+
+/// Goes along a step as far as it gets better, halving it; `None` where nothing gets better.
+fn shorten(
+    experiment: &Experiment,
+    figures: &[Figure],
+    at: &[f64],
+    step: &[f64],
+    now: &Agreement,
+) -> Option<(Vec<f64>, Agreement)> {
+    let longest = figures.iter().zip(step).map(|(figure, step)| figure.longest_step(experiment) / step.abs());
+    let mut share = longest.fold(1.0, f64::min);
+    for _ in 0..30 {
+        let moved: Vec<f64> = at.iter().zip(step).map(|(at, step)| at + share * step).collect();
+        if let Ok(there) = Agreement::at(experiment, figures, &moved)
+            && there.total <= now.total * (1.0 + 1e-12) + 1e-9
+        {
+            return Some((moved, there));
+        }
+        share *= 0.5;
+    }
+    None
+}
+
+/// The inverse of the matrix whose factor this is.
+fn inverse(factor: &[f64], n: usize) -> Vec<f64> {
+    let mut inverse = Vec::with_capacity(n * n);
+    for column in 0..n {
+        let mut unit: Vec<f64> = (0..n).map(|row| if row == column { 1.0 } else { 0.0 }).collect();
+        solve_factorised(factor, &mut unit, n);
+        inverse.extend(unit);
+    }
+    inverse
+}
+
+impl Identified {
+    /// The vehicle with the figures that agree best.
+    pub fn vehicle(&self) -> Vehicle {
+        self.experiment.vehicle_at(&self.figures, &self.at)
+    }
+
+    /// What the readings say about every doubt, in the order they were given.
+    pub fn shares(&self) -> Vec<Share> {
+        let n = self.figures.len();
+        let of_doubt = |(place, doubt): (usize, &super::doubt::Doubt)| {
+            let variance = self.covariance.get(place * n + place).copied().unwrap_or(1.0);
+            Share {
+                log_factor: self.at.get(place).copied().unwrap_or(0.0) * doubt.relative_sd,
+                relative_sd: variance.sqrt() * doubt.relative_sd,
+                told_by_readings: (1.0 - variance).clamp(0.0, 1.0),
+            }
+        };
+        self.experiment.doubts.iter().enumerate().map(of_doubt).collect()
+    }
+
+    /// The reading that fits worst, if it lies further off than `deviations` of its own.
+    pub fn misfit(&self, deviations: f64) -> Option<Misfit> {
+        let off = |misfit: &Misfit| misfit.deviations.abs();
+        let worst = self.misfits.iter().max_by(|a, b| off(a).total_cmp(&off(b)))?;
+        (off(worst) > deviations).then_some(*worst)
+    }
+}
