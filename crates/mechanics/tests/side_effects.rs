@@ -155,3 +155,42 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn a_dual_rate_coil_runs_soft_then_stiff_then_solid() {
+    use wise_badger_mechanics::side_effect::coil::DualRateCoil;
+    let part = |active: f64, free: f64| Coil {
+        wire: metres(0.016),
+        mean_diameter: metres(0.12),
+        active_coils: active,
+        total_coils: active,
+        free_length: metres(free),
+    };
+    // By hand, 79.3e9 × 0.016⁴ / (8 × 0.12³ × n): 375.94 kN/m over n; the softer binds at 93.99 × 0.036 = 3.383 kN, the
+    // stiffer at 62.66 × (0.25 − 0.096) = 9.649 kN.
+    let coil = DualRateCoil { soft: part(4.0, 0.1), stiff: part(6.0, 0.25) };
+    let spring = coil.main_spring(newtons(3_000.0), 1.0).unwrap();
+    assert!((spring.rate.si() - 37_594.0).abs() < 10.0, "{:?}", spring.rate);
+    assert!((spring.stages[0].at_travel.si() - 383.4 / 37_594.0).abs() < 1e-4, "{:?}", spring.stages);
+    assert!(((spring.rate + spring.stages[0].added_rate).si() - 62_657.0).abs() < 10.0);
+    assert!((spring.stages[1].at_travel.si() - (383.4 / 37_594.0 + 6_266.0 / 62_657.0)).abs() < 2e-4, "{:?}", spring.stages);
+    assert_eq!(coil.main_spring(newtons(9_700.0), 1.0).unwrap_err().what, "kerb force");
+    // Two coils of one free length: the stiffer stands higher under the same weight.
+    let (slack, firm) = (part(7.0, 0.4), part(6.0, 0.4));
+    assert!((firm.force_gained_over(&slack, newtons(5_000.0)).unwrap().si() - 5_000.0 / 6.0).abs() < 1e-6);
+}
+
+#[test]
+fn a_raise_eats_droop_and_opens_bump_unless_the_whole_strut_moves() {
+    use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLimits};
+    let shock = Shock { length: inches(18.0), closed: inches(14.0), extended: inches(21.0), motion_ratio: 0.5 };
+    let limits = TravelLimits { shock, bump_gap: Some(inches(3.0)), droop_gap: Some(inches(5.0)) };
+    let spaced = limits.raised(inches(2.0), RaisedBy::AxleAway);
+    // At half the wheel's travel the shock has (21 − 19) / 0.5 = 4 in of droop left, the check 3.
+    assert!((spaced.droop().unwrap().travel.customary() - 3.0).abs() < 1e-9);
+    assert_eq!((spaced.droop().unwrap().ends_on, limits.bump().unwrap().ends_on), (TravelEnd::Stop, TravelEnd::Stop));
+    assert!((spaced.bump().unwrap().travel.customary() - 5.0).abs() < 1e-9);
+    assert_eq!(limits.raised(inches(2.0), RaisedBy::WholeStrut), limits);
+    let bent = TravelLimits { shock: Shock { extended: inches(13.0), ..shock }, ..limits };
+    assert_eq!(bent.droop().unwrap_err().what, "extended length");
+}

@@ -40,7 +40,13 @@ impl Word for RearWheels {
 
 impl Word for Datum {
     const WHAT: &'static str = "datum";
-    const WORDS: &'static [(Self, &'static str)] = &[(Datum::GroundToArch, "ground_to_arch"), (Datum::HubToArch, "hub_to_arch")];
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Datum::GroundToArch, "ground_to_arch"),
+        (Datum::HubToArch, "hub_to_arch"),
+        (Datum::RimToArch, "rim_to_arch"),
+        (Datum::TyreTopToArch, "tyre_top_to_arch"),
+        (Datum::StopGap, "stop_gap"),
+    ];
 }
 
 impl Word for LoadState {

@@ -1,6 +1,6 @@
 //! The survey as a vehicle for the stance solver, left and right alike, with what was read of it: empty is the kerb state.
 
-use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading, SeenFrom};
+use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
 use crate::side::{Side, Sides};
 use crate::stance::{
     Axle, AxleKind, BodyPoint, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage, State,
@@ -34,7 +34,7 @@ pub(super) fn rear_mark(survey: &Survey) -> Mark {
     match survey.vehicle.class.is_trailer() {
         // The frame over the middle between the axles, which are themselves free to share the load.
         true => Mark::Point(REAR.to_owned()),
-        false => Mark::axle(REAR, if survey.datum.includes_tyre() { SeenFrom::Ground } else { SeenFrom::Hub }),
+        false => Mark::axle(REAR, survey.datum),
     }
 }
 

@@ -2,17 +2,9 @@
 
 use crate::side::{Side, Sides};
 use crate::stance::{Stance, State};
+use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length};
-
-/// Whether a height counts the tyre in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum SeenFrom {
-    /// From the ground: the tyre's squash is part of it.
-    Ground,
-    /// From the wheel (its hub, its rim or the tyre's top): the tyre has no part in it.
-    Hub,
-}
 
 /// A place whose height was read, and from where. Heights from one mark are compared with each other; the height at
 /// kerb that lies behind them all is found with the rest.
@@ -24,8 +16,8 @@ pub enum Mark {
         axle: String,
         /// Which side; absent, the mean of both.
         side: Option<Side>,
-        /// From where.
-        seen_from: SeenFrom,
+        /// From where to where.
+        datum: Datum,
     },
     /// A named point of the body, from the ground.
     Point(String),
@@ -92,13 +84,13 @@ pub struct MeasuredState {
 
 impl Mark {
     /// The mean of both arches over an axle.
-    pub fn axle(axle: impl Into<String>, seen_from: SeenFrom) -> Self {
-        Mark::Arch { axle: axle.into(), side: None, seen_from }
+    pub fn axle(axle: impl Into<String>, datum: Datum) -> Self {
+        Mark::Arch { axle: axle.into(), side: None, datum }
     }
 
     /// The arch over one wheel.
-    pub fn corner(axle: impl Into<String>, side: Side, seen_from: SeenFrom) -> Self {
-        Mark::Arch { axle: axle.into(), side: Some(side), seen_from }
+    pub fn corner(axle: impl Into<String>, side: Side, datum: Datum) -> Self {
+        Mark::Arch { axle: axle.into(), side: Some(side), datum }
     }
 
     /// The axle, or the point, whose settling it takes part in.
@@ -111,11 +103,11 @@ impl Mark {
     /// How far it went from the kerb state, m (a clearance: what it is). `None` for what the vehicle does not have.
     pub(super) fn change(&self, stance: &Stance) -> Option<f64> {
         match self {
-            Mark::Arch { axle, side, seen_from } => {
+            Mark::Arch { axle, side, datum } => {
                 let axle = stance.axle(axle)?;
-                let changes = match seen_from {
-                    SeenFrom::Ground => &axle.ground_to_arch_change,
-                    SeenFrom::Hub => &axle.hub_to_arch_change,
+                let changes = match datum.includes_tyre() {
+                    true => &axle.ground_to_arch_change,
+                    false => &axle.hub_to_arch_change,
                 };
                 Some(of_sides(changes.left.si(), changes.right.si(), *side))
             }

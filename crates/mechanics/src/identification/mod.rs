@@ -6,9 +6,10 @@
 //! whatever is predicted from it keeps the errors that hang together: a block's rise is exact though the rate is not.
 //!
 //! ```
-//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading, SeenFrom};
+//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
 //! use wise_badger_mechanics::side::Sides;
 //! use wise_badger_mechanics::stance::{Axle, AxleKind, Change, Corner, Load, MainSpring, State, Vehicle};
+//! use wise_badger_mechanics::tape::Datum;
 //! use wise_badger_mechanics::uncertain::Uncertain;
 //! use wise_badger_mechanics::units::{InShopUnits, inches, newton_metres_per_radian, pounds, pounds_per_inch};
 //!
@@ -34,7 +35,7 @@
 //!     coupler: None,
 //!     equalisers: vec![],
 //! };
-//! let rear = Mark::axle("rear", SeenFrom::Hub);
+//! let rear = Mark::axle("rear", Datum::HubToArch);
 //! let state = |load: f64, height: f64| MeasuredState {
 //!     settling: inches(0.06),
 //!     load_doubts: vec![LoadDoubt { weight: pounds(26.0), position: inches(2.0) }],
@@ -61,5 +62,5 @@ mod posterior;
 pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};
 pub use forecast::Forecast;
-pub use measured::{LoadDoubt, Mark, MeasuredState, Reading, SeenFrom};
+pub use measured::{LoadDoubt, Mark, MeasuredState, Reading};
 pub use posterior::{Identified, Misfit};

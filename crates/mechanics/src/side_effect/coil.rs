@@ -1,7 +1,8 @@
 //! Coil springs by wire, diameter and turns.
 
 use super::{OutOfRange, positive, within};
-use crate::units::{InShopUnits, Length, SpringRate, metres, newtons_per_metre};
+use crate::stance::{MainSpring, SpringStage};
+use crate::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
 /// Shear modulus of spring steel, Pa (common practice: 79 to 80 GPa).
 pub const SHEAR_MODULUS_PA: f64 = 79.3e9;
@@ -61,6 +62,85 @@ impl Coil {
         let bind = self.bind_length()?;
         let free = within("free length", self.free_length.si(), self.free_length > bind, "more than its coils stacked")?;
         Ok(metres(free) - bind)
+    }
+}
+
+/// Rate of a coil, or of a part of one, whose coils all touch: as stiff as a bar beside any spring (N/m).
+const BOUND_RATE: f64 = 1e7;
+
+impl Coil {
+    /// Force at a length: `k·(free length − length)`, nought where it stands free.
+    ///
+    /// Equal free lengths do not make equal ride heights: the stiffer coil pushes harder at the same length.
+    ///
+    /// # Valid      no coil touching
+    /// # Errors     [`OutOfRange`] names the input
+    /// # Source     Hooke
+    pub fn force_at(&self, length: Length) -> Result<Force, OutOfRange> {
+        let bound = self.bind_length()?;
+        within("length", length.si(), length >= bound, "no shorter than the coils stacked")?;
+        Ok(newtons(self.rate()?.si() * (self.free_length - length).si().max(0.0)))
+    }
+
+    /// What the main spring gains in force when this coil takes another's place at the length the other stood at under
+    /// `kerb_force`: what [`crate::stance::Change::Spring`] takes, for a vehicle that was given this coil's rate.
+    ///
+    /// # Errors     [`OutOfRange`] names the input
+    pub fn force_gained_over(&self, other: &Coil, kerb_force: Force) -> Result<Force, OutOfRange> {
+        let force = positive("kerb force", kerb_force)?;
+        let stood_at = other.free_length - metres(force / other.rate()?.si());
+        Ok(self.force_at(stood_at)? - kerb_force)
+    }
+
+    /// As a main spring that carries `kerb_force`, going solid where its coils touch.
+    ///
+    /// # Valid      `motion_ratio` as of [`MainSpring`]
+    /// # Errors     [`OutOfRange`] names the input, or a kerb force that has bound it already
+    pub fn main_spring(&self, kerb_force: Force, motion_ratio: f64) -> Result<MainSpring, OutOfRange> {
+        let rate = self.rate()?;
+        let left = self.travel_to_bind()? - metres(positive("kerb force", kerb_force)? / rate.si());
+        within("kerb force", kerb_force.si(), left > metres(0.0), "less than binds the coil")?;
+        let bound = SpringStage { at_travel: left, added_rate: newtons_per_metre(BOUND_RATE) };
+        Ok(MainSpring { rate, motion_ratio, captive: false, stages: vec![bound] })
+    }
+}
+
+/// A coil wound in two parts: the softer binds first, and the stiffer goes on alone.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct DualRateCoil {
+    /// The part that binds first.
+    pub soft: Coil,
+    /// The part that goes on.
+    pub stiff: Coil,
+}
+
+impl DualRateCoil {
+    /// As a main spring that carries `kerb_force`: `k₁k₂/(k₁+k₂)` until the softer part binds at `F = k₁·s₁`, `k₂` from there,
+    /// solid where the stiffer binds too.
+    ///
+    /// # Errors     [`OutOfRange`] names the input, a softer part that would not bind first, or a kerb force past all of it
+    /// # Source     springs in series
+    pub fn main_spring(&self, kerb_force: Force, motion_ratio: f64) -> Result<MainSpring, OutOfRange> {
+        let (soft, stiff) = (self.soft.rate()?, self.stiff.rate()?);
+        let force = positive("kerb force", kerb_force)?;
+        let soft_binds = soft.si() * self.soft.travel_to_bind()?.si();
+        let stiff_binds = stiff.si() * self.stiff.travel_to_bind()?.si();
+        within("force that binds the softer part", soft_binds, soft_binds < stiff_binds, "less than binds the stiffer")?;
+        within("kerb force", force, force < stiff_binds, "less than binds the coil")?;
+        let together = series_rate(soft, stiff)?;
+        let after = stiff - together;
+        // Where the softer part is bound at kerb already, the way back to where it opens goes at the stiffer rate.
+        let to_soft = (soft_binds - force) / if force < soft_binds { together.si() } else { stiff.si() };
+        let to_solid = if force < soft_binds {
+            to_soft + (stiff_binds - soft_binds) / stiff.si()
+        } else {
+            (stiff_binds - force) / stiff.si()
+        };
+        let stages = vec![
+            SpringStage { at_travel: metres(to_soft), added_rate: after },
+            SpringStage { at_travel: metres(to_solid), added_rate: newtons_per_metre(BOUND_RATE) },
+        ];
+        Ok(MainSpring { rate: together, motion_ratio, captive: false, stages })
     }
 }
 

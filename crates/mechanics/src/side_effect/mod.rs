@@ -7,7 +7,8 @@
 //! - [`driveline`]: shaft and joint angles, the shim for them
 //! - [`leaf_end`]: chord of an arc, shackle angle, longer shackles
 //! - [`fastening`]: U-bolt legs, clamp load, proof load, stand loads
-//! - [`coil`]: rate and bind of a coil
+//! - [`coil`]: rate and bind of a coil, one that is wound in two parts, and either as a main spring
+//! - [`travel`]: bump and droop travel left against stops and shock lengths
 
 pub mod attitude;
 pub mod coil;
@@ -15,6 +16,7 @@ pub mod driveline;
 pub mod fastening;
 pub mod leaf_end;
 pub mod ride;
+pub mod travel;
 
 use crate::units::InShopUnits;
 

@@ -7,7 +7,7 @@ use crate::units::{Angle, Force, Frequency, InShopUnits, Length, RollStiffness, 
 
 /// Bounce frequency of a sprung weight on its springs, tyre left out: `f = √(k·g/W) / 2π`.
 ///
-/// # Valid      `rate`, `sprung_weight` > 0; small motion about where it stands, damping left out
+/// # Valid      `sprung_weight` > 0, `rate` ≥ 0 (where nothing bears, 0 Hz); small motion about where it stands, damping left out
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     any vibration text
 /// # Example
@@ -18,7 +18,8 @@ use crate::units::{Angle, Force, Frequency, InShopUnits, Length, RollStiffness, 
 /// assert!((before.si() - 1.140).abs() < 5e-4);
 /// ```
 pub fn bounce_frequency(rate: SpringRate, sprung_weight: Force) -> Result<Frequency, OutOfRange> {
-    let (k, w) = (positive("rate", rate)?, positive("sprung weight", sprung_weight)?);
+    let k = within("rate", rate.si(), rate.si() >= 0.0, "nought or more")?;
+    let w = positive("sprung weight", sprung_weight)?;
     Ok(Frequency::new::<hertz>((k * STANDARD_GRAVITY / w).sqrt() / std::f64::consts::TAU))
 }
 

@@ -1,6 +1,5 @@
 //! From a vehicle and a state to where it sits.
 
-use std::f64::consts::TAU;
 use std::sync::Arc;
 
 use super::assembly::Assembly;
@@ -12,8 +11,8 @@ use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
 use super::weights::Weights;
 use crate::side::Sides;
-use crate::units::{Frequency, InShopUnits, Length, STANDARD_GRAVITY, metres, newtons, newtons_per_metre, radians};
-use uom::si::frequency::hertz;
+use crate::side_effect::ride::bounce_frequency;
+use crate::units::{InShopUnits, Length, metres, newtons, newtons_per_metre, radians};
 
 /// Finds where a vehicle sits in a state.
 ///
@@ -130,8 +129,6 @@ impl<'a> Solver<'a> {
         });
         let wheel_rate = self.wheel_rate(index, coupler_rise);
         let sprung = wheel_loads.left.si() + wheel_loads.right.si() - axle.unsprung_weight.si();
-        // f = √(k·g/W) / 2π.
-        let frequency = || Frequency::new::<hertz>((wheel_rate.max(0.0) * STANDARD_GRAVITY / sprung).sqrt() / TAU);
         AxleStance {
             name,
             ground_to_arch_change: ground,
@@ -139,7 +136,7 @@ impl<'a> Solver<'a> {
             wheel_loads,
             gaps: gaps.collect(),
             spring_rate: newtons_per_metre(wheel_rate),
-            ride_frequency: (sprung > 0.0).then(frequency),
+            ride_frequency: bounce_frequency(newtons_per_metre(wheel_rate.max(0.0)), newtons(sprung)).ok(),
         }
     }
 

@@ -1,21 +1,7 @@
 //! Heights from one datum turned into heights from another.
 
+use super::datum::Datum;
 use crate::units::Length;
-
-/// From where to where a height is measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum HeightDatum {
-    /// Ground to the arch's lip.
-    GroundToArch,
-    /// Hub centre to the arch's lip: the tyre has no part in it.
-    HubToArch,
-    /// Bottom lip of the rim to the arch's lip.
-    RimToArch,
-    /// Top of the tyre to the arch's lip.
-    TyreTopToArch,
-    /// The gap between axle and bump stop.
-    StopGap,
-}
 
 /// What turns one into another at one wheel, as it stood when the height was read.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -49,24 +35,24 @@ impl WheelGeometry {
     /// # Sign       heights count upward from the datum to the arch
     /// # Valid      the gap: the stop stands as far out as the arch is measured, or left and right are alike
     /// # Source     geometry
-    pub fn to_hub(&self, height: Length, datum: HeightDatum) -> Length {
+    pub fn to_hub(&self, height: Length, datum: Datum) -> Length {
         match datum {
-            HeightDatum::GroundToArch => height - self.hub_height,
-            HeightDatum::HubToArch => height,
-            HeightDatum::RimToArch => height - self.rim_lip_radius,
-            HeightDatum::TyreTopToArch => height + self.free_radius,
-            HeightDatum::StopGap => height + self.arch_at_stop,
+            Datum::GroundToArch => height - self.hub_height,
+            Datum::HubToArch => height,
+            Datum::RimToArch => height - self.rim_lip_radius,
+            Datum::TyreTopToArch => height + self.free_radius,
+            Datum::StopGap => height + self.arch_at_stop,
         }
     }
 
     /// The height from any datum that a hub-to-arch height makes: [`Self::to_hub`] turned round.
-    pub fn from_hub(&self, hub_to_arch: Length, datum: HeightDatum) -> Length {
+    pub fn from_hub(&self, hub_to_arch: Length, datum: Datum) -> Length {
         match datum {
-            HeightDatum::GroundToArch => hub_to_arch + self.hub_height,
-            HeightDatum::HubToArch => hub_to_arch,
-            HeightDatum::RimToArch => hub_to_arch + self.rim_lip_radius,
-            HeightDatum::TyreTopToArch => hub_to_arch - self.free_radius,
-            HeightDatum::StopGap => hub_to_arch - self.arch_at_stop,
+            Datum::GroundToArch => hub_to_arch + self.hub_height,
+            Datum::HubToArch => hub_to_arch,
+            Datum::RimToArch => hub_to_arch + self.rim_lip_radius,
+            Datum::TyreTopToArch => hub_to_arch - self.free_radius,
+            Datum::StopGap => hub_to_arch - self.arch_at_stop,
         }
     }
 
@@ -74,28 +60,19 @@ impl WheelGeometry {
     ///
     /// # Example
     /// ```
-    /// use wise_badger_mechanics::tape::{HeightDatum, WheelGeometry};
+    /// use wise_badger_mechanics::tape::{Datum, WheelGeometry};
     /// use wise_badger_mechanics::units::{InShopUnits, inches};
     /// let wheel = WheelGeometry { hub_height: inches(14.5), rim_lip_radius: inches(8.5), free_radius: inches(15.25), arch_at_stop: inches(17.0) };
-    /// let hub = wheel.convert(inches(36.0), HeightDatum::GroundToArch, HeightDatum::HubToArch);
+    /// let hub = wheel.convert(inches(36.0), Datum::GroundToArch, Datum::HubToArch);
     /// assert!((hub.customary() - 21.5).abs() < 1e-9);
-    /// assert!((wheel.convert(hub, HeightDatum::HubToArch, HeightDatum::TyreTopToArch).customary() - 6.25).abs() < 1e-9);
+    /// assert!((wheel.convert(hub, Datum::HubToArch, Datum::TyreTopToArch).customary() - 6.25).abs() < 1e-9);
     /// ```
-    pub fn convert(&self, height: Length, from: HeightDatum, to: HeightDatum) -> Length {
+    pub fn convert(&self, height: Length, from: Datum, to: Datum) -> Length {
         self.from_hub(self.to_hub(height, from), to)
     }
 }
 
-impl HeightDatum {
-    /// Every datum.
-    pub const ALL: [HeightDatum; 5] = [
-        HeightDatum::GroundToArch,
-        HeightDatum::HubToArch,
-        HeightDatum::RimToArch,
-        HeightDatum::TyreTopToArch,
-        HeightDatum::StopGap,
-    ];
-
+impl Datum {
     /// How far a height from this datum moves, with the body and axle where they were, when tyre or wheel is changed:
     /// `rise` is what the free radius gains (a pressure: what the loaded radius gains; a wheel: what its lip radius gains).
     ///
@@ -105,9 +82,9 @@ impl HeightDatum {
     /// # Source     geometry
     pub fn moved_by(self, change: WheelChange, rise: Length) -> Length {
         match (self, change) {
-            (HeightDatum::GroundToArch, WheelChange::Pressure | WheelChange::TyreSize) => rise,
-            (HeightDatum::TyreTopToArch, WheelChange::TyreSize) => -rise,
-            (HeightDatum::RimToArch, WheelChange::WheelSize) => rise,
+            (Datum::GroundToArch, WheelChange::Pressure | WheelChange::TyreSize) => rise,
+            (Datum::TyreTopToArch, WheelChange::TyreSize) => -rise,
+            (Datum::RimToArch, WheelChange::WheelSize) => rise,
             _ => Length::default(),
         }
     }
@@ -123,8 +100,8 @@ mod tests {
         #[test]
         fn every_datum_leads_to_every_other_and_back(height in 2.0_f64..50.0, hub in 10.0_f64..20.0, lip in 6.0_f64..10.0, free in 11.0_f64..20.0) {
             let wheel = WheelGeometry { hub_height: inches(hub), rim_lip_radius: inches(lip), free_radius: inches(free), arch_at_stop: inches(17.0) };
-            for from in HeightDatum::ALL {
-                for to in HeightDatum::ALL {
+            for from in Datum::ALL {
+                for to in Datum::ALL {
                     let there = wheel.convert(inches(height), from, to);
                     prop_assert!((wheel.convert(there, to, from) - inches(height)).si().abs() < 1e-12);
                 }
@@ -134,9 +111,8 @@ mod tests {
 
     #[test]
     fn only_the_datums_that_a_change_touches_move() {
-        let moved = |change| {
-            HeightDatum::ALL.map(|datum| (datum.moved_by(change, inches(1.0)) / inches(1.0)).value.total_cmp(&0.0) as i8)
-        };
+        let moved =
+            |change| Datum::ALL.map(|datum| (datum.moved_by(change, inches(1.0)) / inches(1.0)).value.total_cmp(&0.0) as i8);
         assert_eq!(moved(WheelChange::Pressure), [1, 0, 0, 0, 0]);
         assert_eq!(moved(WheelChange::TyreSize), [1, 0, 0, -1, 0]);
         assert_eq!(moved(WheelChange::WheelSize), [0, 0, 1, 0, 0]);
@@ -151,7 +127,7 @@ mod tests {
             free_radius: inches(15.2),
             arch_at_stop: inches(17.0),
         };
-        let hub = |height| wheel.to_hub(inches(height), HeightDatum::TyreTopToArch);
+        let hub = |height| wheel.to_hub(inches(height), Datum::TyreTopToArch);
         assert!(((hub(7.25) - hub(6.25)).customary() - 1.0).abs() < 1e-12);
     }
 }

@@ -9,7 +9,7 @@ mod typed;
 mod tyre;
 mod weight;
 
-pub use conversion::{HeightDatum, WheelChange, WheelGeometry};
+pub use conversion::{WheelChange, WheelGeometry};
 pub use datum::Datum;
 pub use length::{LengthUnit, format_length, parse_length};
 pub use readings::{AxleReadings, HeightReadings, ReadingPrecision, SpreadProblem};

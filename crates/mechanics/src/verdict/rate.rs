@@ -1,7 +1,6 @@
 //! The rear axle's rate from two states.
 
 use crate::survey::{ASSUMED_TYRE_SD, End, LoadState, Survey};
-use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length, SpringRate, inches, metres, newtons, newtons_per_metre};
 
@@ -184,10 +183,8 @@ struct TyreGive {
 
 impl TyreGive {
     fn of(survey: &Survey) -> Self {
-        let compliance = match survey.datum {
-            Datum::GroundToArch => 1.0 / survey.vehicle.assumptions().rear_tyres().si(),
-            Datum::HubToArch => 0.0,
-        };
+        let seen = survey.datum.includes_tyre();
+        let compliance = if seen { 1.0 / survey.vehicle.assumptions().rear_tyres().si() } else { 0.0 };
         TyreGive { compliance, compliance_sd: ASSUMED_TYRE_SD * compliance }
     }
 }

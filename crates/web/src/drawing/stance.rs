@@ -12,6 +12,9 @@ use crate::view::{Units, datum_name, end_name, sentence};
 
 /// Height of the wheel centres as drawn, inches.
 const HUB: f64 = 15.0;
+/// Radius of tyre and rim as drawn, inches.
+const TYRE: f64 = 15.4;
+const RIM: f64 = 8.6;
 /// Steps by which changes of height are drawn larger.
 const STEPS: [u32; 3] = [5, 2, 1];
 /// The tallest that measured changes may come out as drawn.
@@ -123,12 +126,21 @@ impl<'a> Picture<'a> {
         canvas.finish(self.frame.id, self.frame.class, self.frame.width, title, &self.marks.in_words())
     }
 
+    /// What heights are measured from, above the ground, inches, as drawn.
+    fn datum_height(&self) -> f64 {
+        match self.found.datum {
+            Datum::GroundToArch => 0.0,
+            Datum::HubToArch => HUB,
+            Datum::RimToArch => HUB - RIM,
+            Datum::TyreTopToArch => HUB + TYRE,
+            // The stop's clearance is measured from the axle's top, near enough its hub.
+            Datum::StopGap => HUB,
+        }
+    }
+
     /// The arch lip above the ground at empty, inches, as measured or as drawn.
     fn empty_lip(&self, end: End) -> f64 {
-        let lip = |height: Length| match self.found.datum {
-            Datum::GroundToArch => height.customary(),
-            Datum::HubToArch => HUB + height.customary(),
-        };
+        let lip = |height: Length| height.customary() + self.datum_height();
         let states = [LoadState::Empty, LoadState::Loaded];
         let read = states.iter().find_map(|state| self.found.height(end, *state));
         read.map_or(self.outline.drawn_mark, |height| lip(height.value))
@@ -138,8 +150,7 @@ impl<'a> Picture<'a> {
     fn zero(&self, end: End) -> Length {
         let states = [LoadState::Empty, LoadState::Loaded];
         let read = states.iter().find_map(|state| self.found.height(end, *state));
-        let hub = if self.found.datum == Datum::HubToArch { HUB } else { 0.0 };
-        read.map_or(inches(self.outline.drawn_mark - hub), |height| height.value)
+        read.map_or(inches(self.outline.drawn_mark - self.datum_height()), |height| height.value)
     }
 
     /// Where a body with these arch heights stands; changes from empty are drawn larger by the step.
@@ -195,8 +206,8 @@ impl<'a> Picture<'a> {
         let front = self.outline.front_wheel.map(|along| (along, false));
         for (along, dual) in front.into_iter().chain(self.outline.rear_wheels.iter().map(|along| (*along, dual))) {
             let centre = (self.x(along), self.ground - HUB * self.scale);
-            canvas.circle("tyre", centre, (HUB + 0.4) * self.scale);
-            canvas.circle("rim", centre, 8.6 * self.scale);
+            canvas.circle("tyre", centre, TYRE * self.scale);
+            canvas.circle("rim", centre, RIM * self.scale);
             if dual {
                 canvas.circle("dual", centre, 6.0 * self.scale);
             }

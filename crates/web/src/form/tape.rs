@@ -34,11 +34,14 @@ pub(crate) struct TapeEntry {
 }
 
 /// What heights of a class may be measured from: a trailer has a frame, and no arches that its front could be read at.
-pub(crate) fn datum_choices(class: VehicleClass) -> &'static [(&'static str, &'static str)] {
-    match class.is_trailer() {
-        true => &[("ground_to_arch", "Ground to frame")],
-        false => &[("ground_to_arch", "Ground to arch"), ("hub_to_arch", "Hub centre to arch")],
-    }
+pub(crate) fn datums(class: VehicleClass) -> &'static [(&'static str, Datum)] {
+    const DATUMS: [(&str, Datum); 4] = [
+        ("ground_to_arch", Datum::GroundToArch),
+        ("hub_to_arch", Datum::HubToArch),
+        ("rim_to_arch", Datum::RimToArch),
+        ("tyre_top_to_arch", Datum::TyreTopToArch),
+    ];
+    if class.is_trailer() { DATUMS.get(..1).unwrap_or_default() } else { &DATUMS }
 }
 
 pub(crate) fn state_word(state: LoadState) -> &'static str {
@@ -66,11 +69,11 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
 /// The Tape form as it stands for a job on file.
 pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     let mut sheet = heights_on_file(units, file, Phase::Found);
-    match file.job.datum {
-        Some(Datum::GroundToArch) => sheet.set("datum", "ground_to_arch"),
-        Some(Datum::HubToArch) => sheet.set("datum", "hub_to_arch"),
-        None if file.job.intake.class.is_trailer() => sheet.set("datum", "ground_to_arch"),
-        None => {}
+    let offered = datums(file.job.intake.class);
+    // Where there is but one way, it is the way.
+    let only = if let [(_, only)] = offered { Some(*only) } else { None };
+    if let Some((word, _)) = offered.iter().find(|(_, datum)| file.job.datum.or(only) == Some(*datum)) {
+        sheet.set("datum", *word);
     }
     for (name, on) in [("rolled", file.job.rolled_and_bounced), ("rise_confirmed", file.job.rear_rise_confirmed)] {
         if on {
@@ -113,13 +116,10 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
 }
 
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
-    let datum = match sheet.text("datum") {
-        "ground_to_arch" => Datum::GroundToArch,
-        "hub_to_arch" if !file.job.intake.class.is_trailer() => Datum::HubToArch,
-        _ => {
-            sheet.refuse("datum", "Pick what the heights are measured from.");
-            return None;
-        }
+    let offered = datums(file.job.intake.class).iter().find(|(word, _)| *word == sheet.text("datum"));
+    let Some((_, datum)) = offered.copied() else {
+        sheet.refuse("datum", "Pick what the heights are measured from.");
+        return None;
     };
     // A prediction and its proof are heights from one datum; relabelling one half would compare unlike things.
     if file.fitting.is_some() && file.job.datum.is_some_and(|old| old != datum) {
@@ -155,7 +155,7 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
 /// A height is above nought; a gap may be nought, with the stop touching.
 fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     let typed = sheet.length(name)?;
-    let (least_m, most_m) = if place == Place::StopGap { (0.0, 0.5) } else { (0.1, 2.5) };
+    let (least_m, most_m) = if place == Place::StopGap { (0.0, 0.5) } else { (0.03, 2.5) };
     if (least_m..=most_m).contains(&typed.si) {
         return Some(typed);
     }

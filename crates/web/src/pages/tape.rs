@@ -15,7 +15,7 @@ use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
 use crate::form::{Choice, Field, Sheet};
 use crate::job_route::Stage;
-use crate::view::{clock, place_name, sentence, state_name, support_name};
+use crate::view::{clock, datum_name, place_name, sentence, state_name, support_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -135,12 +135,15 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
     let (_, survey) = found(worker, file);
     let class = file.job.intake.class;
     let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
+    let datum_names: Vec<(&str, String)> =
+        tape::datums(class).iter().map(|(word, datum)| (*word, sentence(datum_name(class, *datum)))).collect();
+    let datum_names: Vec<(&str, &str)> = datum_names.iter().map(|(word, name)| (*word, name.as_str())).collect();
     let scale_field =
         |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state)));
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
-        datums: sheet.choices("datum", tape::datum_choices(class)),
+        datums: sheet.choices("datum", &datum_names),
         trailer: class.is_trailer(),
         datum_problem: sheet.problem("datum").to_owned(),
         rolled: sheet.is_filled("rolled"),

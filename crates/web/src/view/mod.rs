@@ -174,6 +174,9 @@ pub(crate) fn datum_name(class: VehicleClass, datum: Datum) -> &'static str {
         Datum::GroundToArch if class.is_trailer() => "ground to frame",
         Datum::GroundToArch => "ground to arch",
         Datum::HubToArch => "hub centre to arch",
+        Datum::RimToArch => "rim lip to arch",
+        Datum::TyreTopToArch => "tyre top to arch",
+        Datum::StopGap => "axle to bump stop",
     }
 }
 

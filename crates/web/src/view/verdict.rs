@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::survey::{Basis, End, LoadPut, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
-use wise_badger_mechanics::verdict::{RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
+use wise_badger_mechanics::verdict::{ContactSuspicion, RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
 
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, sentence, state_name, support_name};
 
@@ -160,6 +160,7 @@ pub(crate) fn rate_figures(survey: &Survey, units: Units) -> Vec<Figure> {
         RateVerdict::Measured(figure) => {
             let mut figures = vec![measured_rate(survey, &figure, units)];
             figures.extend(tyre_figure(survey, &figure, units));
+            figures.extend(contact_figure(survey, &figure, units));
             figures
         }
         RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
@@ -237,6 +238,21 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     );
     let sum = Sum::new("rate = load change / (drop − drop of the tyres)", numbers, GUM).doubt(doubt);
     Figure::new(rate_label(survey), units.rate(figure.rate), sum).note(format!("{grade}{past}"))
+}
+
+/// A stop that may have touched unseen, and how to tell.
+fn contact_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
+    let ContactSuspicion::StifferThanItsClass { times } = ContactSuspicion::of(survey)? else { return None };
+    let usual = survey.vehicle.assumptions().rear_rate;
+    let numbers = vec![format!("{} / {} = {times:.2}", units.rate(figure.rate), units.rate(usual))];
+    let sum = Sum::new(
+        "rate measured / rate usual for the class",
+        numbers,
+        "Common practice: a stop that bears unseen makes a rate from two states about 30 % high.",
+    )
+    .doubt("Heights alone do not tell a bump stop from an overload leaf.");
+    let note = "a stop or an overload leaf that touched would look like this; read the stop gap with the load on";
+    Some(Figure::new("Against its class", format!("{times:.1} times as stiff"), sum).note(note).tone(Tone::Act))
 }
 
 fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
