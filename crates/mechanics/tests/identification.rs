@@ -1,0 +1,263 @@
+//! Whole vehicles from tape and scale: made-up vehicles are measured with made-up errors, and have to be found again.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+#[path = "support/errors.rs"]
+mod errors;
+
+use errors::Errors;
+use wise_badger_mechanics::identification::{
+    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, Mark, MeasuredState, Reading,
+};
+use wise_badger_mechanics::side::{Side, Sides};
+use wise_badger_mechanics::stance::{
+    Axle, AxleKind, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, Outcome, State, Vehicle,
+    settle,
+};
+use wise_badger_mechanics::tape::Datum;
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{InShopUnits, inches, newton_metres_per_radian, newtons, pounds, pounds_per_inch, radians};
+use wise_badger_mechanics::verdict::{AxleState, RateGrade, RatePrior, fit_rate};
+
+const TAPE_IN: f64 = 0.06;
+const SETTLING_IN: f64 = 0.06;
+const SCALE_LB: f64 = 26.0;
+const WHEELBASE_IN: f64 = 145.0;
+
+fn axle(name: &str, position: f64, pair_rate: f64) -> Axle {
+    Axle {
+        name: name.into(),
+        position: inches(position),
+        kind: AxleKind::Solid,
+        track: inches(66.0),
+        spring_base: inches(42.0),
+        unsprung_weight: pounds(450.0),
+        kerb_wheel_loads: Sides::both(pounds(1_200.0)),
+        tyre_rate: pounds_per_inch(1_450.0),
+        anti_roll: newton_metres_per_radian(0.0),
+        roll_centre_height: inches(20.0),
+        hub_height: inches(14.5),
+        arch_lateral: None,
+        corners: Sides::both(Corner { spring: MainSpring::linear(pounds_per_inch(pair_rate / 2.0)), elements: vec![] }),
+    }
+}
+
+fn truck() -> Vehicle {
+    let mut front = axle("front", 0.0, 500.0);
+    front.anti_roll = newton_metres_per_radian(25_000.0);
+    let axles = vec![front, axle("rear", WHEELBASE_IN, 370.0)];
+    Vehicle { axles, points: vec![], sprung_cg_height: inches(28.0), coupler: None, equalisers: vec![] }
+}
+
+fn rear(what: Doubtful, relative_sd: f64) -> Doubt {
+    Doubt { what, axles: vec!["rear".into()], relative_sd }
+}
+
+fn put(weight: f64, lateral: f64) -> Load {
+    Load { lateral: inches(lateral), ..Load::at(pounds(weight), inches(WHEELBASE_IN)) }
+}
+
+fn stands(vehicle: &Vehicle, state: &State) -> wise_badger_mechanics::stance::Stance {
+    match settle(vehicle, state).unwrap() {
+        Outcome::Settled(stance) => stance,
+        Outcome::NoEquilibrium => panic!("{} tips", state.name),
+    }
+}
+
+/// Measures a vehicle with loads on its rear: marks are read from 21.5 in at kerb, weights stated a little wrong.
+fn measured(vehicle: &Vehicle, loads: &[Load], marks: &[Mark], errors: &mut Errors) -> Vec<MeasuredState> {
+    let each = loads.iter().map(|load| {
+        let stance = stands(vehicle, &State::with_loads("true", vec![*load]));
+        let settling = SETTLING_IN * errors.normal();
+        let readings = marks.iter().map(|mark| {
+            let Mark::Arch { axle, side, .. } = mark else { panic!("an arch") };
+            let change = stance.axle(axle).unwrap().hub_to_arch_change;
+            let change = side.map_or((change.left + change.right) / 2.0, |side| *change.get(side));
+            let height = inches(21.5 + settling + TAPE_IN * errors.normal()) + change;
+            Reading::Height { mark: mark.clone(), height: Uncertain::new(height, inches(TAPE_IN)) }
+        });
+        let readings: Vec<Reading> = readings.collect();
+        let stated = Load { weight: load.weight + pounds(SCALE_LB * errors.normal()), ..*load };
+        let (state, load_doubts) = match load.weight > newtons(0.0) {
+            true => {
+                (State::with_loads("loaded", vec![stated]), vec![LoadDoubt { weight: pounds(SCALE_LB), ..LoadDoubt::default() }])
+            }
+            false => (State::with_loads("empty", vec![]), vec![]),
+        };
+        MeasuredState { state, load_doubts, settling: inches(SETTLING_IN), readings }
+    });
+    each.collect()
+}
+
+fn rear_mean() -> Mark {
+    Mark::axle("rear", Datum::HubToArch)
+}
+
+fn corners() -> Vec<Mark> {
+    Side::BOTH.map(|side| Mark::corner("rear", side, Datum::HubToArch)).to_vec()
+}
+
+fn identify(doubts: Vec<Doubt>, states: Vec<MeasuredState>) -> Identified {
+    Experiment { vehicle: truck(), doubts, states }.identify().unwrap()
+}
+
+/// A helper on both sides of the rear axle, past an inch.
+fn helper(_: &Vehicle) -> Vec<Change> {
+    let kind = ElementKind::Helper { gap: inches(1.0), rate: pounds_per_inch(100.0), already_fitted: false };
+    let element = Element { name: "helper".into(), lateral: None, motion_ratio: 1.0, mount: Mount::Frame, kind };
+    vec![Change::Add { axle: "rear".into(), side: None, element }]
+}
+
+#[test]
+fn loads_on_either_side_tell_the_corners_and_the_bar_apart() {
+    let mut truth = truck();
+    truth.axles[1].anti_roll = newton_metres_per_radian(9_000.0);
+    truth.axles[1].corners.left.spring.rate *= 0.85;
+    let mut believed = truck();
+    believed.axles[1].anti_roll = newton_metres_per_radian(6_000.0);
+    let loads = [put(0.0, 0.0), put(1_000.0, 0.0), put(800.0, -24.0), put(800.0, 24.0), put(1_000.0, -24.0), put(1_000.0, 24.0)];
+    let doubts = vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::RightOverLeft, 0.3), rear(Doubtful::AntiRoll, 0.5)];
+    let mut held = [0; 3];
+    for seed in 0..40 {
+        let states = measured(&truth, &loads, &corners(), &mut Errors::new(seed));
+        let shares = Experiment { vehicle: believed.clone(), doubts: doubts.clone(), states }.identify().unwrap().shares();
+        let truths = [0.85_f64.sqrt().ln(), -(0.85_f64.ln()), 1.5_f64.ln()];
+        for ((share, truth), held) in shares.iter().zip(truths).zip(&mut held) {
+            *held += i32::from((share.log_factor - truth).abs() <= 2.0 * share.relative_sd);
+            assert!(share.told_by_readings > 0.5, "{share:?}");
+        }
+        assert_eq!(shares[0].grade(), Some(RateGrade::Good));
+    }
+    assert!(held.iter().all(|held| *held >= 36), "two standard deviations held {held:?} of 40");
+}
+
+#[test]
+fn loads_in_the_middle_say_nothing_of_the_bar() {
+    let loads = [put(0.0, 0.0), put(500.0, 0.0), put(1_000.0, 0.0)];
+    let states = measured(&truck(), &loads, &corners(), &mut Errors::new(5));
+    let shares = identify(vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::TyreRate, 0.15)], states).shares();
+    assert!(shares[0].told_by_readings > 0.9 && shares[0].grade() == Some(RateGrade::Good));
+    // Nor does a datum without the tyre say anything of the tyre.
+    assert!(shares[1].told_by_readings < 1e-6 && shares[1].grade().is_none() && (shares[1].relative_sd - 0.15).abs() < 1e-9);
+}
+
+#[test]
+fn the_whole_vehicle_and_the_axle_alone_find_one_rate() {
+    let loads = [put(0.0, 0.0), put(400.0, 0.0), put(900.0, 0.0)];
+    for seed in 0..20 {
+        let states = measured(&truck(), &loads, &[rear_mean()], &mut Errors::new(seed));
+        let alone: Vec<AxleState> = states
+            .iter()
+            .map(|state| {
+                let Reading::Height { height, .. } = &state.readings[0] else { panic!("a height") };
+                let load = state
+                    .state
+                    .loads
+                    .first()
+                    .map_or(Uncertain::new(newtons(0.0), newtons(0.0)), |load| Uncertain::new(load.weight, pounds(SCALE_LB)));
+                AxleState { load, height: Uncertain::new(height.value, inches(TAPE_IN.hypot(SETTLING_IN))) }
+            })
+            .collect();
+        let fit = fit_rate(&alone, &RatePrior { rate: pounds_per_inch(370.0), relative_sd: 0.35 }, None).unwrap();
+        let share = identify(vec![rear(Doubtful::SpringRate, 0.35)], states).shares()[0];
+        let apart = (share.factor() * 370.0 / fit.rate.customary()).ln().abs();
+        assert!(apart < 0.2 * fit.relative_sd, "{share:?} {fit:?}");
+        assert!((share.relative_sd / fit.relative_sd - 1.0).abs() < 0.15, "{share:?} {fit:?}");
+    }
+}
+
+#[test]
+fn two_standard_deviations_of_a_forecast_hold_the_truth() {
+    let mut held = 0;
+    for seed in 0..300 {
+        let mut errors = Errors::new(seed);
+        let mut truth = truck();
+        let factor = (0.35 * errors.normal()).exp();
+        for side in Side::BOTH {
+            truth.axles[1].corners.get_mut(side).spring.rate *= factor;
+        }
+        let states = measured(&truth, &[put(0.0, 0.0), put(900.0, 0.0)], &[rear_mean()], &mut errors);
+        let found = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
+        let fitted = State::with_loads("true", vec![put(900.0, 0.0)]).changed(helper(&truth));
+        let truly = inches(21.5) + stands(&truth, &fitted).axle("rear").unwrap().hub_to_arch_change.left;
+        let forecast = found.height(&found.forecast(1, helper).unwrap(), &rear_mean()).unwrap();
+        held += i32::from((forecast.value - truly).abs() <= forecast.band());
+    }
+    assert!(held >= 279, "{held} of 300");
+}
+
+#[test]
+fn a_blocks_rise_is_exact_though_the_rate_is_not() {
+    let states = measured(&truck(), &[put(0.0, 0.0), put(150.0, 0.0)], &[rear_mean()], &mut Errors::new(3));
+    let found = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
+    let block = |_: &Vehicle| vec![Change::Spacer { axle: "rear".into(), side: None, thickness: inches(2.0) }];
+    let (plain, blocked) = (found.forecast(1, |_| vec![]).unwrap(), found.forecast(1, block).unwrap());
+    let rise = found.rise(&plain, &blocked, &rear_mean()).unwrap();
+    assert!((rise.value.customary() - 2.0).abs() < 1e-6 && rise.sd.customary() < 1e-6, "{rise:?}");
+    assert!(found.shares()[0].grade().is_none(), "150 lb are too weak to say");
+}
+
+#[test]
+fn a_tandems_axles_share_one_factor_about_the_coupler() {
+    let names = ["first", "second"];
+    let arm = inches(3.0);
+    let rocker = |side| Equaliser { side, axles: names.map(str::to_owned), front_arm: arm, rear_arm: arm, stop: radians(0.5) };
+    let trailer = |pair_rate| Vehicle {
+        axles: vec![axle("first", 151.0, pair_rate), axle("second", 185.0, pair_rate)],
+        coupler: Some(Coupler { position: inches(0.0), lateral: inches(0.0), kerb_load: pounds(400.0) }),
+        equalisers: Side::BOTH.map(rocker).to_vec(),
+        ..truck()
+    };
+    // By hand, 2,000 lb over the middle between the axles of 800 lb/in each: 1.25 in on the springs and 1,000 / 2,900 in on
+    // the tyres there, a frame that turns about its coupler, and tyres that squash alike.
+    let (tyres, middle) = (1_000.0 / 2_900.0, 1.25 + 1_000.0 / 2_900.0);
+    let drops = [middle * 151.0 / 168.0 - tyres, middle * 185.0 / 168.0 - tyres];
+    let state = |load: f64, share: f64| MeasuredState {
+        state: State::with_loads("state", vec![Load::at(pounds(load), inches(168.0))]),
+        load_doubts: vec![],
+        settling: inches(0.0),
+        readings: names
+            .iter()
+            .zip(drops)
+            .map(|(name, drop)| Reading::Height {
+                mark: Mark::axle(*name, Datum::HubToArch),
+                height: Uncertain::new(inches(12.0 - share * drop), inches(TAPE_IN)),
+            })
+            .collect(),
+    };
+    let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: names.map(str::to_owned).to_vec(), relative_sd: 3.0 }];
+    let states = vec![state(0.0, 0.0), state(2_000.0, 1.0)];
+    let share = Experiment { vehicle: trailer(1_200.0), doubts, states }.identify().unwrap().shares()[0];
+    assert!((share.factor() * 1_200.0 - 800.0).abs() < 1.0, "{}", share.factor() * 1_200.0);
+}
+
+#[test]
+fn a_reading_that_does_not_fit_is_named() {
+    let loads = [put(0.0, 0.0), put(300.0, 0.0), put(600.0, 0.0), put(900.0, 0.0)];
+    let mut states = measured(&truck(), &loads, &[rear_mean()], &mut Errors::new(11));
+    let found = |states: &[MeasuredState]| identify(vec![rear(Doubtful::SpringRate, 0.35)], states.to_vec());
+    assert_eq!(found(&states).misfit(3.0), None);
+    states.iter_mut().for_each(|state| state.settling = inches(0.0));
+    let Reading::Height { height, .. } = &mut states[2].readings[0] else { panic!("a height") };
+    height.value += inches(1.0);
+    assert_eq!(found(&states).misfit(3.0).map(|misfit| (misfit.state, misfit.reading)), Some((2, 0)));
+}
+
+#[test]
+fn what_cannot_be_identified_is_said() {
+    let states = || measured(&truck(), &[put(0.0, 0.0), put(900.0, 0.0)], &[rear_mean()], &mut Errors::new(1));
+    let error = |doubts, states| Experiment { vehicle: truck(), doubts, states }.identify().unwrap_err();
+    let rate = || vec![rear(Doubtful::SpringRate, 0.35)];
+    assert!(matches!(error(vec![rear(Doubtful::SpringRate, 0.0)], states()), IdentificationError::NotPositive(_)));
+    let elsewhere = vec![Doubt { what: Doubtful::TyreRate, axles: vec!["tag".into()], relative_sd: 0.1 }];
+    assert!(matches!(error(elsewhere, states()), IdentificationError::Stance(_)));
+    let mut heavy = states();
+    heavy[1].state.loads[0].position = inches(4_000.0);
+    assert_eq!(error(rate(), heavy), IdentificationError::Tips("loaded".into()));
+    let mut nowhere = states();
+    nowhere[0].readings.push(Reading::TongueWeight(Uncertain::new(pounds(300.0), pounds(26.0))));
+    assert_eq!(error(rate(), nowhere), IdentificationError::NothingThere("empty".into()));
+    let mut no_number = states();
+    no_number[0].readings.push(Reading::AxleLoad { axle: "rear".into(), load: Uncertain::new(pounds(f64::NAN), pounds(26.0)) });
+    assert!(matches!(error(rate(), no_number), IdentificationError::NotPositive(_)));
+}
