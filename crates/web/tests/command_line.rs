@@ -39,6 +39,34 @@ fn a_stance_document_is_answered_from_a_file_or_standard_input() {
 }
 
 #[test]
+fn a_readings_document_is_fitted_and_predicted_from() {
+    let path = document("../readings/half_ton.json");
+    let fitted = run(&["fit", &path], "");
+    assert_eq!((fitted.status.code(), text(&fitted.stderr)), (Some(0), String::new()));
+    let answer: serde_json::Value = serde_json::from_slice(&fitted.stdout).expect("a JSON document");
+    let figure = |pointer: &str| answer.pointer(pointer).and_then(serde_json::Value::as_f64).expect(pointer);
+    // By hand: 1,000 lb over 2.6875 in is 372 lb/in, 65.2 kN/m; each spring was believed to have 32.4.
+    assert!((figure("/doubts/0/factor") * 2.0 * 32_400.0 / 65_166.0 - 1.0).abs() < 0.005, "{answer}");
+    assert_eq!((&answer["doubts"][0]["grade"], &answer["doubts"][1]["grade"]), (&"good".into(), &"too_weak".into()));
+    assert!((figure("/predictions/0/heights/0/value_m") / 0.0254 - 20.8125).abs() < 0.02);
+    assert!((figure("/predictions/0/heights/0/rise_sd_m")).abs() < 1e-7);
+    // 372·s + 200·(s − 1) = 1,000: helpers leave it at 19.40 in.
+    assert!((figure("/predictions/1/heights/0/value_m") / 0.0254 - 19.40).abs() < 0.02);
+    let good = std::fs::read_to_string(path).expect("the document");
+    for (spoilt, names) in [
+        (good.replacen("\"spring_rate\"", "\"spring_rat\"", 1), "doubts[0].what"),
+        (good.replacen("\"sd_m\": 0.0012", "\"sd_m\": 0", 1), "precision"),
+        (good.replacen("\"state\": \"half of it\"", "\"state\": \"none\"", 1), "predictions[2].state"),
+        (good.replacen("\"axle\": \"R\"", "\"axle\": \"T\"", 1), "does not have"),
+    ] {
+        let answer = run(&["fit", "-"], &spoilt);
+        let said = text(&answer.stderr);
+        assert_eq!((answer.status.code(), said.trim_end().lines().count()), (Some(2), 1), "{said}");
+        assert!(said.contains(names), "{said}");
+    }
+}
+
+#[test]
 fn what_is_not_understood_is_one_sentence_and_exit_2() {
     let good = std::fs::read_to_string(document("F05_lift_block_2in.json")).expect("the document");
     for (input, names) in [

@@ -1,11 +1,19 @@
 //! Open documents: JSON in SI units, read and written by the command line.
 
 mod element_input;
+mod reading;
+mod readings_input;
+mod readings_result;
 mod stance_input;
 mod stance_result;
+mod state_input;
+mod vehicle_input;
 
+use crate::identification::IdentificationError;
 use crate::stance::StanceError;
 
+pub use readings_input::{AskedPrediction, ReadingsDocument};
+pub use readings_result::ReadingsResult;
 pub use stance_input::StanceDocument;
 pub use stance_result::StanceResult;
 
@@ -51,6 +59,9 @@ pub enum DocumentError {
         /// What is wrong with it.
         problem: String,
     },
+    /// Nothing can be identified from the readings, or a prediction does not stand.
+    #[error("{0}")]
+    Identification(#[from] IdentificationError),
     /// The vehicle or a state cannot be solved.
     #[error("state “{state}”: {source}")]
     Stance {

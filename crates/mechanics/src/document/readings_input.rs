@@ -1,0 +1,232 @@
+//! Reading a `wise-badger/readings` document, version 1: a vehicle, what about it is in doubt, and what was read of it.
+
+use serde::Deserialize;
+
+use super::reading::{at_most, document};
+use super::stance_input::MOST_STATES;
+use super::state_input::{ChangeText, SideText, StateText, into_changes, side};
+use super::vehicle_input::VehicleText;
+use super::{DocumentError, ReadingsResult};
+use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+use crate::stance::{Change, Vehicle};
+use crate::tape::Datum;
+use crate::uncertain::Uncertain;
+use crate::units::{metres, newtons};
+
+const FORMAT: &str = "wise-badger/readings";
+const MOST_DOUBTS: usize = 20;
+const MOST_READINGS: usize = 100;
+
+/// An experiment and what is to be predicted from it, as read from a document.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ReadingsDocument {
+    /// Vehicle, doubts and measured states.
+    pub experiment: Experiment,
+    /// What is asked.
+    pub predictions: Vec<AskedPrediction>,
+}
+
+/// Where the vehicle would stand in one of the states with something changed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct AskedPrediction {
+    /// What it is called.
+    pub name: String,
+    /// Which state, by its place.
+    pub state: usize,
+    /// What is changed.
+    pub changes: Vec<Change>,
+}
+
+impl ReadingsDocument {
+    /// Reads a document.
+    ///
+    /// # Errors     [`DocumentError`] names the field
+    pub fn read(json: &str) -> Result<Self, DocumentError> {
+        let text: DocumentText = document(json, FORMAT)?;
+        at_most("doubts", text.doubts.len(), MOST_DOUBTS)?;
+        at_most("states", text.states.len(), MOST_STATES)?;
+        at_most("predictions", text.predictions.len(), MOST_STATES)?;
+        let vehicle = text.vehicle.into_vehicle()?;
+        let states = text.states.into_iter().enumerate();
+        let states = states
+            .map(|(index, state)| state.into_measured(&format!("states[{index}]"), &vehicle))
+            .collect::<Result<Vec<_>, _>>()?;
+        let predictions = text.predictions.into_iter().enumerate();
+        let predictions = predictions
+            .map(|(index, asked)| asked.into_asked(&format!("predictions[{index}]"), &states))
+            .collect::<Result<_, _>>()?;
+        let doubts = text.doubts.into_iter().map(DoubtText::into_doubt).collect();
+        Ok(ReadingsDocument { experiment: Experiment { vehicle, doubts, states }, predictions })
+    }
+
+    /// Identifies the vehicle and makes every prediction.
+    ///
+    /// # Errors     [`DocumentError::Identification`]
+    pub fn solve(self) -> Result<ReadingsResult, DocumentError> {
+        let (doubts, states) = (self.experiment.doubts.clone(), self.experiment.states.clone());
+        let identified = self.experiment.identify()?;
+        let mut marks: Vec<&Mark> = Vec::new();
+        for reading in states.iter().flat_map(|state| &state.readings) {
+            if let Reading::Height { mark, .. } = reading
+                && !marks.contains(&mark)
+            {
+                marks.push(mark);
+            }
+        }
+        let mut result = ReadingsResult::new(&doubts, &states, &identified);
+        for asked in self.predictions {
+            let plain = identified.forecast(asked.state, |_| Vec::new())?;
+            let changed = identified.forecast(asked.state, |_| asked.changes.clone())?;
+            result.predict(asked.name, &marks, &identified, &plain, &changed);
+        }
+        Ok(result)
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct DocumentText {
+    #[serde(rename = "format")]
+    _format: String,
+    #[serde(rename = "version")]
+    _version: u64,
+    vehicle: VehicleText,
+    doubts: Vec<DoubtText>,
+    states: Vec<MeasuredText>,
+    #[serde(default)]
+    predictions: Vec<PredictionText>,
+}
+
+#[derive(Deserialize)]
+#[serde(rename_all = "snake_case")]
+enum DoubtfulText {
+    SpringRate,
+    RightOverLeft,
+    StageTravel,
+    StageRate,
+    TyreRate,
+    AntiRoll,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct DoubtText {
+    what: DoubtfulText,
+    axles: Vec<String>,
+    relative_sd: f64,
+}
+
+impl DoubtText {
+    fn into_doubt(self) -> Doubt {
+        let what = match self.what {
+            DoubtfulText::SpringRate => Doubtful::SpringRate,
+            DoubtfulText::RightOverLeft => Doubtful::RightOverLeft,
+            DoubtfulText::StageTravel => Doubtful::StageTravel,
+            DoubtfulText::StageRate => Doubtful::StageRate,
+            DoubtfulText::TyreRate => Doubtful::TyreRate,
+            DoubtfulText::AntiRoll => Doubtful::AntiRoll,
+        };
+        Doubt { what, axles: self.axles, relative_sd: self.relative_sd }
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct MeasuredText {
+    state: StateText,
+    #[serde(default)]
+    load_doubts: Vec<LoadDoubtText>,
+    #[serde(default)]
+    settling_m: f64,
+    #[serde(default)]
+    readings: Vec<ReadingText>,
+}
+
+impl MeasuredText {
+    fn into_measured(self, path: &str, vehicle: &Vehicle) -> Result<MeasuredState, DocumentError> {
+        at_most(&format!("{path}.readings"), self.readings.len(), MOST_READINGS)?;
+        let load_doubt = |text: LoadDoubtText| LoadDoubt { weight: newtons(text.weight_n), position: metres(text.position_m) };
+        Ok(MeasuredState {
+            state: self.state.into_state(&format!("{path}.state"), vehicle)?,
+            load_doubts: self.load_doubts.into_iter().map(load_doubt).collect(),
+            settling: metres(self.settling_m),
+            readings: self.readings.into_iter().map(ReadingText::into_reading).collect(),
+        })
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct LoadDoubtText {
+    #[serde(default)]
+    weight_n: f64,
+    #[serde(default)]
+    position_m: f64,
+}
+
+#[derive(Deserialize)]
+enum ArchDatumText {
+    #[serde(rename = "ground_to_arch")]
+    Ground,
+    #[serde(rename = "hub_to_arch")]
+    Hub,
+    #[serde(rename = "rim_to_arch")]
+    Rim,
+    #[serde(rename = "tyre_top_to_arch")]
+    TyreTop,
+}
+
+#[derive(Deserialize)]
+#[serde(tag = "reading", rename_all = "snake_case", deny_unknown_fields)]
+enum ReadingText {
+    Height { axle: String, side: Option<SideText>, datum: ArchDatumText, value_m: f64, sd_m: f64 },
+    Point { point: String, value_m: f64, sd_m: f64 },
+    Gap { axle: String, element: String, value_m: f64, sd_m: f64 },
+    WheelLoad { axle: String, side: SideText, value_n: f64, sd_n: f64 },
+    AxleLoad { axle: String, value_n: f64, sd_n: f64 },
+    TongueWeight { value_n: f64, sd_n: f64 },
+}
+
+impl ReadingText {
+    fn into_reading(self) -> Reading {
+        let height = |mark, value, sd| Reading::Height { mark, height: Uncertain::new(metres(value), metres(sd)) };
+        let load = |value, sd| Uncertain::new(newtons(value), newtons(sd));
+        match self {
+            ReadingText::Height { axle, side: on, datum, value_m, sd_m } => {
+                let datum = match datum {
+                    ArchDatumText::Ground => Datum::GroundToArch,
+                    ArchDatumText::Hub => Datum::HubToArch,
+                    ArchDatumText::Rim => Datum::RimToArch,
+                    ArchDatumText::TyreTop => Datum::TyreTopToArch,
+                };
+                height(Mark::Arch { axle, side: side(on), datum }, value_m, sd_m)
+            }
+            ReadingText::Point { point, value_m, sd_m } => height(Mark::Point(point), value_m, sd_m),
+            ReadingText::Gap { axle, element, value_m, sd_m } => height(Mark::Gap { axle, element }, value_m, sd_m),
+            ReadingText::WheelLoad { axle, side, value_n, sd_n } => {
+                Reading::WheelLoad { axle, side: side.into(), load: load(value_n, sd_n) }
+            }
+            ReadingText::AxleLoad { axle, value_n, sd_n } => Reading::AxleLoad { axle, load: load(value_n, sd_n) },
+            ReadingText::TongueWeight { value_n, sd_n } => Reading::TongueWeight(load(value_n, sd_n)),
+        }
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct PredictionText {
+    name: String,
+    state: String,
+    #[serde(default)]
+    changes: Vec<ChangeText>,
+}
+
+impl PredictionText {
+    fn into_asked(self, path: &str, states: &[MeasuredState]) -> Result<AskedPrediction, DocumentError> {
+        let state = states.iter().position(|measured| measured.state.name == self.state);
+        let state = state.ok_or_else(|| {
+            DocumentError::field(format!("{path}.state"), format!("there is no state “{}” in this document", self.state))
+        })?;
+        Ok(AskedPrediction { name: self.name, state, changes: into_changes(self.changes, path)? })
+    }
+}

@@ -1,0 +1,135 @@
+//! Writing a `wise-badger/readings-result` document, version 1.
+
+use serde::Serialize;
+
+use crate::identification::{Doubt, Doubtful, Forecast, Identified, Mark, MeasuredState, Misfit};
+use crate::tape::Datum;
+use crate::units::InShopUnits;
+use crate::verdict::RateGrade;
+
+/// A reading further off than so many of its standard deviations is named.
+const MISFIT_DEVIATIONS: f64 = 3.0;
+
+/// What the readings say, ready to be written as JSON.
+#[derive(Debug, Serialize)]
+pub struct ReadingsResult {
+    format: &'static str,
+    version: u64,
+    doubts: Vec<DoubtResult>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    misfit: Option<MisfitResult>,
+    predictions: Vec<PredictionResult>,
+}
+
+#[derive(Debug, Serialize)]
+struct DoubtResult {
+    what: &'static str,
+    axles: Vec<String>,
+    factor: f64,
+    relative_sd: f64,
+    told_by_readings: f64,
+    grade: &'static str,
+}
+
+#[derive(Debug, Serialize)]
+struct MisfitResult {
+    state: String,
+    reading: usize,
+    deviations: f64,
+}
+
+#[derive(Debug, Serialize)]
+struct PredictionResult {
+    name: String,
+    heights: Vec<HeightResult>,
+}
+
+#[derive(Debug, Serialize)]
+struct HeightResult {
+    mark: String,
+    value_m: f64,
+    sd_m: f64,
+    rise_m: f64,
+    rise_sd_m: f64,
+}
+
+impl ReadingsResult {
+    pub(super) fn new(doubts: &[Doubt], states: &[MeasuredState], identified: &Identified) -> Self {
+        let doubt = |(doubt, share): (&Doubt, crate::identification::Share)| DoubtResult {
+            what: doubtful_word(doubt.what),
+            axles: doubt.axles.clone(),
+            factor: share.factor(),
+            relative_sd: share.relative_sd,
+            told_by_readings: share.told_by_readings,
+            grade: match share.grade() {
+                Some(RateGrade::Good) => "good",
+                Some(RateGrade::Rough) => "rough",
+                None => "too_weak",
+            },
+        };
+        let misfit = |misfit: Misfit| MisfitResult {
+            state: states.get(misfit.state).map(|measured| measured.state.name.clone()).unwrap_or_default(),
+            reading: misfit.reading,
+            deviations: misfit.deviations,
+        };
+        ReadingsResult {
+            format: "wise-badger/readings-result",
+            version: 1,
+            doubts: doubts.iter().zip(identified.shares()).map(doubt).collect(),
+            misfit: identified.misfit(MISFIT_DEVIATIONS).map(misfit),
+            predictions: Vec::new(),
+        }
+    }
+
+    /// Adds a prediction: every mark that was read, and how much it rises by the changes.
+    pub(super) fn predict(&mut self, name: String, marks: &[&Mark], found: &Identified, plain: &Forecast, changed: &Forecast) {
+        let height = |mark: &&Mark| {
+            let (height, rise) = (found.height(changed, mark)?, found.rise(plain, changed, mark)?);
+            Some(HeightResult {
+                mark: mark_word(mark),
+                value_m: height.value.si(),
+                sd_m: height.sd.si(),
+                rise_m: rise.value.si(),
+                rise_sd_m: rise.sd.si(),
+            })
+        };
+        self.predictions.push(PredictionResult { name, heights: marks.iter().filter_map(height).collect() });
+    }
+
+    /// The document's text.
+    pub fn to_json(&self) -> String {
+        serde_json::to_string_pretty(self).expect("lists of text and finite numbers are always JSON")
+    }
+}
+
+fn doubtful_word(what: Doubtful) -> &'static str {
+    match what {
+        Doubtful::SpringRate => "spring_rate",
+        Doubtful::RightOverLeft => "right_over_left",
+        Doubtful::StageTravel => "stage_travel",
+        Doubtful::StageRate => "stage_rate",
+        Doubtful::TyreRate => "tyre_rate",
+        Doubtful::AntiRoll => "anti_roll",
+    }
+}
+
+/// `axle.side.datum`, as the stance result joins names.
+fn mark_word(mark: &Mark) -> String {
+    match mark {
+        Mark::Arch { axle, side, datum } => {
+            let datum = match datum {
+                Datum::GroundToArch => "ground_to_arch",
+                Datum::HubToArch => "hub_to_arch",
+                Datum::RimToArch => "rim_to_arch",
+                Datum::TyreTopToArch => "tyre_top_to_arch",
+                Datum::StopGap => "stop_gap",
+            };
+            match side {
+                Some(side) => format!("{axle}.{}.{datum}", side.name()),
+                None => format!("{axle}.{datum}"),
+            }
+        }
+        Mark::Point(point) => point.clone(),
+        Mark::Gap { axle, element } => format!("{axle}.{element}"),
+    }
+}
