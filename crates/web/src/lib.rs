@@ -18,6 +18,7 @@ mod server;
 mod session_store;
 mod settings;
 mod shell;
+mod sums;
 mod view;
 mod worker;
 

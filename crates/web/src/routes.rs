@@ -3,7 +3,7 @@
 use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, get, post};
 
 use crate::error::WebError;
-use crate::pages::{aim, assets, intake, job, options, proof, tape, understood, verdict, who, yard};
+use crate::pages::{aim, assets, intake, job, options, proof, sums, tape, understood, verdict, who, yard};
 
 /// Most bytes of one form.
 const LARGEST_FORM: usize = 64 * 1024;
@@ -22,6 +22,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/who", post().to(who::sign_on))
         .route("/units", post().to(who::set_units))
         .route("/understood", get().to(understood::show))
+        .route("/sums", get().to(sums::first))
+        .route("/sums/{sum}", get().to(sums::show))
         .route("/jobs/new", get().to(intake::new))
         .route("/jobs/new", post().to(intake::open))
         .route("/jobs/{number}", get().to(job::show))

@@ -87,6 +87,11 @@ impl Sheet {
         self.field(name, label, self.units.rate_name(), "rate")
     }
 
+    /// A field for a plain number, in a unit that is not asked about.
+    pub(crate) fn number_field(&self, name: &str, label: &str, unit: &'static str) -> Field {
+        self.field(name, label, unit, "")
+    }
+
     /// What may be picked for a name, with what is picked marked.
     pub(crate) fn choices(&self, name: &str, offered: &[(&'static str, &str)]) -> Vec<Choice> {
         let chosen = self.text(name);

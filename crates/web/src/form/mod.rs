@@ -150,6 +150,16 @@ impl Sheet {
         self.quantity(name, unit, |text, units| parse_rate(text, units.weight).map(|rate| rate.si()))
     }
 
+    /// A number without a unit, or in the one unit its field names.
+    pub(crate) fn number(&mut self, name: &str) -> Option<f64> {
+        let plain = self.text(name).replace('−', "-");
+        let number = plain.parse::<f64>().ok().filter(|number| number.is_finite() && number.abs() < 1e9);
+        if number.is_none() {
+            self.refuse(name, format!("“{plain}” is not a number; type one like 2.5."));
+        }
+        number
+    }
+
     fn quantity(&mut self, name: &str, unit: UnitWord, read: impl Fn(&str, Units) -> Result<f64, TypedError>) -> Option<Typed> {
         let text = self.text(name).to_owned();
         if text.chars().count() > LONGEST_TEXT {

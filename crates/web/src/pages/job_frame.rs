@@ -66,9 +66,10 @@ impl JobFrame {
             number: number.0,
             label: intake.label.clone(),
             vehicle: format!(
-                "{}, {}, wheelbase {}",
+                "{}, {}, {} {}",
                 class_name(intake.class),
                 wheels_name(intake.rear_wheels),
+                if intake.class.is_trailer() { "coupler to axles" } else { "wheelbase" },
                 units.height(intake.wheelbase.length())
             ),
             steps: Stage::ALL.into_iter().map(step).collect(),

@@ -7,6 +7,7 @@ pub(crate) mod job;
 mod job_frame;
 pub(crate) mod options;
 pub(crate) mod proof;
+pub(crate) mod sums;
 pub(crate) mod tape;
 pub(crate) mod understood;
 pub(crate) mod verdict;

@@ -10,6 +10,7 @@ mod hand_cases;
 mod overload;
 mod proof;
 mod saving;
+mod sums;
 mod units;
 
 #[path = "../support/half_ton.rs"]

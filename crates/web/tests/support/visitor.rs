@@ -109,6 +109,11 @@ impl Page {
         self.texts(css).into_iter().next().unwrap_or_default()
     }
 
+    /// An attribute of the parts a selector finds.
+    pub(crate) fn attributes(&self, css: &str, name: &str) -> Vec<String> {
+        self.html.select(&selector(css)).filter_map(|part| part.attr(name)).map(str::to_owned).collect()
+    }
+
     /// The figure with a label: its value, its note, and its opened sum.
     pub(crate) fn figure(&self, label: &str) -> (String, String, String) {
         let figures: Vec<ElementRef<'_>> = self.html.select(&selector(".figure")).collect();

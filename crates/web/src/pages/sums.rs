@@ -1,0 +1,104 @@
+//! The shop's sums: one at a time, asked by address, so that an answer can be linked to and printed.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Path, Query};
+use askama::Template;
+
+use super::page;
+use crate::error::WebError;
+use crate::form::{Choice, Field, Sheet};
+use crate::shell::Shell;
+use crate::sums::{self, GROUPS, Given, ShopSum};
+use crate::view::{Figure, sentence};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "sums.html")]
+struct SumsPage {
+    shell: Shell,
+    groups: Vec<Group>,
+    name: &'static str,
+    about: &'static str,
+    path: String,
+    length_unit: &'static str,
+    weight_unit: &'static str,
+    inputs: Vec<Asked>,
+    figures: Vec<Figure>,
+    problem: String,
+}
+
+/// Sums about one thing, for the list.
+struct Group {
+    name: &'static str,
+    links: Vec<Link>,
+}
+
+struct Link {
+    name: &'static str,
+    href: String,
+    here: bool,
+}
+
+/// One input: a field, or a few things to pick.
+struct Asked {
+    name: &'static str,
+    label: &'static str,
+    field: Option<Field>,
+    choices: Vec<Choice>,
+    problem: String,
+}
+
+type Typed = Query<Vec<(String, String)>>;
+
+pub(crate) async fn first(worker: Worker) -> Result<HttpResponse, WebError> {
+    let (_, [first, ..]) = GROUPS[0] else { return Err(WebError::NotFound("sum")) };
+    sum_page(&worker, first, Vec::new())
+}
+
+pub(crate) async fn show(worker: Worker, word: Path<String>, typed: Typed) -> Result<HttpResponse, WebError> {
+    let sum = sums::find(&word).ok_or(WebError::NotFound("sum"))?;
+    sum_page(&worker, sum, typed.into_inner())
+}
+
+fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>) -> Result<HttpResponse, WebError> {
+    let asked = !typed.is_empty();
+    let mut sheet = Sheet::posted(typed, worker.units());
+    if !asked {
+        for input in sum.inputs.iter().filter(|input| !input.usual.is_empty()) {
+            sheet.set(input.name, input.usual);
+        }
+    }
+    let given = if asked { Given::read(sum.inputs, &mut sheet, worker.units()) } else { None };
+    let (figures, problem) = match given.map(|given| (sum.work)(&given)) {
+        None => (Vec::new(), String::new()),
+        Some(Ok(figures)) => (figures, String::new()),
+        Some(Err(error)) => (Vec::new(), format!("{}.", sentence(&error.to_string()))),
+    };
+    let wrong = !sheet.is_sound() || !problem.is_empty();
+    let path = format!("/sums/{}", sum.word);
+    let link = |each: &ShopSum| Link { name: each.name, href: format!("/sums/{}", each.word), here: each.word == sum.word };
+    let template = SumsPage {
+        shell: Shell::new(worker, sum.name, path.clone()),
+        groups: GROUPS.map(|(name, sums)| Group { name, links: sums.iter().map(link).collect() }).into_iter().collect(),
+        name: sum.name,
+        about: sum.about,
+        path,
+        length_unit: sheet.units().length_name(),
+        weight_unit: sheet.units().weight_name(),
+        inputs: sum
+            .inputs
+            .iter()
+            .map(|input| Asked {
+                name: input.name,
+                label: input.label,
+                field: input.field(&sheet),
+                choices: input.choices(&sheet),
+                problem: sheet.problem(input.name).to_owned(),
+            })
+            .collect(),
+        figures,
+        problem,
+    };
+    page(if wrong { StatusCode::UNPROCESSABLE_ENTITY } else { StatusCode::OK }, &template)
+}

@@ -1,0 +1,91 @@
+//! What the frame and the axles do when the rear moves or a weight hangs behind.
+
+use wise_badger_mechanics::side_effect::attitude::{beam_drop, front_lightening, pitch_change, point_rise, track_bar_shift};
+
+use super::{Given, Input, Kind, ShopSum, SumError};
+use crate::view::{Figure, Sum};
+
+pub(super) const SUMS: [ShopSum; 3] = [
+    ShopSum {
+        word: "pitch",
+        name: "Frame pitch and headlamps",
+        about: "How the frame tilts when an end comes up, how far the beams move on a screen, and a step or hitch behind.",
+        inputs: &[
+            Input::new("front", "Front comes up by", Kind::SignedLength).usual("0"),
+            Input::new("rear", "Rear comes up by", Kind::SignedLength),
+            Input::new("wheelbase", "Wheelbase", Kind::Length),
+            Input::new("screen", "Distance of the screen", Kind::Length).usual("25'"),
+            Input::new("behind", "A point so far behind the rear axle", Kind::SignedLength).usual("0"),
+        ],
+        work: pitch,
+    },
+    ShopSum {
+        word: "tongue",
+        name: "Weight behind the axle",
+        about: "What a tongue or an overhanging load takes off the front axle and puts on the rear.",
+        inputs: &[
+            Input::new("weight", "Weight", Kind::Weight),
+            Input::new("behind", "So far behind the rear axle", Kind::Length),
+            Input::new("wheelbase", "Wheelbase", Kind::Length),
+        ],
+        work: tongue,
+    },
+    ShopSum {
+        word: "track-bar",
+        name: "Track bar",
+        about: "How far a track bar carries its axle sideways when the height changes.",
+        inputs: &[
+            Input::new("length", "Length of the bar", Kind::Length),
+            Input::new("drop", "It falls from frame to axle by", Kind::SignedLength),
+            Input::new("rise", "The frame comes up by", Kind::SignedLength),
+        ],
+        work: track_bar,
+    },
+];
+
+fn pitch(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let (front, rear, wheelbase) = (given.length("front")?, given.length("rear")?, given.length("wheelbase")?);
+    let (screen, behind, units) = (given.length("screen")?, given.length("behind")?, given.units);
+    let angle = pitch_change(front, rear, wheelbase)?;
+    let drop = beam_drop(angle, screen)?;
+    let point = point_rise(front, rear, behind, wheelbase)?;
+    let numbers = vec![format!("({} − {}) / {}", units.exact(rear), units.exact(front), units.exact(wheelbase))];
+    let tilt = Sum::new("tan(pitch) = (rear rise − front rise) / wheelbase", numbers, "Geometry.");
+    let numbers = vec![format!("{} × tan({}) = {}", units.exact(screen), Given::degrees(angle), units.exact(drop))];
+    let beam = Sum::new("beam moves = distance × tan(pitch)", numbers, "Geometry; 25 ft aiming screen, SAE J599.");
+    let numbers = vec![format!("{} behind: {}", units.exact(behind), units.exact(point))];
+    let far = Sum::new("rise = rear rise + (rear rise − front rise) × distance / wheelbase", numbers, "Geometry.");
+    let way = if drop.value > 0.0 { "down" } else { "up" };
+    Ok(vec![
+        Figure::new("Frame tilts, rear up", Given::degrees(angle), tilt),
+        Figure::new("Beams move on the screen", format!("{} {way}", units.height(drop.abs())), beam)
+            .note("aim the headlamps afterwards"),
+        Figure::new("The point comes up by", units.change(point), far),
+    ])
+}
+
+fn tongue(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let (weight, behind, wheelbase) = (given.weight("weight")?, given.length("behind")?, given.length("wheelbase")?);
+    let units = given.units;
+    let off = front_lightening(weight, behind, wheelbase)?;
+    let numbers = || {
+        vec![format!("{} × {} / {} = {}", units.weight(weight), units.exact(behind), units.exact(wheelbase), units.weight(off))]
+    };
+    let front = Sum::new("off the front = weight × distance behind / wheelbase", numbers(), "Lever arms.");
+    let rear = Sum::new("on the rear = weight + what comes off the front", numbers(), "Lever arms.");
+    Ok(vec![
+        Figure::new("Comes off the front axle", units.weight(off), front),
+        Figure::new("Goes on the rear axle", units.weight(weight + off), rear).note("hold it against the axle's rating"),
+    ])
+}
+
+fn track_bar(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let (length, drop, rise) = (given.length("length")?, given.length("drop")?, given.length("rise")?);
+    let units = given.units;
+    let shift = track_bar_shift(length, drop, rise)?;
+    let numbers = vec![format!("bar {}, drop {} and then {}", units.exact(length), units.exact(drop), units.exact(drop + rise))];
+    let sum = Sum::new("span = √(length² − drop²), before and after", numbers, "Pythagoras.");
+    let way = if shift.value < 0.0 { "towards" } else { "away from" };
+    let figure = Figure::new("The axle goes sideways by", units.exact(shift.abs()), sum);
+    Ok(vec![figure.note(format!("{way} the end that is on the frame"))])
+}

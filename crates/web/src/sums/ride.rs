@@ -1,0 +1,136 @@
+//! Ride, roll, coils and travel.
+
+use wise_badger_mechanics::side_effect::coil::Coil;
+use wise_badger_mechanics::side_effect::ride::{bounce_frequency, roll_angle};
+use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLeft, TravelLimits};
+use wise_badger_mechanics::units::{InShopUnits, newtons};
+
+use super::{Given, Input, Kind, ShopSum, SumError};
+use crate::view::{Figure, Sum, Tone, frequency};
+
+const RAISED_BY: &[(&str, &str)] = &[("away", "Block, spring or coil spacer"), ("strut", "Spacer on top of the strut")];
+
+pub(super) const SUMS: [ShopSum; 4] = [
+    ShopSum {
+        word: "frequency",
+        name: "Ride frequency",
+        about: "How quickly an axle bounces on its springs.",
+        inputs: &[
+            Input::new("rate", "Rate of both springs", Kind::Rate),
+            Input::new("weight", "Weight on them, wheels and axle left out", Kind::Weight),
+        ],
+        work: ride_frequency,
+    },
+    ShopSum {
+        word: "roll",
+        name: "Body roll",
+        about: "How far the body leans under a sideways push.",
+        inputs: &[
+            Input::new("push", "Push, in g", Kind::Number).usual("0.3"),
+            Input::new("weight", "Sprung weight", Kind::Weight),
+            Input::new("arm", "Centre of gravity above the roll axis", Kind::Length),
+            Input::new("stiffness", "Roll stiffness, torque per degree", Kind::Torque),
+        ],
+        work: roll,
+    },
+    ShopSum {
+        word: "coil",
+        name: "A coil by its wire",
+        about: "Rate, length under a load, and travel to bind. Equal free lengths do not make equal heights.",
+        inputs: &[
+            Input::new("wire", "Wire diameter", Kind::Length),
+            Input::new("mean", "Mean coil diameter", Kind::Length),
+            Input::new("active", "Active coils", Kind::Number),
+            Input::new("total", "All coils", Kind::Number),
+            Input::new("free", "Free length", Kind::Length),
+            Input::new("load", "Load on it", Kind::Weight),
+        ],
+        work: coil,
+    },
+    ShopSum {
+        word: "travel",
+        name: "Travel left",
+        about: "Bump and droop travel against stops and shock, before and after a raise. Hoses and wires have limits of their own.",
+        inputs: &[
+            Input::new("length", "Shock as it stands", Kind::Length),
+            Input::new("closed", "Shock closed", Kind::Length),
+            Input::new("extended", "Shock drawn out", Kind::Length),
+            Input::new("ratio", "Shock travel over wheel travel", Kind::Number).usual("1"),
+            Input::new("bump", "Bump-stop gap", Kind::Length),
+            Input::new("raise", "Raised at the wheel by", Kind::SignedLength),
+            Input::new("how", "By", Kind::Pick(RAISED_BY)).usual("away"),
+        ],
+        work: travel,
+    },
+];
+
+fn ride_frequency(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let (rate, weight, units) = (given.rate("rate")?, given.weight("weight")?, given.units);
+    let numbers = vec![format!("{} under {}", units.rate(rate), units.weight(weight))];
+    let sum = Sum::new("f = √(rate × g / weight) / 2π, tyres left out", numbers, "Any vibration text.");
+    Ok(vec![Figure::new("Ride frequency", frequency(bounce_frequency(rate, weight)?), sum)])
+}
+
+fn roll(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let (push, weight, arm) = (given.number("push")?, given.weight("weight")?, given.length("arm")?);
+    let (stiffness, units) = (given.roll_stiffness("stiffness")?, given.units);
+    let numbers = vec![format!("{push} g on {} at {}", units.weight(weight), units.exact(arm))];
+    let sum = Sum::new("roll = push × weight × arm / (stiffness − weight × arm)", numbers, "Moments about the roll axis.");
+    Ok(vec![Figure::new("The body leans by", Given::degrees(roll_angle(push, weight, arm, stiffness)?), sum)])
+}
+
+fn coil(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let coil = Coil {
+        wire: given.length("wire")?,
+        mean_diameter: given.length("mean")?,
+        active_coils: given.number("active")?,
+        total_coils: given.number("total")?,
+        free_length: given.length("free")?,
+    };
+    let (load, units) = (given.weight("load")?, given.units);
+    let (rate, bind) = (coil.rate()?, coil.bind_length()?);
+    let length = coil.free_length - load / rate;
+    let left = length - bind;
+    let bound = left.si() <= 0.0;
+    let sum =
+        |formula, numbers| Sum::new(formula, numbers, "Shigley, Mechanical Engineering Design, helical springs (from memory).");
+    let wound =
+        vec![format!("wire {}, mean {}, {} active", units.exact(coil.wire), units.exact(coil.mean_diameter), coil.active_coils)];
+    let stood = vec![format!("{} − {} / {}", units.exact(coil.free_length), units.weight(load), units.rate(rate))];
+    let solid = vec![format!("{} coils × {} = {}", coil.total_coils, units.exact(coil.wire), units.exact(bind))];
+    Ok(vec![
+        Figure::new("Rate", units.rate(rate), sum("k = G·d⁴ / (8·D³·n), G 79.3 GPa", wound)),
+        Figure::new("Length under the load", units.height(length), sum("length = free length − load / rate", stood)),
+        Figure::new("Travel to bind", units.change(left), sum("bind length = all coils × wire", solid))
+            .note(if bound { "the load binds it" } else { "left before its coils touch" })
+            .tone(if bound || load <= newtons(0.0) { Tone::Act } else { Tone::Plain }),
+    ])
+}
+
+fn travel(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let shock = Shock {
+        length: given.length("length")?,
+        closed: given.length("closed")?,
+        extended: given.length("extended")?,
+        motion_ratio: given.number("ratio")?,
+    };
+    let now = TravelLimits { shock, bump_gap: Some(given.length("bump")?), droop_gap: None };
+    let how = if given.text("how")? == "strut" { RaisedBy::WholeStrut } else { RaisedBy::AxleAway };
+    let after = now.raised(given.length("raise")?, how);
+    let figure = |label: &str, left: TravelLeft, formula| {
+        let numbers = vec![format!("at the wheel {}", given.units.exact(left.travel))];
+        let ends = if left.ends_on == TravelEnd::Stop { "ends on the stop" } else { "ends on the shock" };
+        // A shock that closes before the stop, or has no droop left, is what breaks.
+        let act = left.travel.si() <= 0.0 || (left.ends_on == TravelEnd::Shock && label.starts_with("Bump"));
+        let sum = Sum::new(formula, numbers, "Geometry.");
+        Figure::new(label, given.units.height(left.travel), sum).note(ends).tone(if act { Tone::Act } else { Tone::Plain })
+    };
+    const BUMP: &str = "the lesser of stop gap and (length − closed) / ratio";
+    const DROOP: &str = "(drawn out − length) / ratio";
+    Ok(vec![
+        figure("Bump travel now", now.bump()?, BUMP),
+        figure("Bump travel after", after.bump()?, BUMP),
+        figure("Droop travel now", now.droop()?, DROOP),
+        figure("Droop travel after", after.droop()?, DROOP),
+    ])
+}

@@ -1,0 +1,68 @@
+//! The shop's sums, each by hand.
+
+use reqwest::StatusCode;
+
+use crate::{Page, shop};
+
+async fn ask(address: &str) -> Page {
+    let (_site, ada) = shop().await;
+    ada.get(address).await
+}
+
+#[tokio::test]
+async fn every_sum_is_listed_and_opens() {
+    let (_site, ada) = shop().await;
+    let first = ada.get("/sums").await;
+    assert_eq!(first.text(".sums-list a[aria-current]"), "Another tyre size");
+    let links = first.attributes(".sums-list a", "href");
+    assert!(links.len() > 15, "{links:?}");
+    for link in links {
+        let page = ada.get(&link).await;
+        assert_eq!((page.status, page.text("h1")), (StatusCode::OK, page.text(".sums-list a[aria-current]")), "{link}");
+        // With nothing typed there is something to say at every field, and no answer.
+        let empty = ada.get(&format!("{link}?length_unit=in")).await;
+        assert_eq!((empty.status, empty.texts(".figure").len()), (StatusCode::UNPROCESSABLE_ENTITY, 0), "{link}");
+    }
+    assert_eq!(ada.get("/sums/none").await.status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
+async fn a_taller_tyre_moves_two_datums_and_the_speed() {
+    let page = ask("/sums/tyre-change?old=245/75R16&new=35x12.50R15LT").await;
+    // 773.9 mm and 35 in: the radius gains 17.5 − 15.234 in.
+    assert_eq!(page.figure("Diameter now").0, "30.47 in");
+    assert_eq!(page.figure("Ground to arch").0, "+2 1/4 in");
+    assert_eq!(page.figure("Tyre top to arch").0, "−2 1/4 in");
+    assert_eq!(page.figure("At 60 shown, the true speed is").0, "68.9");
+    let wrong = ask("/sums/tyre-change?old=245/75R16&new=round").await;
+    assert!(wrong.text("[role=alert]").contains("round"), "{}", wrong.text("[role=alert]"));
+}
+
+#[tokio::test]
+async fn frame_driveline_and_bolts_are_worked_out_as_by_hand() {
+    let pitch = ask("/sums/pitch?front=0&rear=2&wheelbase=145&screen=25'&behind=40").await;
+    // 300 × 2 / 145 = 4.14 in, and 2 × (1 + 40 / 145) = 2.55 in.
+    assert_eq!(pitch.figure("Beams move on the screen").0, "4 1/8 in down");
+    assert_eq!(pitch.figure("The point comes up by").0, "+2 9/16 in");
+    let shaft = ask("/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below").await;
+    assert_eq!(shaft.figure("Shim for equal joints").0, "2.0°");
+    assert_eq!(shaft.figure("Shim for equal joints").1, "thick end forward turns the pinion down");
+    let clamp = ask("/sums/clamp?torque=100&diameter=9/16&pitch=0.0556&thread=dry&grade=sae8&weight_unit=lb").await;
+    // 1,200 lb·in over 0.2 × 0.5625 in.
+    assert_eq!(clamp.figure("Clamps with").0, "10,667 lb");
+    let stands = ask("/sums/stands?weight=9,000&centre=80&stands=150&uneven=0.4").await;
+    assert!(stands.text("[role=alert]").contains("from a half to one"));
+}
+
+#[tokio::test]
+async fn a_coil_that_binds_and_a_shock_without_droop_ask_to_be_looked_at() {
+    let coil = ask("/sums/coil?wire=16 mm&mean=120 mm&active=6&total=7.5&free=400 mm&load=1,000 kg").await;
+    // 9,807 N over 62.66 kN/m: 157 mm of 280 used.
+    assert_eq!(coil.figure("Rate").0, "358 lb/in");
+    assert_eq!(coil.figure("Travel to bind").1, "left before its coils touch");
+    let travel = ask("/sums/travel?length=20&closed=15&extended=21&ratio=1&bump=3&raise=2&how=away").await;
+    assert_eq!(travel.figure("Droop travel after").0, "−1 in");
+    assert_eq!(travel.figure("Bump travel after").0, "5 in");
+    let wrong = ask("/sums/travel?length=20&closed=15&extended=21&ratio=one&bump=3&raise=2&how=away").await;
+    assert!(wrong.field("ratio").1.contains("is not a number"));
+}
