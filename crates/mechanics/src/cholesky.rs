@@ -5,7 +5,8 @@ pub(crate) fn dot(a: &[f64], b: &[f64]) -> f64 {
     a.iter().zip(b).map(|(x, y)| x * y).sum()
 }
 
-/// Cholesky factor of `matrix + lent·I`, from and to lower halves; false when it is not positive definite.
+/// Cholesky factor of `matrix + lent·I`, from and to lower halves, its diagonal turned upside down, since it is only ever
+/// divided by; false when it is not positive definite.
 #[expect(clippy::indexing_slicing, reason = "row and column are below n, and both matrices are n by n")]
 pub(crate) fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64) -> bool {
     for row in 0..n {
@@ -14,7 +15,7 @@ pub(crate) fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64)
         let mut left = given[row] + lent;
         for column in 0..row {
             let other = &above[column * n..column * n + n];
-            let value = (given[column] - dot(&this[..column], &other[..column])) / other[column];
+            let value = (given[column] - dot(&this[..column], &other[..column])) * other[column];
             this[column] = value;
             left -= value * value;
         }
@@ -22,7 +23,7 @@ pub(crate) fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64)
         if left <= 1e-12 * (given[row].abs() + lent) {
             return false;
         }
-        this[row] = left.sqrt();
+        this[row] = left.sqrt().recip();
     }
     true
 }
@@ -32,11 +33,11 @@ pub(crate) fn factorise(matrix: &[f64], factor: &mut [f64], n: usize, lent: f64)
 pub(crate) fn solve_factorised(factor: &[f64], x: &mut [f64], n: usize) {
     for row in 0..n {
         let this = &factor[row * n..row * n + n];
-        x[row] = (x[row] - dot(&this[..row], &x[..row])) / this[row];
+        x[row] = (x[row] - dot(&this[..row], &x[..row])) * this[row];
     }
     for row in (0..n).rev() {
         let this = &factor[row * n..row * n + n];
-        x[row] /= this[row];
+        x[row] *= this[row];
         let solved = x[row];
         for (below, coefficient) in x[..row].iter_mut().zip(&this[..row]) {
             *below -= coefficient * solved;

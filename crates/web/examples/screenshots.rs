@@ -10,7 +10,7 @@ use thirtyfour::prelude::*;
 mod browser;
 
 /// Each main view of the demo shop: name, path, page size.
-const VIEWS: [&str; 9] = [
+const VIEWS: [&str; 11] = [
     "yard=/",
     "job=/jobs/1@1280x1000",
     "tape=/jobs/4/tape@1280x1400",
@@ -19,6 +19,8 @@ const VIEWS: [&str; 9] = [
     "options=/jobs/4/options@1280x1300",
     "over-a-rating=/jobs/2/options",
     "proof=/jobs/1/proof@1280x1300",
+    "trailer=/jobs/5/options@1280x1150",
+    "sums=/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below@1280x800",
     "tape-phone=/jobs/4/tape@390x844",
 ];
 

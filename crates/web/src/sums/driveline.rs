@@ -55,9 +55,9 @@ fn shaft(given: &Given) -> Result<Vec<Figure>, SumError> {
     let sum = |formula, numbers| Sum::new(formula, numbers, "Geometry; equal joint angles cancel.");
     let slope = sum("tan(shaft) = drop / span", vec![format!("{} / {}", units.exact(drop), units.exact(span))]);
     let joint = |what, angle| vec![format!("{} − {} = {}", degrees(angles.shaft), degrees(what), degrees(angle))];
-    // The pinion must turn by as much as its joint is off the other.
+    // The pinion must turn by as much as its joint is off the other; the more its line falls to the rear, the higher its nose.
     let turn = angles.rear_joint - angles.front_joint;
-    let up = turn.value < 0.0;
+    let up = turn.value > 0.0;
     let place = if given.text("place")? == "above" { AxlePlace::AboveSpring } else { AxlePlace::BelowSpring };
     let end = if shim_end_forward(place, up) == ShimEnd::Thin { "thin" } else { "thick" };
     let numbers = vec![format!("{} − {} = {}", degrees(angles.rear_joint), degrees(angles.front_joint), degrees(turn))];

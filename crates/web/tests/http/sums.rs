@@ -46,7 +46,8 @@ async fn frame_driveline_and_bolts_are_worked_out_as_by_hand() {
     assert_eq!(pitch.figure("The point comes up by").0, "+2 9/16 in");
     let shaft = ask("/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below").await;
     assert_eq!(shaft.figure("Shim for equal joints").0, "2.0°");
-    assert_eq!(shaft.figure("Shim for equal joints").1, "thick end forward turns the pinion down");
+    // The shaft comes 4° to the pinion and 2° to the gearbox: the pinion's nose has to come up to meet it.
+    assert_eq!(shaft.figure("Shim for equal joints").1, "thin end forward turns the pinion up");
     let clamp = ask("/sums/clamp?torque=100&diameter=9/16&pitch=0.0556&thread=dry&grade=sae8&weight_unit=lb").await;
     // 1,200 lb·in over 0.2 × 0.5625 in.
     assert_eq!(clamp.figure("Clamps with").0, "10,667 lb");
