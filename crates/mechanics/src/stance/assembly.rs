@@ -69,6 +69,7 @@ pub(super) struct Assembly<'a> {
 
 impl Member<'_> {
     /// Force and tangent rate along the stroke.
+    #[inline(always)]
     pub(super) fn force(&self, stroke: f64) -> (f64, f64) {
         match &self.law {
             Law::Spring { kerb_force, rate, captive, stages } => {

@@ -8,10 +8,9 @@ const MOST: usize = 7;
 /// `stroke = offset + Σ coefficient·unknown`, and what it gains when the held coupler rises.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Row {
-    coefficients: [f64; MOST],
-    /// Which unknown each coefficient is of, rising, so that a pair of them names a place in a matrix's lower half.
-    unknowns: [u8; MOST],
-    count: u8,
+    /// By rising unknowns, so that a pair of them names a place in a matrix's lower half.
+    entries: [Entry; MOST],
+    count: usize,
     /// Whether the body's rise is an unknown, or given by the coupler.
     floats: bool,
     offset: f64,
@@ -19,11 +18,16 @@ pub(super) struct Row {
     heave: f64,
 }
 
+#[derive(Debug, Clone, Copy, Default)]
+struct Entry {
+    unknown: usize,
+    coefficient: f64,
+}
+
 impl Row {
     /// A stroke with these coefficients, given by rising unknowns.
     pub(super) fn new(offset: f64, entries: &[(usize, f64)]) -> Self {
-        let (coefficients, unknowns) = ([0.0; MOST], [0; MOST]);
-        let mut row = Row { coefficients, unknowns, count: 0, floats: false, offset, heave: 0.0 };
+        let mut row = Row { entries: [Entry::default(); MOST], count: 0, floats: false, offset, heave: 0.0 };
         for (unknown, coefficient) in entries {
             row.push(*unknown, *coefficient);
         }
@@ -32,12 +36,10 @@ impl Row {
 
     /// One more unknown, later than those it has; one without effect is left out. There is room for every kind there is.
     pub(super) fn push(&mut self, unknown: usize, coefficient: f64) {
-        let place = usize::from(self.count);
         if coefficient.abs() > 0.0
-            && let (Some(free), Some(name), Ok(unknown)) =
-                (self.coefficients.get_mut(place), self.unknowns.get_mut(place), u8::try_from(unknown))
+            && let Some(free) = self.entries.get_mut(self.count)
         {
-            (*free, *name) = (coefficient, unknown);
+            *free = Entry { unknown, coefficient };
             self.count += 1;
         }
     }
@@ -57,33 +59,36 @@ impl Row {
         self
     }
 
-    fn entries(&self) -> impl Iterator<Item = (usize, f64)> {
-        let entries = self.unknowns.iter().zip(&self.coefficients).take(usize::from(self.count));
-        entries.map(|(unknown, coefficient)| (usize::from(*unknown), *coefficient))
+    fn entries(&self) -> &[Entry] {
+        self.entries.get(..self.count).unwrap_or_default()
     }
 
-    /// The stroke at some unknowns, the coupler risen by so much.
+    /// The stroke at some unknowns, the coupler risen by so much. Worked out for every part at every step of the
+    /// iteration, as is [`Self::add_to`]: both are always inlined.
     #[expect(clippy::indexing_slicing, reason = "a row names unknowns below the length of `q`")]
+    #[inline(always)]
     pub(super) fn stroke(&self, q: &[f64], coupler_rise: f64) -> f64 {
         let given = if self.floats { 0.0 } else { self.heave * coupler_rise };
-        self.entries().fold(self.offset + given, |stroke, (unknown, coefficient)| stroke + coefficient * q[unknown])
+        self.entries().iter().fold(self.offset + given, |stroke, entry| stroke + entry.coefficient * q[entry.unknown])
     }
 
     /// Adds a force along the stroke to a gradient.
     #[expect(clippy::indexing_slicing, reason = "a row names unknowns below the length of the gradient")]
+    #[inline(always)]
     pub(super) fn add_to(&self, gradient: &mut [f64], force: f64) {
-        for (unknown, coefficient) in self.entries() {
-            gradient[unknown] += coefficient * force;
+        for entry in self.entries() {
+            gradient[entry.unknown] += entry.coefficient * force;
         }
     }
 
     /// Adds a rate along the stroke to the lower half of an `n` by `n` stiffness.
     #[expect(clippy::indexing_slicing, reason = "rows name unknowns below n, and the matrix is n by n")]
     pub(super) fn add_own_stiffness(&self, stiffness: &mut [f64], n: usize, rate: f64) {
-        for (place, (row, coefficient)) in self.entries().enumerate() {
-            let (line, scaled) = (&mut stiffness[row * n..row * n + n], rate * coefficient);
-            for (column, other) in self.entries().take(place + 1) {
-                line[column] += scaled * other;
+        let entries = self.entries();
+        for (place, entry) in entries.iter().enumerate() {
+            let (line, scaled) = (&mut stiffness[entry.unknown * n..entry.unknown * n + n], rate * entry.coefficient);
+            for other in &entries[..=place] {
+                line[other.unknown] += scaled * other.coefficient;
             }
         }
     }
@@ -91,9 +96,9 @@ impl Row {
     /// Adds a rate between this stroke and another to the lower half of an `n` by `n` stiffness.
     #[expect(clippy::indexing_slicing, reason = "rows name unknowns below n, and the matrix is n by n")]
     pub(super) fn add_stiffness(&self, other: &Row, stiffness: &mut [f64], n: usize, rate: f64) {
-        for (row, coefficient) in self.entries() {
-            for (column, across) in other.entries().filter(|(column, _)| *column <= row) {
-                stiffness[row * n + column] += rate * coefficient * across;
+        for entry in self.entries() {
+            for across in other.entries().iter().filter(|across| across.unknown <= entry.unknown) {
+                stiffness[entry.unknown * n + across.unknown] += rate * entry.coefficient * across.coefficient;
             }
         }
     }
