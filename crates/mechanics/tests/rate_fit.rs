@@ -8,7 +8,9 @@ mod errors;
 use errors::Errors;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
-use wise_badger_mechanics::verdict::{AxleState, RateFit, RateFitError, RateGrade, RatePrior, TyresInHeight, fit_rate};
+use wise_badger_mechanics::verdict::{
+    AxleState, ContactSuspicion, RateFit, RateFitError, RateGrade, RatePrior, TyresInHeight, fit_rate,
+};
 
 const SCALE_LB: f64 = 26.0;
 const HEIGHT_IN: f64 = 0.075;
@@ -104,4 +106,17 @@ fn what_cannot_be_fitted_is_named() {
     assert_eq!(fit_rate(&odd, &prior(), None), Err(RateFitError::State(1)));
     let flat = RatePrior { relative_sd: 0.0, ..prior() };
     assert_eq!(fit_rate(&[state(0.0, 21.5), state(500.0, 20.0)], &flat, None), Err(RateFitError::Prior));
+}
+
+#[test]
+fn a_rate_that_rises_with_load_is_suspected_of_a_contact() {
+    // By hand: 370 lb/in over 500 lb, then 740 over the next: a stop at 1.35 in.
+    let stiffening = [state(0.0, 21.5), state(500.0, 21.5 - 500.0 / 370.0), state(1_000.0, 21.5 - 500.0 / 370.0 - 500.0 / 740.0)];
+    let Some(ContactSuspicion::StiffensWithLoad { from }) = ContactSuspicion::in_states(&fit(&stiffening), &stiffening) else {
+        panic!("nothing suspected")
+    };
+    assert!((from.customary() - 500.0 / 370.0).abs() < 1e-9);
+    let even = [0.0, 500.0, 1_000.0].map(|load| state(load, 21.5 - load / 370.0));
+    assert_eq!(ContactSuspicion::in_states(&fit(&even), &even), None);
+    assert_eq!(ContactSuspicion::in_states(&fit(&even[..2]), &even[..2]), None, "two states alone do not bend");
 }

@@ -14,10 +14,12 @@ use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::survey::{
     Basis, EmptyAndLoaded, End, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
 };
-use wise_badger_mechanics::tape::{AxleReadings, LengthUnit, WeightUnit, format_length, parse_length, parse_rate, parse_weight};
+use wise_badger_mechanics::tape::{
+    AxleReadings, Datum, LengthUnit, WeightUnit, format_length, parse_length, parse_rate, parse_weight,
+};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, pounds, pounds_per_inch};
-use wise_badger_mechanics::verdict::{Overload, RateVerdict, Rated, RatingCheck, Relief};
+use wise_badger_mechanics::verdict::{ContactSuspicion, Overload, RateVerdict, Rated, RatingCheck, Relief};
 
 #[track_caller]
 fn close(got: f64, expected: f64, within: f64) {
@@ -262,4 +264,28 @@ proptest! {
         };
         prop_assert!(rank(sd + more) <= rank(sd));
     }
+}
+
+#[test]
+fn a_rate_far_above_its_class_asks_for_the_stop_gap() {
+    let mut survey = half_ton();
+    // 1,000 lb and 2 in: 500 lb/in where a half-ton usually has 370.
+    survey.heights.loaded.rear = AxleReadings { corners: Sides::both(vec![inches(19.5)]) };
+    let Some(ContactSuspicion::StifferThanItsClass { times }) = ContactSuspicion::of(&survey) else { panic!("not suspected") };
+    close(times, 500.0 / 370.0, 1e-9);
+    survey.stop_gap.loaded = Some(inches(1.5));
+    assert_eq!(ContactSuspicion::of(&survey), None, "a gap read with the load on clears it");
+    assert_eq!(ContactSuspicion::of(&half_ton()), None);
+}
+
+#[test]
+fn a_rim_or_tyre_top_height_gives_the_same_rate_as_the_hub() {
+    let rate = |datum| {
+        let mut survey = half_ton();
+        survey.datum = datum;
+        RateVerdict::of(&survey).measured().map(|figure| figure.rate)
+    };
+    assert_eq!(rate(Datum::RimToArch), rate(Datum::HubToArch));
+    assert_eq!(rate(Datum::TyreTopToArch), rate(Datum::HubToArch));
+    assert_ne!(rate(Datum::GroundToArch), rate(Datum::HubToArch));
 }

@@ -50,6 +50,8 @@ fn a_readings_document_is_fitted_and_predicted_from() {
     assert_eq!((&answer["doubts"][0]["grade"], &answer["doubts"][1]["grade"]), (&"good".into(), &"too_weak".into()));
     assert!((figure("/predictions/0/heights/0/value_m") / 0.0254 - 20.8125).abs() < 0.02);
     assert!((figure("/predictions/0/heights/0/rise_sd_m")).abs() < 1e-7);
+    assert!((figure("/axle_rates/0/rate_n_per_m") / 65_166.0 - 1.0).abs() < 0.01, "{answer}");
+    assert!(answer["axle_rates"][0].get("contact_suspected_from_m").is_none());
     // 372·s + 200·(s − 1) = 1,000: helpers leave it at 19.40 in.
     assert!((figure("/predictions/1/heights/0/value_m") / 0.0254 - 19.40).abs() < 0.02);
     let good = std::fs::read_to_string(path).expect("the document");

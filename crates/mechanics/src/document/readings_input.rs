@@ -3,15 +3,17 @@
 use serde::Deserialize;
 
 use super::reading::{at_most, document};
+use super::readings_result::AxleRate;
 use super::stance_input::MOST_STATES;
 use super::state_input::{ChangeText, SideText, StateText, into_changes, side};
 use super::vehicle_input::VehicleText;
 use super::{DocumentError, ReadingsResult};
 use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
-use crate::stance::{Change, Vehicle};
+use crate::stance::{Change, Corner, Vehicle};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{metres, newtons};
+use crate::verdict::{ContactSuspicion, RatePrior, TyresInHeight, fit_rate};
 
 const FORMAT: &str = "wise-badger/readings";
 const MOST_DOUBTS: usize = 20;
@@ -64,6 +66,7 @@ impl ReadingsDocument {
     /// # Errors     [`DocumentError::Identification`]
     pub fn solve(self) -> Result<ReadingsResult, DocumentError> {
         let (doubts, states) = (self.experiment.doubts.clone(), self.experiment.states.clone());
+        let axle_rates = axle_rates(&self.experiment)?;
         let identified = self.experiment.identify()?;
         let mut marks: Vec<&Mark> = Vec::new();
         for reading in states.iter().flat_map(|state| &state.readings) {
@@ -73,7 +76,7 @@ impl ReadingsDocument {
                 marks.push(mark);
             }
         }
-        let mut result = ReadingsResult::new(&doubts, &states, &identified);
+        let mut result = ReadingsResult::new(&doubts, &states, &identified, axle_rates);
         for asked in self.predictions {
             let plain = identified.forecast(asked.state, |_| Vec::new())?;
             let changed = identified.forecast(asked.state, |_| asked.changes.clone())?;
@@ -81,6 +84,33 @@ impl ReadingsDocument {
         }
         Ok(result)
     }
+}
+
+/// The rate of every axle that was read in two states or more and whose spring rate alone is in doubt, taken by itself: a
+/// second stage and a hidden contact are looked for there.
+fn axle_rates(experiment: &Experiment) -> Result<Vec<AxleRate>, DocumentError> {
+    let mut rates = Vec::new();
+    for doubt in experiment.doubts.iter().filter(|doubt| doubt.what == Doubtful::SpringRate) {
+        let [name] = doubt.axles.as_slice() else { continue };
+        let Some(axle) = experiment.vehicle.axles.iter().find(|axle| axle.name == *name) else { continue };
+        let Some((datum, states)) = experiment.axle_states(name)?.filter(|(_, states)| states.len() >= 2) else { continue };
+        // At the wheel, where the states are measured.
+        let wheel_rate = |corner: &Corner| corner.spring.rate * corner.spring.motion_ratio.powi(2);
+        let rate = wheel_rate(&axle.corners.left) + wheel_rate(&axle.corners.right);
+        let prior = RatePrior { rate, relative_sd: doubt.relative_sd };
+        let tyres = TyresInHeight { rate: 2.0 * axle.tyre_rate, relative_sd: tyre_doubt(experiment, name) };
+        // A reading too exact for its own good, or a load that is none, is no reason to refuse the rest.
+        if let Ok(fit) = fit_rate(&states, &prior, Some(&tyres).filter(|_| datum.includes_tyre())) {
+            rates.push(AxleRate { axle: name.clone(), suspicion: ContactSuspicion::in_states(&fit, &states), fit });
+        }
+    }
+    Ok(rates)
+}
+
+/// How far an axle's tyre rate is in doubt; one that is not is taken as it was given.
+fn tyre_doubt(experiment: &Experiment, axle: &String) -> f64 {
+    let of = |doubt: &&Doubt| doubt.what == Doubtful::TyreRate && doubt.axles.contains(axle);
+    experiment.doubts.iter().find(of).map_or(0.0, |doubt| doubt.relative_sd)
 }
 
 #[derive(Deserialize)]

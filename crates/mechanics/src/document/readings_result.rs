@@ -5,7 +5,7 @@ use serde::Serialize;
 use crate::identification::{Doubt, Doubtful, Forecast, Identified, Mark, MeasuredState, Misfit};
 use crate::tape::Datum;
 use crate::units::InShopUnits;
-use crate::verdict::RateGrade;
+use crate::verdict::{ContactSuspicion, RateFit, RateGrade, SecondStage};
 
 /// A reading further off than so many of its standard deviations is named.
 const MISFIT_DEVIATIONS: f64 = 3.0;
@@ -16,6 +16,7 @@ pub struct ReadingsResult {
     format: &'static str,
     version: u64,
     doubts: Vec<DoubtResult>,
+    axle_rates: Vec<AxleRateResult>,
     #[serde(skip_serializing_if = "Option::is_none")]
     misfit: Option<MisfitResult>,
     predictions: Vec<PredictionResult>,
@@ -29,6 +30,67 @@ struct DoubtResult {
     relative_sd: f64,
     told_by_readings: f64,
     grade: &'static str,
+}
+
+/// One axle's rate, taken by itself.
+pub(super) struct AxleRate {
+    pub(super) axle: String,
+    pub(super) fit: RateFit,
+    pub(super) suspicion: Option<ContactSuspicion>,
+}
+
+#[derive(Debug, Serialize)]
+struct AxleRateResult {
+    axle: String,
+    rate_n_per_m: f64,
+    relative_sd: f64,
+    grade: &'static str,
+    load_needed_n: f64,
+    seen_to_m: f64,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    second_stage: Option<SecondStageResult>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    contact_suspected_from_m: Option<f64>,
+}
+
+#[derive(Debug, Serialize)]
+struct SecondStageResult {
+    at_travel_m: f64,
+    at_travel_sd_m: f64,
+    added_rate_n_per_m: f64,
+    odds: f64,
+}
+
+impl From<AxleRate> for AxleRateResult {
+    fn from(rate: AxleRate) -> Self {
+        let stage = |stage: SecondStage| SecondStageResult {
+            at_travel_m: stage.at_travel.value.si(),
+            at_travel_sd_m: stage.at_travel.sd.si(),
+            added_rate_n_per_m: stage.added_rate.si(),
+            odds: stage.odds,
+        };
+        AxleRateResult {
+            axle: rate.axle,
+            rate_n_per_m: rate.fit.rate.si(),
+            relative_sd: rate.fit.relative_sd,
+            grade: grade_word(rate.fit.grade),
+            load_needed_n: rate.fit.load_needed.si(),
+            seen_to_m: rate.fit.seen_to.si(),
+            second_stage: rate.fit.second_stage.map(stage),
+            contact_suspected_from_m: match rate.suspicion {
+                Some(ContactSuspicion::StiffensWithLoad { from }) => Some(from.si()),
+                _ => None,
+            },
+        }
+    }
+}
+
+fn grade_word(grade: Option<RateGrade>) -> &'static str {
+    match grade {
+        Some(RateGrade::Good) => "good",
+        Some(RateGrade::Rough) => "rough",
+        None => "too_weak",
+    }
 }
 
 #[derive(Debug, Serialize)]
@@ -54,18 +116,14 @@ struct HeightResult {
 }
 
 impl ReadingsResult {
-    pub(super) fn new(doubts: &[Doubt], states: &[MeasuredState], identified: &Identified) -> Self {
+    pub(super) fn new(doubts: &[Doubt], states: &[MeasuredState], identified: &Identified, axle_rates: Vec<AxleRate>) -> Self {
         let doubt = |(doubt, share): (&Doubt, crate::identification::Share)| DoubtResult {
             what: doubtful_word(doubt.what),
             axles: doubt.axles.clone(),
             factor: share.factor(),
             relative_sd: share.relative_sd,
             told_by_readings: share.told_by_readings,
-            grade: match share.grade() {
-                Some(RateGrade::Good) => "good",
-                Some(RateGrade::Rough) => "rough",
-                None => "too_weak",
-            },
+            grade: grade_word(share.grade()),
         };
         let misfit = |misfit: Misfit| MisfitResult {
             state: states.get(misfit.state).map(|measured| measured.state.name.clone()).unwrap_or_default(),
@@ -76,6 +134,7 @@ impl ReadingsResult {
             format: "wise-badger/readings-result",
             version: 1,
             doubts: doubts.iter().zip(identified.shares()).map(doubt).collect(),
+            axle_rates: axle_rates.into_iter().map(AxleRateResult::from).collect(),
             misfit: identified.misfit(MISFIT_DEVIATIONS).map(misfit),
             predictions: Vec::new(),
         }

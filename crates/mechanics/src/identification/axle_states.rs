@@ -1,0 +1,83 @@
+//! One axle of an experiment seen alone: what lies on it and how high it stands, state by state.
+
+use super::experiment::{Experiment, IdentificationError};
+use super::measured::{Mark, MeasuredState, Reading};
+use crate::stance::{Outcome, StanceError, State, settle};
+use crate::tape::Datum;
+use crate::uncertain::Uncertain;
+use crate::units::{InShopUnits, Length, metres, newtons};
+use crate::verdict::AxleState;
+
+impl Experiment {
+    /// The states of one axle for [`crate::verdict::fit_rate`], and the datum they were read from: every state in which
+    /// both its sides were read (or their mean) from that datum, with nothing changed on the vehicle.
+    ///
+    /// Loads are shared by the model as the vehicle was given; on two axles that is lever arms alone.
+    ///
+    /// # Errors     [`IdentificationError`] when a state does not stand
+    pub fn axle_states(&self, axle: &str) -> Result<Option<(Datum, Vec<AxleState>)>, IdentificationError> {
+        let Some(datum) = self.states.iter().flat_map(|state| &state.readings).find_map(|reading| datum_of(reading, axle)) else {
+            return Ok(None);
+        };
+        let mut states = Vec::new();
+        for measured in self.states.iter().filter(|measured| measured.state.changes.is_empty()) {
+            if let Some(height) = mean_height(measured, axle, datum) {
+                states.push(AxleState { load: self.axle_load(measured, axle)?, height });
+            }
+        }
+        Ok(Some((datum, states)))
+    }
+
+    /// What lies on an axle in a state; each load's weight and place is moved by its standard deviation in turn.
+    fn axle_load(&self, measured: &MeasuredState, axle: &str) -> Result<Uncertain<crate::units::Force>, IdentificationError> {
+        let on_axle = |state: &State| match settle(&self.vehicle, state)? {
+            Outcome::Settled(stance) => {
+                let found = stance.axle(axle).ok_or_else(|| StanceError::NoSuchAxle(axle.to_owned()))?;
+                Ok(found.load().si())
+            }
+            Outcome::NoEquilibrium => Err(IdentificationError::Tips(state.name.clone())),
+        };
+        let stated = on_axle(&measured.state)?;
+        let mut variance = 0.0;
+        for (place, doubt) in measured.load_doubts.iter().enumerate() {
+            let mut moved = measured.state.clone();
+            if let Some(load) = moved.loads.get_mut(place) {
+                load.weight += doubt.weight;
+                variance += (on_axle(&moved)? - stated).powi(2);
+            }
+            let mut moved = measured.state.clone();
+            if let Some(load) = moved.loads.get_mut(place) {
+                load.position += doubt.position;
+                variance += (on_axle(&moved)? - stated).powi(2);
+            }
+        }
+        Ok(Uncertain::new(newtons(stated), newtons(variance.sqrt())))
+    }
+}
+
+fn datum_of(reading: &Reading, of: &str) -> Option<Datum> {
+    match reading {
+        Reading::Height { mark: Mark::Arch { axle, datum, .. }, .. } if axle == of => Some(*datum),
+        _ => None,
+    }
+}
+
+/// The axle's own height in a state: the mean of its sides, with tape and settling in its standard deviation.
+fn mean_height(measured: &MeasuredState, of: &str, from: Datum) -> Option<Uncertain<Length>> {
+    let read = |wanted| {
+        measured.readings.iter().find_map(|reading| match reading {
+            Reading::Height { mark: Mark::Arch { axle, side, datum }, height }
+                if axle == of && *datum == from && *side == wanted =>
+            {
+                Some(*height)
+            }
+            _ => None,
+        })
+    };
+    let mean = read(None).or_else(|| {
+        let (left, right) = (read(Some(crate::side::Side::Left))?, read(Some(crate::side::Side::Right))?);
+        let sd = metres(left.sd.si().hypot(right.sd.si()) / 2.0);
+        Some(Uncertain::new((left.value + right.value) / 2.0, sd))
+    })?;
+    Some(Uncertain::new(mean.value, Length::hypot(mean.sd, measured.settling)))
+}
