@@ -9,7 +9,7 @@
 )]
 
 use serde_json::Value;
-use wise_badger_mechanics::document::StanceDocument;
+use wise_badger_mechanics::document::{ReadingsDocument, StanceDocument};
 
 fn reference_folder() -> std::path::PathBuf {
     std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference/stance")
@@ -124,29 +124,46 @@ fn trailers_and_air_are_refused_by_the_name_of_their_field() {
     assert!(refused.contains("coupler_rise_m") && refused.contains("no coupler"), "{refused}");
 }
 
+/// A document with something else where one of its values stands, so that most spoilt documents still have their shape.
+fn spoil(good: &str, at: f64, length: usize, with: &str) -> String {
+    let values: Vec<usize> = good.match_indices(": ").map(|(index, _)| index + 2).collect();
+    let start = values[((values.len() - 1) as f64 * at) as usize];
+    let value_end = good[start..].find([',', '\n', '}']).map_or(good.len(), |end| start + end);
+    let end = if length < 8 { value_end } else { (start + length).min(good.len()) };
+    format!("{}{with}{}", &good[..start], &good[end..])
+}
+
+fn has_null(text: &str) -> bool {
+    text.lines().any(|line| line.trim_end_matches(',').ends_with("\": null"))
+}
+
+const SPOILT: [&str; 14] =
+    ["", "0", "-1", "1e308", "-1e-300", "null", "[]", "{}", "\"x\"", "1e999", "true", ",", "}", "\u{fffd}"];
+
 proptest::proptest! {
     /// A document spoilt anywhere is read, answered or refused; it never stops the program.
     #[test]
     fn no_document_makes_the_reader_stumble(
-        which in 0..4_usize, at in 0.0..1.0_f64, length in 0..12_usize,
-        with in proptest::sample::select(vec!["", "0", "-1", "1e308", "-1e-300", "null", "[]", "{}", "\"x\"", "1e999", "true", ",", "}", "\u{fffd}"]),
+        which in 0..4_usize, at in 0.0..1.0_f64, length in 0..12_usize, with in proptest::sample::select(SPOILT.to_vec()),
     ) {
         static GOOD: std::sync::LazyLock<Vec<String>> = std::sync::LazyLock::new(|| {
             let names = ["F07_van_side_load_roll", "F09_bags_shared_line", "F12_tandem_equaliser", "F20_hard_bottoming_wheel_lift"];
             names.map(|name| read(&format!("{name}.json"))).to_vec()
         });
-        let good = &GOOD[which];
-        // Where a value stands, so that most spoilt documents still have their shape.
-        let values: Vec<usize> = good.match_indices(": ").map(|(index, _)| index + 2).collect();
-        let start = values[((values.len() - 1) as f64 * at) as usize];
-        let value_end = good[start..].find([',', '\n', '}']).map_or(good.len(), |end| start + end);
-        let end = if length < 8 { value_end } else { (start + length).min(good.len()) };
-        let spoilt = format!("{}{with}{}", &good[..start], &good[end..]);
-        if let Ok(document) = StanceDocument::read(&spoilt)
-            && let Ok(answer) = document.solve()
-        {
+        if let Ok(answer) = StanceDocument::read(&spoil(&GOOD[which], at, length, with)).and_then(|document| document.solve()) {
             let text = answer.to_json();
-            proptest::prop_assert!(!text.lines().any(|line| line.trim_end_matches(',').ends_with("\": null")), "{text}");
+            proptest::prop_assert!(!has_null(&text), "{text}");
+        }
+    }
+
+    #[test]
+    fn no_readings_make_the_fit_stumble(
+        at in 0.0..1.0_f64, length in 0..12_usize, with in proptest::sample::select(SPOILT.to_vec()),
+    ) {
+        static GOOD: std::sync::LazyLock<String> = std::sync::LazyLock::new(|| read("../readings/half_ton.json"));
+        if let Ok(answer) = ReadingsDocument::read(&spoil(&GOOD, at, length, with)).and_then(ReadingsDocument::solve) {
+            let text = answer.to_json();
+            proptest::prop_assert!(!has_null(&text), "{text}");
         }
     }
 }

@@ -61,7 +61,8 @@ impl Identified {
         Ok(Forecast { stance: solve(&self.at)?, beside })
     }
 
-    /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read.
+    /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or
+    /// where its spread is past all figures.
     pub fn height(&self, forecast: &Forecast, mark: &Mark) -> Option<Uncertain<Length>> {
         let change = mark.change(&forecast.stance)?;
         let place = self.figures.iter().position(|figure| *figure == Figure::KerbHeight(mark.clone()))?;
@@ -70,14 +71,19 @@ impl Identified {
         if let Some(slope) = slopes.get_mut(place) {
             *slope += self.sd(place);
         }
-        Some(Uncertain::new(metres(kerb + change), metres(self.spread(&slopes))))
+        self.finite(kerb + change, &slopes)
     }
 
     /// How much a mark rises from one forecast to another: what both have in common falls out.
     pub fn rise(&self, from: &Forecast, to: &Forecast, mark: &Mark) -> Option<Uncertain<Length>> {
         let rise = mark.change(&to.stance)? - mark.change(&from.stance)?;
         let slopes: Vec<f64> = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
-        Some(Uncertain::new(metres(rise), metres(self.spread(&slopes))))
+        self.finite(rise, &slopes)
+    }
+
+    fn finite(&self, value: f64, slopes: &[f64]) -> Option<Uncertain<Length>> {
+        let spread = self.spread(slopes);
+        (value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(value), metres(spread)))
     }
 
     fn sd(&self, place: usize) -> f64 {

@@ -52,13 +52,12 @@ pub(super) fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Ident
         // The step's length in standard deviations is its product with the slope that it answers.
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
         if length.abs() < STILL {
-            return Ok(Identified {
-                covariance: inverse(&factor, n),
-                misfits: now.misfits(&experiment),
-                experiment,
-                figures,
-                at,
-            });
+            let covariance = inverse(&factor, n);
+            // Figures so wild that their squares overflow agree with anything.
+            if !covariance.iter().chain(&at).all(|value| value.is_finite()) {
+                return Err(IdentificationError::NotSettled);
+            }
+            return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at });
         }
         let Some((moved, better)) = shorten(&experiment, &figures, &at, &step, &now) else {
             return Err(IdentificationError::NotSettled);

@@ -74,6 +74,9 @@ pub enum RateFitError {
     /// A reading or a precision that is no finite number, or a precision of nought.
     #[error("state {0} has a load, a height or a precision that cannot be")]
     State(usize),
+    /// Readings so far apart, or so exact, that nothing fits them.
+    #[error("these readings lie past all that can be worked with; check their figures and units")]
+    PastAllFigures,
     /// A prior without meaning.
     #[error("the rate expected beforehand must be above nought, and its spread too")]
     Prior,
@@ -146,11 +149,15 @@ pub fn fit_rate(states: &[AxleState], prior: &RatePrior, tyres: Option<&TyresInH
         Some(found) => (found.0.exp(), found.1),
         None => (middle.exp(), relative_sd),
     };
+    let load_needed = load_needed(&plain, rate);
+    if ![rate, relative_sd, load_needed, travel].iter().all(|value| value.is_finite()) {
+        return Err(RateFitError::PastAllFigures);
+    }
     Ok(RateFit {
         rate: newtons_per_metre(rate),
         relative_sd,
         grade: RateGrade::of(relative_sd),
-        load_needed: newtons(load_needed(&plain, rate)),
+        load_needed: newtons(load_needed),
         second_stage: second.map(|found| found.2),
         seen_to: metres(travel),
     })
