@@ -124,6 +124,69 @@ fn trailers_and_air_are_refused_by_the_name_of_their_field() {
     assert!(refused.contains("coupler_rise_m") && refused.contains("no coupler"), "{refused}");
 }
 
+/// The half-ton's readings with other states: loads in pounds and rear heights in inches.
+fn with_states(states: &[(f64, f64)]) -> String {
+    let mut document: Value = serde_json::from_str(&read("../readings/half_ton.json")).unwrap();
+    let state = |(load, height): &(f64, f64)| {
+        serde_json::json!({
+            "state": {"name": format!("{load} lb"), "loads": [{"weight_n": load * 4.448_221_615, "position_m": 3.683}]},
+            "load_doubts": [{"weight_n": 60.0}],
+            "readings": [{"reading": "height", "axle": "R", "datum": "hub_to_arch", "value_m": height * 0.0254, "sd_m": 0.001}],
+        })
+    };
+    document["states"] = states.iter().map(state).collect();
+    document["predictions"] = serde_json::json!([]);
+    document.to_string()
+}
+
+fn fitted(document: &str) -> Value {
+    serde_json::from_str(&ReadingsDocument::read(document).unwrap().solve().unwrap().to_json()).unwrap()
+}
+
+#[test]
+fn a_second_stage_and_a_contact_are_found_in_readings() {
+    // By hand: 370 lb/in for 2 in of travel, 1,110 past it.
+    let height = |load: f64| 21.5 - if load > 740.0 { 2.0 + (load - 740.0) / 1_110.0 } else { load / 370.0 };
+    let states: Vec<(f64, f64)> = (0..8).map(|step| 250.0 * f64::from(step)).map(|load| (load, height(load))).collect();
+    let answer = fitted(&with_states(&states));
+    let rate = &answer["axle_rates"][0];
+    let inches = |figure: &Value| figure.as_f64().unwrap() / 0.0254;
+    assert!((inches(&rate["second_stage"]["at_travel_m"]) - 2.0).abs() < 0.25, "{rate}");
+    assert!((inches(&rate["contact_suspected_from_m"]) - 2.0).abs() < 0.25, "{rate}");
+    let even: Vec<(f64, f64)> = states.iter().map(|(load, _)| (*load, 21.5 - load / 370.0)).collect();
+    let rate = &fitted(&with_states(&even))["axle_rates"][0];
+    assert!(rate.get("second_stage").is_none() && rate.get("contact_suspected_from_m").is_none(), "{rate}");
+}
+
+#[test]
+fn every_kind_of_reading_is_taken_and_one_that_does_not_fit_is_named() {
+    let mut document: Value = serde_json::from_str(&read("../readings/half_ton.json")).unwrap();
+    document["vehicle"]["points"] = serde_json::json!([{"name": "hitch", "position_m": 4.8}]);
+    let stop = serde_json::json!([{"kind": "bump", "name": "stop", "gap_m": 0.1, "rate_n_per_m": 100_000}]);
+    for side in 0..2 {
+        document["vehicle"]["axles"][1]["corners"][side]["elements"] = stop.clone();
+    }
+    // Where the stance solver puts hitch, stop and wheels under 1,000 lb over the axle.
+    let more = |hitch: f64, gap: f64, load: f64| {
+        serde_json::json!([
+            {"reading": "point", "point": "hitch", "value_m": hitch, "sd_m": 0.005},
+            {"reading": "gap", "axle": "R", "element": "stop", "value_m": gap, "sd_m": 0.002},
+            {"reading": "wheel_load", "axle": "R", "side": "left", "value_n": load, "sd_n": 100},
+            {"reading": "axle_load", "axle": "R", "value_n": 2.0 * load, "sd_n": 150},
+        ])
+    };
+    for (state, readings) in [(0, more(0.6, 0.1, 5_000.0)), (1, more(0.6 - 0.1003, 0.1 - 0.0683, 7_224.0))] {
+        let list = document["states"][state]["readings"].as_array_mut().unwrap();
+        list.extend(readings.as_array().unwrap().iter().cloned());
+    }
+    let answer = fitted(&document.to_string());
+    assert!(answer.get("misfit").is_none(), "{}", answer["misfit"]);
+    assert_eq!(answer["predictions"][0]["heights"].as_array().unwrap().len(), 3);
+    document["states"][1]["readings"][3]["value_n"] = 8_200.into();
+    let answer = fitted(&document.to_string());
+    assert_eq!((&answer["misfit"]["state"], &answer["misfit"]["reading"]), (&"loaded".into(), &3.into()), "{answer}");
+}
+
 /// A document with something else where one of its values stands, so that most spoilt documents still have their shape.
 fn spoil(good: &str, at: f64, length: usize, with: &str) -> String {
     let values: Vec<usize> = good.match_indices(": ").map(|(index, _)| index + 2).collect();

@@ -2,9 +2,8 @@
 
 use super::doubt::Doubt;
 use super::measured::{Mark, MeasuredState, Reading};
-use super::posterior::{Identified, seek};
-use crate::stance::{Change, Load, Outcome, Stance, StanceError, State, Vehicle, settle};
-use crate::units::{InShopUnits, newtons};
+use crate::stance::{Change, Load, Outcome, Solver, Stance, StanceError, State, Vehicle};
+use crate::units::InShopUnits;
 
 /// A vehicle, what about it is in doubt, and what was read of it.
 #[derive(Debug, Clone, PartialEq)]
@@ -56,21 +55,7 @@ pub(super) enum Figure {
 const ANY_HEIGHT: f64 = 10.0;
 
 impl Experiment {
-    /// Finds the figures that agree best with what was read and believed, and how far they can be leant on.
-    ///
-    /// Minimises `Σ((reading − model)/σ)² + Σ(figure/σ_prior)²` by damped Gauss–Newton steps. The covariance is the
-    /// inverse of the curvature there; rates are taken by their logarithm, in which it is nearly round.
-    ///
-    /// # Valid      stops and helpers clear of the readings' states, or in them by more than the readings' errors
-    /// # Errors     [`IdentificationError`]
-    /// # Source     Tarantola, Inverse Problem Theory (SIAM, 2005), 3.2 (from memory)
-    pub fn identify(self) -> Result<Identified, IdentificationError> {
-        self.check()?;
-        let figures = self.figures();
-        seek(self, figures)
-    }
-
-    fn check(&self) -> Result<(), IdentificationError> {
+    pub(super) fn check(&self) -> Result<(), IdentificationError> {
         let positive = |what: &dyn Fn() -> String, value: f64| match value.is_finite() && value > 0.0 {
             true => Ok(()),
             false => Err(IdentificationError::NotPositive(what())),
@@ -84,6 +69,7 @@ impl Experiment {
         }
         for state in &self.states {
             let name = &state.state.name;
+            state.state.check()?;
             for reading in &state.readings {
                 let (value, sd) = reading.si();
                 positive(&|| format!("the precision of a reading in the state “{name}”"), sd)?;
@@ -99,7 +85,7 @@ impl Experiment {
         Ok(())
     }
 
-    fn figures(&self) -> Vec<Figure> {
+    pub(super) fn figures(&self) -> Vec<Figure> {
         let mut figures: Vec<Figure> = (0..self.doubts.len()).map(Figure::Doubt).collect();
         for (index, measured) in self.states.iter().enumerate() {
             for (load, doubt) in measured.load_doubts.iter().enumerate().take(measured.state.loads.len()) {
@@ -150,7 +136,7 @@ impl Experiment {
             let (Some(load), Some(doubt)) = (state.loads.get_mut(*load), measured.load_doubts.get(*load)) else { continue };
             match figure {
                 _ if *of != index => {}
-                Figure::LoadWeight { .. } => load.weight = newtons((load.weight + *value * doubt.weight).si().max(0.0)),
+                Figure::LoadWeight { .. } => load.weight += *value * doubt.weight,
                 _ => load.position += *value * doubt.position,
             }
         }
@@ -213,7 +199,8 @@ impl Experiment {
 }
 
 fn stand(vehicle: &Vehicle, state: &State) -> Result<Stance, IdentificationError> {
-    match settle(vehicle, state)? {
+    // A load that is off by a little may come to less than nothing.
+    match Solver::new(vehicle, &state.changes)?.settle_with_lift(state)? {
         Outcome::Settled(stance) => Ok(stance),
         Outcome::NoEquilibrium => Err(IdentificationError::Tips(state.name.clone())),
     }

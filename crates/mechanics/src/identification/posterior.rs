@@ -27,16 +27,34 @@ pub struct Misfit {
     pub deviations: f64,
 }
 
-const MOST_ROUNDS: usize = 40;
+const MOST_ROUNDS: usize = 100;
 /// Step of a difference quotient, in prior standard deviations of a figure, no longer than so much of a logarithm.
 const SMALL: f64 = 0.02;
 const LONGEST_LOG: f64 = 0.01;
 /// Longest step of one round in a rate's logarithm.
 const LONGEST_STEP: f64 = 0.7;
 /// Squared length of a step, in standard deviations, that ends the search.
-const STILL: f64 = 1e-10;
+const STILL: f64 = 1e-8;
+/// The same where nothing along the step is any better: at a kink, or in the last digit.
+const AS_GOOD_AS_STILL: f64 = 1e-3;
 
-pub(super) fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, IdentificationError> {
+impl Experiment {
+    /// Finds the figures that agree best with what was read and believed, and how far they can be leant on.
+    ///
+    /// Minimises `Σ((reading − model)/σ)² + Σ(figure/σ_prior)²` by damped Gauss–Newton steps. The covariance is the
+    /// inverse of the curvature there; rates are taken by their logarithm, in which it is nearly round.
+    ///
+    /// # Valid      stops and helpers clear of the readings' states, or in them by more than the readings' errors
+    /// # Errors     [`IdentificationError`]
+    /// # Source     Tarantola, Inverse Problem Theory (SIAM, 2005), 3.2 (from memory)
+    pub fn identify(self) -> Result<Identified, IdentificationError> {
+        self.check()?;
+        let figures = self.figures();
+        seek(self, figures)
+    }
+}
+
+fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, IdentificationError> {
     let mut at = experiment.start(&figures);
     let mut now = Agreement::at(&experiment, &figures, &at)?;
     let n = figures.len();
@@ -49,9 +67,10 @@ pub(super) fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Ident
         }
         let downhill = step.clone();
         solve_factorised(&factor, &mut step, n);
-        // The step's length in standard deviations is its product with the slope that it answers.
+        // The step's squared length in standard deviations is its product with the slope that it answers.
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
-        if length.abs() < STILL {
+        let shorter = shorten(&experiment, &figures, &at, &step, &now);
+        if length.abs() < STILL || (shorter.is_none() && length.abs() < AS_GOOD_AS_STILL) {
             let covariance = inverse(&factor, n);
             // Figures so wild that their squares overflow agree with anything.
             if !covariance.iter().chain(&at).all(|value| value.is_finite()) {
@@ -59,10 +78,7 @@ pub(super) fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Ident
             }
             return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at });
         }
-        let Some((moved, better)) = shorten(&experiment, &figures, &at, &step, &now) else {
-            return Err(IdentificationError::NotSettled);
-        };
-        (at, now) = (moved, better);
+        (at, now) = shorter.ok_or(IdentificationError::NotSettled)?;
     }
     Err(IdentificationError::NotSettled)
 }
@@ -204,7 +220,7 @@ fn shorten(
     for _ in 0..30 {
         let moved: Vec<f64> = at.iter().zip(step).map(|(at, step)| at + share * step).collect();
         if let Ok(there) = Agreement::at(experiment, figures, &moved)
-            && there.total <= now.total * (1.0 + 1e-12) + 1e-9
+            && there.total < now.total
         {
             return Some((moved, there));
         }

@@ -8,7 +8,7 @@ use crate::units::InShopUnits;
 
 impl Vehicle {
     /// Refuses a vehicle the model has no meaning for.
-    pub(super) fn check(&self) -> Result<(), StanceError> {
+    pub(crate) fn check(&self) -> Result<(), StanceError> {
         let least = if self.coupler.is_some() { 1 } else { 2 };
         if self.axles.len() < least {
             return Err(StanceError::TooFewAxles { least, count: self.axles.len() });
@@ -134,7 +134,7 @@ impl AirBag {
 }
 
 impl State {
-    pub(super) fn check(&self) -> Result<(), StanceError> {
+    pub(crate) fn check(&self) -> Result<(), StanceError> {
         self.loads.iter().try_for_each(|load| load.check(&self.name))?;
         let named = |what: &'static str| move || format!("{what} in state “{}”", self.name);
         finite(named("coupler rise"), self.coupler_rise.si())?;

@@ -67,7 +67,7 @@ impl<'a> Solver<'a> {
     }
 
     /// The same where a load may be negative: a trailer heavy behind lifts the ball.
-    pub(super) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
+    pub(crate) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
         let weights = Weights::new(self.vehicle, self.assembly.unknowns, state);
         match minimise(&self.assembly, &weights, &mut self.room) {
             Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),

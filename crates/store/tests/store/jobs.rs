@@ -163,3 +163,25 @@ fn the_first_shop_opened_is_the_one_served() {
     shop::open(&mut connection, "Later shop").unwrap();
     assert_eq!(shop::first(&mut connection).unwrap().map(|shop| shop.id), Some(person.shop_id));
 }
+
+#[test]
+fn a_trailers_axles_are_kept_and_belong_to_a_trailer_alone() {
+    let mut bench = Bench::new();
+    let (connection, person) = (&mut bench.connection, &bench.person);
+    let trailer = Intake {
+        class: VehicleClass::TandemTrailer,
+        axle_spread: Some(inches("2' 10", 34.0)),
+        equalised: false,
+        ..intake("tandem")
+    };
+    let opened = job::open(connection, person, &trailer).unwrap();
+    let found = job::find(connection, person.shop_id, opened.number).unwrap();
+    assert_eq!(found.intake, trailer);
+    let tandem = found.intake.vehicle().tandem().unwrap();
+    assert!((tandem.spread.value - 34.0 * INCH).abs() < 1e-12 && !tandem.equalised);
+    let unknown = Intake { axle_spread: None, ..trailer.clone() };
+    assert!((unknown.vehicle().tandem().unwrap().spread.value - 33.0 * INCH).abs() < 1e-12, "33 in is assumed");
+    let van = Intake { class: VehicleClass::Van, ..trailer };
+    assert!(van.vehicle().tandem().is_none());
+    assert!(job::set_intake(connection, person.shop_id, opened.id, &van).is_err(), "a van has no axles to set apart");
+}

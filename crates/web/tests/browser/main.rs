@@ -7,6 +7,7 @@ mod keyboard;
 mod phone;
 mod printing;
 mod route;
+mod trailer;
 
 #[path = "../support/browser.rs"]
 mod browser;

@@ -83,6 +83,76 @@ async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
 }
 
 #[tokio::test]
+async fn an_overloaded_trailer_says_what_comes_off_its_axle_pair() {
+    let (_site, ada) = shop().await;
+    let intake = [
+        ("label", "heavy tandem"),
+        ("class", "tandem_trailer"),
+        ("rear_wheels", "single"),
+        ("wheelbase", "160"),
+        ("front_rating", "1,000"),
+        ("rear_rating", "5,000"),
+        ("kerb_front", "400"),
+        ("kerb_rear", "2,500"),
+    ];
+    let tape = ada.fill("/jobs/new", &intake).await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    // By hand: 3,200 lb at 16 in ahead of the pair put 2,880 on it, 380 over what it may carry; 422 must come off there.
+    let mut values = vec![
+        ("datum", "ground_to_arch"),
+        ("load_kind", "placed"),
+        ("load_weight", "3,200"),
+        ("load_distance", "16"),
+        ("load_side", "ahead"),
+    ];
+    values.extend(walk(["20", "20"], ["20", "18"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+    assert_eq!(verdict.text(".overload h2"), "Take 430 lb off, from 16 in ahead of the axle pair.");
+    assert!(verdict.text(".overload").contains("The axle pair carries 5,380 lb loaded, 380 lb over"));
+}
+
+#[tokio::test]
+async fn every_datum_that_leaves_the_tyre_out_gives_the_same_rate() {
+    let (_site, ada) = shop().await;
+    let tape = open(&ada, "half_ton_pickup", "single").await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    for (datum, front, rear, loaded) in [
+        ("hub_to_arch", "20 1/2", "21 1/2", "18 13/16"),
+        ("rim_to_arch", "29", "30", "27 5/16"),
+        ("tyre_top_to_arch", "5 1/4", "6 1/4", "3 9/16"),
+    ] {
+        let mut values =
+            vec![("datum", datum), ("load_kind", "placed"), ("load_weight", "1,000"), ("load_distance", "0"), ("load_side", "")];
+        values.extend(walk([front, front], [rear, loaded]));
+        let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+        assert_eq!(verdict.figure("Rear axle rate, both springs").0, "372 lb/in", "{datum}");
+        assert_eq!(verdict.figure("Rake empty").0, "+1 in", "{datum}");
+    }
+}
+
+#[tokio::test]
+async fn a_rate_far_above_its_class_asks_for_the_stop_gap() {
+    let (_site, ada) = shop().await;
+    let tape = open(&ada, "half_ton_pickup", "single").await;
+    let job = tape.path.trim_end_matches("/tape").to_owned();
+    let mut values = vec![
+        ("datum", "hub_to_arch"),
+        ("load_kind", "placed"),
+        ("load_weight", "1,000"),
+        ("load_distance", "0"),
+        ("load_side", ""),
+    ];
+    values.extend(walk(["20 1/2", "20 1/2"], ["21 1/2", "19 1/2"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+    let (value, note, _) = verdict.figure("Against its class");
+    assert_eq!(value, "1.4 times as stiff");
+    assert!(note.contains("read the stop gap with the load on"), "{note}");
+    values.extend([("empty.stop_gap.0", "4"), ("loaded.stop_gap.0", "2")]);
+    let cleared = ada.fill(&format!("{job}/tape"), &values).await;
+    assert!(!cleared.texts(".figure-label").contains(&"Against its class".to_owned()));
+}
+
+#[tokio::test]
 async fn weighed_axles_need_no_place_for_the_load() {
     let (_site, ada) = shop().await;
     let tape = open(&ada, "half_ton_pickup", "single").await;
