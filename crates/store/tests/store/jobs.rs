@@ -7,12 +7,12 @@ use diesel::connection::{Connection, InstrumentationEvent};
 use diesel::prelude::*;
 use wise_badger_mechanics::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::job::{self, TapeManner};
+use wise_badger_store::job::{self, Intake, TapeManner};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{JobNumber, StoreError, person, shop};
 
-use crate::{Bench, intake, pounds, somebody};
+use crate::{Bench, INCH, inches, intake, pounds, somebody};
 
 #[test]
 fn what_intake_wrote_down_comes_back_as_typed() {
