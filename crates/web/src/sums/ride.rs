@@ -1,6 +1,6 @@
 //! Ride, roll, coils and travel.
 
-use wise_badger_mechanics::side_effect::coil::Coil;
+use wise_badger_mechanics::side_effect::coil::{Coil, DualRateCoil};
 use wise_badger_mechanics::side_effect::ride::{bounce_frequency, roll_angle};
 use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLeft, TravelLimits};
 use wise_badger_mechanics::units::{InShopUnits, newtons};
@@ -10,7 +10,7 @@ use crate::view::{Figure, Sum, Tone, frequency};
 
 const RAISED_BY: &[(&str, &str)] = &[("away", "Block, spring or coil spacer"), ("strut", "Spacer on top of the strut")];
 
-pub(super) const SUMS: [ShopSum; 4] = [
+pub(super) const SUMS: [ShopSum; 5] = [
     ShopSum {
         word: "frequency",
         name: "Ride frequency",
@@ -46,6 +46,21 @@ pub(super) const SUMS: [ShopSum; 4] = [
             Input::new("load", "Load on it", Kind::Weight),
         ],
         work: coil,
+    },
+    ShopSum {
+        word: "dual-rate-coil",
+        name: "A coil wound in two parts",
+        about: "Its rate at first and once the softer part has bound, and how far off both are under a load.",
+        inputs: &[
+            Input::new("wire", "Wire diameter", Kind::Length),
+            Input::new("mean", "Mean coil diameter", Kind::Length),
+            Input::new("soft_coils", "Coils of the softer part", Kind::Number),
+            Input::new("soft_free", "Its free length", Kind::Length),
+            Input::new("stiff_coils", "Coils of the stiffer part", Kind::Number),
+            Input::new("stiff_free", "Its free length, alone", Kind::Length),
+            Input::new("load", "Load on it", Kind::Weight),
+        ],
+        work: dual_rate_coil,
     },
     ShopSum {
         word: "travel",
@@ -104,6 +119,40 @@ fn coil(given: &Given) -> Result<Vec<Figure>, SumError> {
         Figure::new("Travel to bind", units.change(left), sum("bind length = all coils × wire", solid))
             .note(if bound { "the load binds it" } else { "left before its coils touch" })
             .tone(if bound || load <= newtons(0.0) { Tone::Act } else { Tone::Plain }),
+    ])
+}
+
+fn dual_rate_coil(given: &Given) -> Result<Vec<Figure>, SumError> {
+    let part = |coils, free| -> Result<Coil, SumError> {
+        let coils = given.number(coils)?;
+        Ok(Coil {
+            wire: given.length("wire")?,
+            mean_diameter: given.length("mean")?,
+            active_coils: coils,
+            total_coils: coils,
+            free_length: given.length(free)?,
+        })
+    };
+    let coil = DualRateCoil { soft: part("soft_coils", "soft_free")?, stiff: part("stiff_coils", "stiff_free")? };
+    let (load, units) = (given.weight("load")?, given.units);
+    let spring = coil.main_spring(load, 1.0)?;
+    let [softer_binds, solid] = spring.stages.as_slice() else { return Err(SumError::Lacks("stages")) };
+    let stiff = spring.rate + softer_binds.added_rate;
+    let parts = format!(
+        "{} and {} by themselves, {} on them",
+        units.rate(coil.soft.rate()?),
+        units.rate(coil.stiff.rate()?),
+        units.weight(load)
+    );
+    let sum = |formula| Sum::new(formula, vec![parts.clone()], "Springs in series; Shigley, helical springs (from memory).");
+    let bound = softer_binds.at_travel.si() <= 0.0;
+    Ok(vec![
+        Figure::new("Rate at first", units.rate(spring.rate), sum("1 / k = 1 / k soft + 1 / k stiff")),
+        Figure::new("Rate once the softer part has bound", units.rate(stiff), sum("the stiffer part alone")),
+        Figure::new("The softer part binds", units.change(softer_binds.at_travel), sum("(its force when bound − load) / rate"))
+            .note(if bound { "bound already under this load" } else { "further down than it stands under this load" }),
+        Figure::new("All of it is solid", units.change(solid.at_travel), sum("until the stiffer part binds too"))
+            .note("further down than it stands under this load"),
     ])
 }
 

@@ -52,14 +52,13 @@ async fn a_sum_is_worked_out_by_keyboard_and_keeps_what_was_typed() {
     at(Site::empty(), "sums", async |bench| {
         bench.sign_on("Ada").await?;
         bench.goto("/sums/shim").await?;
-        for (name, text) in [("thick", "1/2"), ("thin", "1/4"), ("length", "six")] {
-            bench.type_in(name, text).await?;
-        }
-        bench.find("#length").await?.send_keys(Key::Enter + "").await?;
+        bench.type_in("thick", "1/2").await?;
+        bench.type_in("thin", "1/4").await?;
+        bench.find("#length").await?.send_keys("six" + Key::Enter).await?;
         bench.wait_for("#length-said .problem", "six").await?;
         assert_eq!(bench.value("thick").await?, "1/2");
-        bench.type_in("length", "6").await?;
-        bench.find("#length").await?.send_keys(Key::Enter + "").await?;
+        bench.find("#length").await?.clear().await?;
+        bench.find("#length").await?.send_keys("6" + Key::Enter).await?;
         // atan(0.25 / 6).
         bench.wait_for("#answer .figure-value", "2.4°").await?;
         Ok(())

@@ -61,6 +61,14 @@ async fn a_coil_that_binds_and_a_shock_without_droop_ask_to_be_looked_at() {
     // 9,807 N over 62.66 kN/m: 157 mm of 280 used.
     assert_eq!(coil.figure("Rate").0, "358 lb/in");
     assert_eq!(coil.figure("Travel to bind").1, "left before its coils touch");
+    // 94 and 62.7 kN/m in series; the softer part binds at 3.383 kN, 383 N past what is on it.
+    let dual = ask(
+        "/sums/dual-rate-coil?wire=16 mm&mean=120 mm&soft_coils=4&soft_free=100 mm&stiff_coils=6&stiff_free=250 mm&load=305.9 kg",
+    )
+    .await;
+    assert_eq!(dual.figure("Rate at first").0, "215 lb/in");
+    assert_eq!(dual.figure("Rate once the softer part has bound").0, "358 lb/in");
+    assert_eq!(dual.figure("The softer part binds").0, "+3/8 in");
     let travel = ask("/sums/travel?length=20&closed=15&extended=21&ratio=1&bump=3&raise=2&how=away").await;
     assert_eq!(travel.figure("Droop travel after").0, "−1 in");
     assert_eq!(travel.figure("Bump travel after").0, "5 in");
