@@ -40,14 +40,12 @@ impl Experiment {
         let stated = on_axle(&measured.state)?;
         let mut variance = 0.0;
         for (place, doubt) in measured.load_doubts.iter().enumerate() {
-            let mut moved = measured.state.clone();
-            if let Some(load) = moved.loads.get_mut(place) {
-                load.weight += doubt.weight;
-                variance += (on_axle(&moved)? - stated).powi(2);
-            }
-            let mut moved = measured.state.clone();
-            if let Some(load) = moved.loads.get_mut(place) {
-                load.position += doubt.position;
+            for (weight, position) in [(doubt.weight, metres(0.0)), (newtons(0.0), doubt.position)] {
+                let mut moved = measured.state.clone();
+                if let Some(load) = moved.loads.get_mut(place) {
+                    load.weight += weight;
+                    load.position += position;
+                }
                 variance += (on_axle(&moved)? - stated).powi(2);
             }
         }
