@@ -388,6 +388,11 @@ fn a_solver_kept_warm_answers_as_a_cold_one() {
         };
         close(warm.axles[1].ground_to_arch_change.left.si(), cold.axles[1].ground_to_arch_change.left.si(), 1e-10);
     }
+    // A load past all figures leaves nothing behind that the next answer could be spoilt by.
+    let absurd = loaded(&[(1e308, WHEELBASE - 1.0), (1e308, WHEELBASE - 1.0)]);
+    assert!(!matches!(solver.settle(&absurd), Ok(Outcome::Settled(_))));
+    let state = loaded(&[(5_000.0, WHEELBASE)]).changed(changes.clone());
+    assert_eq!(solver.settle(&state), Solver::new(&vehicle, &changes).unwrap().settle(&state));
 }
 
 proptest! {

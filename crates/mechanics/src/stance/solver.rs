@@ -71,13 +71,10 @@ impl<'a> Solver<'a> {
         let weights = Weights::new(self.vehicle, self.assembly.unknowns, state);
         match minimise(&self.assembly, &weights, &mut self.room) {
             Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),
-            Ok(Rest::Tips) => {
-                self.room.begin_at_kerb();
-                Ok(Outcome::NoEquilibrium)
-            }
-            Err(error) => {
-                self.room.begin_at_kerb();
-                Err(error)
+            ended => {
+                // What the iteration left behind may be no number, and the next solve would build on it.
+                self.room = Workspace::new(&self.assembly);
+                ended.map(|_| Outcome::NoEquilibrium)
             }
         }
     }
