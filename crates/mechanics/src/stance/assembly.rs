@@ -1,5 +1,6 @@
 //! The numeric form of a vehicle in a state. Raw SI `f64` inside: metres, newtons, radians.
 
+use std::ops::Range;
 use std::sync::Arc;
 
 use super::air::{Bag, Gas, GaugePressure};
@@ -14,12 +15,22 @@ use crate::units::InShopUnits;
 /// Stiffness of a rocker's stop, N·m/rad.
 const ROCKER_STOP: f64 = 2e5;
 
-/// One thing that stores energy: a stroke linear in the unknowns, and a force that depends on it alone.
-pub(super) struct Member<'a> {
+/// A stroke linear in the unknowns, and the things along it that store energy: a spring, and the stop and the helper that
+/// stand where it does.
+pub(super) struct Line {
     pub(super) row: Row,
-    law: Law<'a>,
     /// Axle whose ride frequency it takes part in, and its motion ratio.
     pub(super) ride: Option<(usize, f64)>,
+    /// Where its members are among all.
+    members: Range<usize>,
+}
+
+/// One thing that stores energy: its force depends on the stroke of its line alone.
+struct Member<'a> {
+    line: usize,
+    /// What its own stroke is ahead of the line's: a block, a spacer, a tyre's kerb compression.
+    offset: f64,
+    law: Law<'a>,
 }
 
 enum Law<'a> {
@@ -58,19 +69,22 @@ pub(super) struct Assembly<'a> {
     pub(super) unknowns: usize,
     /// Whether the coupler decides the body's rise, which then is no unknown.
     pub(super) heave_is_given: bool,
-    pub(super) members: Vec<Member<'a>>,
+    pub(super) lines: Vec<Line>,
+    /// Line by line.
+    members: Vec<Member<'a>>,
     pub(super) chambers: Vec<Chamber>,
     pub(super) clearances: Vec<Clearance>,
-    /// Place of each wheel's tyre among the members.
+    /// Each wheel's tyre among the lines.
     pub(super) tyres: Vec<Sides<usize>>,
     /// Gradient of the potential of the kerb weights: what springs and tyres balance at `q = 0`.
     pub(super) kerb: Vec<f64>,
 }
 
 impl Member<'_> {
-    /// Force and tangent rate along the stroke.
+    /// Force and tangent rate along the line's stroke.
     #[inline(always)]
-    pub(super) fn force(&self, stroke: f64) -> (f64, f64) {
+    fn force(&self, stroke: f64) -> (f64, f64) {
+        let stroke = stroke + self.offset;
         match &self.law {
             Law::Spring { kerb_force, rate, captive, stages } => {
                 let (mut force, mut tangent) = (kerb_force + rate * stroke, *rate);
@@ -115,6 +129,7 @@ impl<'a> Assembly<'a> {
         let mut assembly = Assembly {
             unknowns,
             heave_is_given: vehicle.coupler.is_some(),
+            lines: Vec::with_capacity(6 * axles.len()),
             members: Vec::with_capacity(8 * axles.len()),
             chambers: Vec::new(),
             clearances: Vec::with_capacity(4 * axles.len()),
@@ -127,9 +142,40 @@ impl<'a> Assembly<'a> {
         }
         for (index, equaliser) in vehicle.equalisers.iter().enumerate() {
             let row = Row::new(0.0, &[(rocker(axles.len(), index), 1.0)]);
-            assembly.members.push(Member { row, law: Law::RockerStop { at: equaliser.stop.value }, ride: None });
+            assembly.add_member(row, None, Law::RockerStop { at: equaliser.stop.value });
         }
+        assembly.bring_members_to_their_lines();
         Ok(assembly)
+    }
+
+    /// A member, on a line of its own or on one that is there already.
+    fn add_member(&mut self, row: Row, ride: Option<(usize, f64)>, law: Law<'a>) -> usize {
+        let (row, offset) = row.split_offset();
+        let there = self.lines.iter().position(|line| line.row == row && line.ride == ride);
+        let line = there.unwrap_or_else(|| {
+            self.lines.push(Line { row, ride, members: 0..0 });
+            self.lines.len() - 1
+        });
+        self.members.push(Member { line, offset, law });
+        line
+    }
+
+    fn bring_members_to_their_lines(&mut self) {
+        self.members.sort_by_key(|member| member.line);
+        let mut end = 0;
+        for (index, line) in self.lines.iter_mut().enumerate() {
+            let count = self.members.iter().skip(end).take_while(|member| member.line == index).count();
+            line.members = end..end + count;
+            end += count;
+        }
+    }
+
+    /// Force and tangent rate of everything on a line at some unknowns.
+    #[inline(always)]
+    pub(super) fn force(&self, line: &Line, q: &[f64], coupler_rise: f64) -> (f64, f64) {
+        let stroke = line.row.stroke(q, coupler_rise);
+        let members = self.members.get(line.members.clone()).unwrap_or_default().iter();
+        members.map(|member| member.force(stroke)).fold((0.0, 0.0), |sum, each| (sum.0 + each.0, sum.1 + each.1))
     }
 
     fn add_axle(&mut self, rows: &Rows<'_>, index: usize, axle: &ChangedAxle<'a>) -> Result<(), StanceError> {
@@ -146,19 +192,17 @@ impl<'a> Assembly<'a> {
                 let row = if packed { row.raised(corner.spacer) } else { row };
                 self.add_element((index, side), there, row, &mut line)?;
             }
-            *tyres.get_mut(side) = self.members.len();
             // F = k·max(0, W_kerb/k_kerb + ΔR − z).
             let kerb_load = kerb.kerb_wheel_loads.get(side).si();
             let row = Row::new(kerb_load / kerb.tyre_rate.si() + axle.radius_gained, &[(wheel(index, side), -1.0)]);
-            self.members.push(Member { row, law: Law::Tyre { rate: axle.tyre_rate }, ride: None });
+            *tyres.get_mut(side) = self.add_member(row, None, Law::Tyre { rate: axle.tyre_rate });
             self.balance(&row, kerb_load);
         }
         self.tyres.push(tyres);
         if axle.anti_roll > 0.0 {
             let per_metre = 1.0 / kerb.track.si();
             let lean = [(ROLL, 1.0), (wheel(index, Side::Left), per_metre), (wheel(index, Side::Right), -per_metre)];
-            let law = Law::AntiRoll { stiffness: axle.anti_roll };
-            self.members.push(Member { row: Row::new(0.0, &lean), law, ride: None });
+            self.add_member(Row::new(0.0, &lean), None, Law::AntiRoll { stiffness: axle.anti_roll });
         }
         Ok(())
     }
@@ -194,7 +238,7 @@ impl<'a> Assembly<'a> {
                 return Ok(());
             }
         };
-        self.members.push(Member { row, law, ride: Some(ride) });
+        self.add_member(row, Some(ride), law);
         self.clearances.push(Clearance { axle, side, element: element.name.as_str().into(), row, clearance });
         Ok(())
     }
@@ -211,16 +255,14 @@ impl<'a> Assembly<'a> {
         let lateral = kerb.spring_lateral(side);
         self.balance(&rows.stroke(index, side, lateral, 1.0, true), carried);
         let ratio = spring.motion_ratio;
-        self.members.push(Member {
-            row: rows.stroke(index, side, lateral, ratio, true).raised(corner.spacer),
-            law: Law::Spring {
-                kerb_force: (carried + corner.added_force) / ratio,
-                rate: spring.rate.si(),
-                captive: spring.captive,
-                stages: &spring.stages,
-            },
-            ride: Some((index, ratio)),
-        });
+        let law = Law::Spring {
+            kerb_force: (carried + corner.added_force) / ratio,
+            rate: spring.rate.si(),
+            captive: spring.captive,
+            stages: &spring.stages,
+        };
+        let row = rows.stroke(index, side, lateral, ratio, true).raised(corner.spacer);
+        self.add_member(row, Some((index, ratio)), law);
     }
 
     fn balance(&mut self, row: &Row, force: f64) {

@@ -30,7 +30,7 @@ pub(super) struct Workspace {
     pub(super) q: Vec<f64>,
     constant: Vec<f64>,
     gradient: Vec<f64>,
-    /// Tangent rate of each member and each pair of bags where the gradient was last taken.
+    /// Tangent rate of each line and each pair of bags where the gradient was last taken.
     rates: Vec<f64>,
     /// The rates that the stiffness was built with: only what differs is added to it.
     built_with: Vec<f64>,
@@ -42,6 +42,20 @@ pub(super) struct Workspace {
     factor_holds: bool,
     step: Vec<f64>,
     from: Vec<f64>,
+    kerb: Option<AtKerb>,
+    /// Whether everything above is as `kerb` has it, and no gradient need be taken before the first step.
+    stands_at_kerb: bool,
+}
+
+/// What the iteration finds at the kerb state, whatever the loads: kept once it was asked to begin there.
+struct AtKerb {
+    /// What springs, stops, tyres and air add to the gradient.
+    gradient: Vec<f64>,
+    rates: Vec<f64>,
+    roll_gravity: f64,
+    stiffness: Vec<f64>,
+    factor: Vec<f64>,
+    factor_holds: bool,
 }
 
 impl Workspace {
@@ -62,6 +76,8 @@ impl Workspace {
             factor_holds: false,
             step: zeros(),
             from: zeros(),
+            kerb: None,
+            stands_at_kerb: false,
         };
         // What the coupler decides is held in place.
         if assembly.heave_is_given
@@ -72,9 +88,49 @@ impl Workspace {
         room
     }
 
-    /// Back to the kerb state.
-    pub(super) fn begin_at_kerb(&mut self) {
+    /// Back to the kerb state, `empty` being the weights of the vehicle with nothing aboard.
+    pub(super) fn begin_at_kerb(&mut self, assembly: &Assembly<'_>, empty: impl FnOnce() -> Weights) {
         self.q.fill(0.0);
+        let Some(kerb) = &self.kerb else {
+            let empty = empty();
+            self.constant.fill(0.0);
+            self.bring_gravity_to(empty.roll_gravity, assembly.unknowns);
+            assembly.take_gradient(&empty, self);
+            assembly.update_stiffness(self);
+            let factor_holds = factorise_as_it_is(self, assembly.unknowns);
+            self.kerb = Some(AtKerb {
+                gradient: self.gradient.clone(),
+                rates: self.rates.clone(),
+                roll_gravity: self.roll_gravity,
+                stiffness: self.stiffness.clone(),
+                factor: self.factor.clone(),
+                factor_holds,
+            });
+            self.stands_at_kerb = true;
+            return;
+        };
+        self.rates.copy_from_slice(&kerb.rates);
+        self.built_with.copy_from_slice(&kerb.rates);
+        self.stiffness.copy_from_slice(&kerb.stiffness);
+        self.factor.copy_from_slice(&kerb.factor);
+        (self.roll_gravity, self.factor_holds) = (kerb.roll_gravity, kerb.factor_holds);
+        self.stands_at_kerb = true;
+    }
+
+    /// The gradient where the iteration begins, and the rates that go with it.
+    fn take_first_gradient(&mut self, assembly: &Assembly<'_>, weights: &Weights) {
+        // A coupler that rose moves the strokes at `q = 0` too.
+        let known = self.kerb.as_ref().filter(|_| self.stands_at_kerb && weights.coupler_rise.abs() <= 0.0);
+        match known {
+            Some(kerb) => {
+                for ((gradient, constant), kerb) in self.gradient.iter_mut().zip(&self.constant).zip(&kerb.gradient) {
+                    *gradient = constant + kerb;
+                }
+                assembly.hold_heave(&mut self.gradient);
+            }
+            None => assembly.take_gradient(weights, self),
+        }
+        self.stands_at_kerb = false;
     }
 
     /// The stiffness with another gravity in roll.
@@ -100,7 +156,7 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
         scale = scale.max(kerb.abs()).max(load.abs());
     }
     room.bring_gravity_to(weights.roll_gravity, assembly.unknowns);
-    assembly.take_gradient(weights, room);
+    room.take_first_gradient(assembly, weights);
     for _ in 0..MOST_STEPS {
         assembly.update_stiffness(room);
         if largest(&room.gradient) <= BALANCE * scale {
@@ -177,23 +233,23 @@ fn factorise_as_it_is(room: &mut Workspace, n: usize) -> bool {
 }
 
 impl Assembly<'_> {
-    /// How many tangent rates there are: one a member, and one for each pair of bags that share a gas.
+    /// How many tangent rates there are: one a line, and one for each pair of bags that share a gas.
     fn rates(&self) -> usize {
-        self.members.len() + self.chambers.iter().map(|chamber| chamber.mounts.len().pow(2)).sum::<usize>()
+        self.lines.len() + self.chambers.iter().map(|chamber| chamber.mounts.len().pow(2)).sum::<usize>()
     }
 
     /// Gradient and tangent rates at the unknowns.
-    #[expect(clippy::indexing_slicing, reason = "heave and roll are below n")]
+    #[expect(clippy::indexing_slicing, reason = "roll is below n")]
     fn take_gradient(&self, weights: &Weights, room: &mut Workspace) {
         let Workspace { q, constant, gradient, rates, .. } = room;
         gradient.copy_from_slice(constant);
         gradient[ROLL] -= weights.roll_gravity * q[ROLL];
-        let (of_members, of_bags) = rates.split_at_mut(self.members.len());
-        for (member, rate) in self.members.iter().zip(of_members) {
-            let (force, tangent) = member.force(member.row.stroke(q, weights.coupler_rise));
+        let (of_lines, of_bags) = rates.split_at_mut(self.lines.len());
+        for (line, rate) in self.lines.iter().zip(of_lines) {
+            let (force, tangent) = self.force(line, q, weights.coupler_rise);
             *rate = tangent;
             if force.abs() > 0.0 {
-                member.row.add_to(gradient, force);
+                line.row.add_to(gradient, force);
             }
         }
         let mut of_bags = of_bags.iter_mut();
@@ -207,9 +263,41 @@ impl Assembly<'_> {
                 }
             }
         }
-        if self.heave_is_given {
-            gradient[HEAVE] = 0.0;
+        self.hold_heave(gradient);
+    }
+
+    /// Leaves nothing to balance in the body's rise where the coupler gives it.
+    fn hold_heave(&self, gradient: &mut [f64]) {
+        if self.heave_is_given
+            && let Some(heave) = gradient.get_mut(HEAVE)
+        {
+            *heave = 0.0;
         }
+    }
+
+    /// Rate of everything between an axle and the body when the whole axle moves up, at the wheel, N/m, where the
+    /// gradient was last taken.
+    pub(super) fn wheel_rate(&self, axle: usize, room: &Workspace) -> f64 {
+        let mut rates = room.rates.iter();
+        let mut total = 0.0;
+        for (line, rate) in self.lines.iter().zip(rates.by_ref()) {
+            if let Some((of, ratio)) = line.ride
+                && of == axle
+            {
+                // The motion ratio counts twice: once for the stroke, once for the force.
+                total += rate * ratio * ratio;
+            }
+        }
+        for chamber in &self.chambers {
+            for mount in &chamber.mounts {
+                for (other, rate) in chamber.mounts.iter().zip(rates.by_ref()) {
+                    if mount.ride.0 == axle && other.ride.0 == axle {
+                        total += rate * mount.ride.1 * other.ride.1;
+                    }
+                }
+            }
+        }
+        total
     }
 
     /// Brings the lower half of the stiffness to the tangent rates that were taken with the gradient.
@@ -224,9 +312,9 @@ impl Assembly<'_> {
             changed.then_some(by)
         };
         let mut each = rates.iter().zip(built_with);
-        for (member, (rate, built)) in self.members.iter().zip(each.by_ref()) {
+        for (line, (rate, built)) in self.lines.iter().zip(each.by_ref()) {
             if let Some(by) = change(*rate, built) {
-                member.row.add_own_stiffness(stiffness, n, by);
+                line.row.add_own_stiffness(stiffness, n, by);
             }
         }
         for chamber in &self.chambers {

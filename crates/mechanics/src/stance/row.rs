@@ -6,7 +6,7 @@ use super::unknowns::HEAVE;
 const MOST: usize = 7;
 
 /// `stroke = offset + Σ coefficient·unknown`, and what it gains when the held coupler rises.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub(super) struct Row {
     /// By rising unknowns, so that a pair of them names a place in a matrix's lower half.
     entries: [Entry; MOST],
@@ -18,7 +18,7 @@ pub(super) struct Row {
     heave: f64,
 }
 
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
 struct Entry {
     unknown: usize,
     coefficient: f64,
@@ -57,6 +57,11 @@ impl Row {
     pub(super) fn raised(mut self, by: f64) -> Self {
         self.offset += by;
         self
+    }
+
+    /// The stroke without its offset, and the offset.
+    pub(super) fn split_offset(self) -> (Row, f64) {
+        (Row { offset: 0.0, ..self }, self.offset)
     }
 
     fn entries(&self) -> &[Entry] {

@@ -37,6 +37,7 @@ pub struct Solver<'a> {
     axle_names: Vec<Arc<str>>,
     point_names: Vec<Arc<str>>,
     assembly: Assembly<'a>,
+    weights: Weights,
     room: Workspace,
 }
 
@@ -47,15 +48,20 @@ impl<'a> Solver<'a> {
     pub fn new(vehicle: &'a Vehicle, changes: &'a [Change]) -> Result<Self, StanceError> {
         vehicle.check()?;
         let assembly = Assembly::new(vehicle, &changed_axles(vehicle, changes)?)?;
-        let room = Workspace::new(&assembly);
+        let (weights, room) = (Weights::new(assembly.unknowns), Workspace::new(&assembly));
         let axle_names = vehicle.axles.iter().map(|axle| axle.name.as_str().into()).collect();
         let point_names = vehicle.points.iter().map(|point| point.name.as_str().into()).collect();
-        Ok(Solver { vehicle, axle_names, point_names, assembly, room })
+        Ok(Solver { vehicle, axle_names, point_names, assembly, weights, room })
     }
 
-    /// Begins the next solve at the kerb state, whatever was solved before.
+    /// Begins the next solve at the kerb state, so that its answer owes nothing to what was solved before.
     pub fn begin_at_kerb(&mut self) {
-        self.room.begin_at_kerb();
+        let empty = || {
+            let mut empty = Weights::new(self.assembly.unknowns);
+            empty.weigh(self.vehicle, &State::with_loads("", Vec::new()));
+            empty
+        };
+        self.room.begin_at_kerb(&self.assembly, empty);
     }
 
     /// Finds where it sits under a state's loads. The state's own changes are not looked at: they were given before.
@@ -68,9 +74,9 @@ impl<'a> Solver<'a> {
 
     /// The same where a load may be negative: a trailer heavy behind lifts the ball.
     pub(crate) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
-        let weights = Weights::new(self.vehicle, self.assembly.unknowns, state);
-        match minimise(&self.assembly, &weights, &mut self.room) {
-            Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read(&weights))),
+        self.weights.weigh(self.vehicle, state);
+        match minimise(&self.assembly, &self.weights, &mut self.room) {
+            Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read())),
             ended => {
                 // What the iteration left behind may be no number, and the next solve would build on it.
                 self.room = Workspace::new(&self.assembly);
@@ -79,7 +85,8 @@ impl<'a> Solver<'a> {
         }
     }
 
-    fn read(&self, weights: &Weights) -> Stance {
+    fn read(&self) -> Stance {
+        let weights = &self.weights;
         let at = |unknown: usize| self.room.q.get(unknown).copied().unwrap_or(0.0);
         let (pitch, roll) = (at(PITCH), at(ROLL));
         let heave = match &self.vehicle.coupler {
@@ -90,7 +97,7 @@ impl<'a> Solver<'a> {
         let rise = |x: f64, y: f64| heave + x * pitch + y * roll;
         let axles = self.vehicle.axles.iter().zip(&self.axle_names).enumerate();
         let axles: Vec<AxleStance> =
-            axles.map(|(index, (axle, name))| self.read_axle(index, axle, Arc::clone(name), weights, &rise)).collect();
+            axles.map(|(index, (axle, name))| self.read_axle(index, axle, Arc::clone(name), &rise)).collect();
         let points = self.vehicle.points.iter().zip(&self.point_names);
         let rise_of = |point: &BodyPoint| metres(rise(point.position.si(), point.lateral.si()));
         let points = points.map(|(point, name)| (Arc::clone(name), rise_of(point))).collect();
@@ -103,20 +110,13 @@ impl<'a> Solver<'a> {
         Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight }
     }
 
-    fn read_axle(
-        &self,
-        index: usize,
-        axle: &Axle,
-        name: Arc<str>,
-        weights: &Weights,
-        rise: &dyn Fn(f64, f64) -> f64,
-    ) -> AxleStance {
-        let (q, coupler_rise) = (&self.room.q, weights.coupler_rise);
+    fn read_axle(&self, index: usize, axle: &Axle, name: Arc<str>, rise: &dyn Fn(f64, f64) -> f64) -> AxleStance {
+        let (q, coupler_rise) = (&self.room.q, self.weights.coupler_rise);
         let ground: Sides<Length> = Sides::from_fn(|side| metres(rise(axle.position.si(), axle.arch_lateral(side))));
         let wheel_rise = |side| q.get(wheel(index, side)).copied().unwrap_or(0.0);
         let wheel_loads = Sides::from_fn(|side| {
-            let tyre = self.assembly.tyres.get(index).and_then(|tyres| self.assembly.members.get(*tyres.get(side)));
-            newtons(tyre.map_or(0.0, |tyre| tyre.force(tyre.row.stroke(q, coupler_rise)).0))
+            let tyre = self.assembly.tyres.get(index).and_then(|tyres| self.assembly.lines.get(*tyres.get(side)));
+            newtons(tyre.map_or(0.0, |tyre| self.assembly.force(tyre, q, coupler_rise).0))
         });
         let of_axle = self.assembly.clearances.iter().filter(|clearance| clearance.axle == index);
         let gaps = of_axle.map(|place| ElementGap {
@@ -124,7 +124,7 @@ impl<'a> Solver<'a> {
             element: Arc::clone(&place.element),
             gap: metres(place.clearance - place.row.stroke(q, coupler_rise)),
         });
-        let wheel_rate = self.wheel_rate(index, coupler_rise);
+        let wheel_rate = self.assembly.wheel_rate(index, &self.room);
         let sprung = wheel_loads.left.si() + wheel_loads.right.si() - axle.unsprung_weight.si();
         AxleStance {
             name,
@@ -135,28 +135,5 @@ impl<'a> Solver<'a> {
             spring_rate: newtons_per_metre(wheel_rate),
             ride_frequency: bounce_frequency(newtons_per_metre(wheel_rate.max(0.0)), newtons(sprung)).ok(),
         }
-    }
-
-    /// Rate of everything between an axle and the body when the whole axle moves up, at the wheel, N/m.
-    fn wheel_rate(&self, index: usize, coupler_rise: f64) -> f64 {
-        let q = &self.room.q;
-        let members = self.assembly.members.iter().filter_map(|member| member.ride.map(|ride| (member, ride)));
-        // The motion ratio counts twice: once for the stroke, once for the force.
-        let springs: f64 = members
-            .filter(|(_, (axle, _))| *axle == index)
-            .map(|(member, (_, ratio))| member.force(member.row.stroke(q, coupler_rise)).1 * ratio * ratio)
-            .sum();
-        let air = self.assembly.chambers.iter().map(|chamber| {
-            let pressure = chamber.pressure(q, coupler_rise);
-            let mounts = || chamber.mounts.iter().enumerate().filter(|(_, mount)| mount.ride.0 == index);
-            let pairs = mounts().flat_map(|pair| mounts().map(move |other| (pair, other)));
-            pairs
-                .map(|((place, mount), (other_place, other))| {
-                    let (stroke, other_stroke) = (mount.row.stroke(q, coupler_rise), other.row.stroke(q, coupler_rise));
-                    chamber.rate(pressure, place, stroke, other_place, other_stroke) * mount.ride.1 * other.ride.1
-                })
-                .sum::<f64>()
-        });
-        springs + air.sum::<f64>()
     }
 }

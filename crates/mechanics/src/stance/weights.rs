@@ -40,19 +40,15 @@ impl Sum {
 }
 
 impl Weights {
-    pub(super) fn new(vehicle: &Vehicle, unknowns: usize, state: &State) -> Self {
-        let mut weights = Weights {
-            gradient: vec![0.0; unknowns],
-            roll_gravity: 0.0,
-            coupler_rise: vehicle.coupler.map_or(0.0, |_| state.coupler_rise.si()),
-            added: 0.0,
-            stands: true,
-        };
-        weights.fill(vehicle, state);
-        weights
+    /// Room for what weighs on a vehicle of so many unknowns.
+    pub(super) fn new(unknowns: usize) -> Self {
+        Weights { gradient: vec![0.0; unknowns], roll_gravity: 0.0, coupler_rise: 0.0, added: 0.0, stands: true }
     }
 
-    fn fill(&mut self, vehicle: &Vehicle, state: &State) {
+    /// Takes in what weighs on the vehicle in a state.
+    pub(super) fn weigh(&mut self, vehicle: &Vehicle, state: &State) {
+        self.gradient.fill(0.0);
+        self.coupler_rise = vehicle.coupler.map_or(0.0, |_| state.coupler_rise.si());
         let (Some(first), Some(last)) = (vehicle.axles.first(), vehicle.axles.last()) else { return };
         let (front, rear) = (first.position.si(), last.position.si());
         // Roll centre height varies evenly from the first axle to the last.
@@ -102,6 +98,9 @@ impl Weights {
     /// `a·ΣW(h − h_rc)` on the body, and on each axle `a·(W_share·h_rc + W_unsprung·h_hub)`; in units of g, so that
     /// weights stand for masses. On two axles the loads are shared by lever arms, on others they stay with the body.
     fn push_sideways(&mut self, vehicle: &Vehicle, pushed: f64, heeling: f64, loads: Sum) {
+        if pushed.abs() <= 0.0 {
+            return;
+        }
         self.add(ROLL, -pushed * heeling);
         for (index, axle) in vehicle.axles.iter().enumerate() {
             let share = match (vehicle.axles.as_slice(), vehicle.coupler) {
