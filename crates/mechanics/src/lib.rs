@@ -21,15 +21,12 @@
 //!
 //! let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
 //! let survey = Survey {
-//!     vehicle: VehicleFacts {
-//!         class: VehicleClass::HalfTonPickup,
-//!         rear_wheels: RearWheels::Single,
-//!         wheelbase: inches(145.0),
-//!         tandem: None,
-//!         axle_ratings: Ends { front: pounds(3900.0), rear: pounds(4100.0) },
-//!         gross_rating: None,
-//!         kerb: Ends { front: None, rear: None },
-//!     },
+//!     vehicle: VehicleFacts::new(
+//!         VehicleClass::HalfTonPickup,
+//!         RearWheels::Single,
+//!         inches(145.0),
+//!         Ends { front: pounds(3900.0), rear: pounds(4100.0) },
+//!     ),
 //!     datum: Datum::HubToArch,
 //!     heights: States {
 //!         empty: HeightReadings { front: both(20.5), rear: both(21.5) },
@@ -49,6 +46,7 @@ mod cholesky;
 pub mod correction;
 pub mod document;
 pub mod identification;
+pub mod look_over;
 pub mod proof;
 pub mod side;
 pub mod side_effect;

@@ -93,6 +93,16 @@ pub fn cubic_metres(value: f64) -> Volume {
     Volume::new::<cubic_meter>(value)
 }
 
+/// A volume in litres.
+pub fn litres(value: f64) -> Volume {
+    cubic_metres(value / 1000.0)
+}
+
+/// A volume in gallons of the United States: 231 cubic inches, exact (NIST SP 811, B.8).
+pub fn us_gallons(value: f64) -> Volume {
+    cubic_metres(value * 231.0 * METRES_PER_INCH.powi(3))
+}
+
 /// A pressure in pascals.
 pub fn pascals(value: f64) -> Pressure {
     Pressure::new::<pascal>(value)
@@ -105,9 +115,9 @@ pub fn radians(value: f64) -> Angle {
 
 /// Readings of a quantity as a plain number in a shop unit, for the edge of the program.
 pub trait InShopUnits {
-    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in, Hz).
+    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in, US gal, Hz).
     fn customary(&self) -> f64;
-    /// The value in SI base units (m, N, N/m, Hz).
+    /// The value in SI base units (m, N, N/m, m³, Hz).
     fn si(&self) -> f64;
 }
 
@@ -132,6 +142,15 @@ impl InShopUnits for Force {
 impl InShopUnits for SpringRate {
     fn customary(&self) -> f64 {
         self.value * METRES_PER_INCH / NEWTONS_PER_POUND
+    }
+    fn si(&self) -> f64 {
+        self.value
+    }
+}
+
+impl InShopUnits for Volume {
+    fn customary(&self) -> f64 {
+        self.value / us_gallons(1.0).value
     }
     fn si(&self) -> f64 {
         self.value

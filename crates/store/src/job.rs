@@ -41,14 +41,12 @@ pub struct Intake {
 impl Intake {
     /// As the mechanics take it.
     pub fn vehicle(&self) -> VehicleFacts {
+        let axle_ratings = Ends { front: self.front_rating.force(), rear: self.rear_rating.force() };
         VehicleFacts {
-            class: self.class,
-            rear_wheels: self.rear_wheels,
-            wheelbase: self.wheelbase.length(),
             tandem: self.class.is_trailer().then(|| self.tandem()),
-            axle_ratings: Ends { front: self.front_rating.force(), rear: self.rear_rating.force() },
             gross_rating: self.gross_rating.as_ref().map(Typed::force),
             kerb: Ends { front: self.kerb_front.as_ref().map(Typed::force), rear: self.kerb_rear.as_ref().map(Typed::force) },
+            ..VehicleFacts::new(self.class, self.rear_wheels, self.wheelbase.length(), axle_ratings)
         }
     }
 

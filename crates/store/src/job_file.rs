@@ -3,17 +3,18 @@
 use std::collections::HashMap;
 
 use diesel::PgConnection;
+use wise_badger_mechanics::look_over::LookOver;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{LoadState, States, Survey};
+use wise_badger_mechanics::survey::{LoadState, States, Survey, VehicleFacts};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::metres;
 
 use crate::correction::Considered;
-use crate::entry::{AimEntry, LoadEntry};
+use crate::entry::{AimEntry, CaseEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
 use crate::fitting::Fitting;
 use crate::job::Job;
 use crate::reading::{Phase, Place, Reading, Spot};
-use crate::{JobId, JobNumber, ShopId, StoreError, aim, correction, fitting, job, load, reading};
+use crate::{JobId, JobNumber, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
 
 /// A job with all that stands on it.
 #[derive(Debug, Clone)]
@@ -22,6 +23,10 @@ pub struct JobFile {
     pub job: Job,
     /// Its readings, in the order put down.
     pub readings: Vec<Reading>,
+    /// Its load plan.
+    pub plan: Option<LoadPlanEntry>,
+    /// Its look-over.
+    pub look_over: Option<LookOverEntry>,
     /// What was put on.
     pub load: Option<LoadEntry>,
     /// Its aim.
@@ -61,6 +66,9 @@ impl JobFile {
         for considered in correction::standing(connection, shop, &ids)? {
             corrections.entry(considered.job_id).or_default().push(considered);
         }
+        let sheets = job_sheet::standing(connection, shop, &ids)?;
+        let mut plans: HashMap<JobId, LoadPlanEntry> = job_sheet::by_job(&sheets)?;
+        let mut look_overs: HashMap<JobId, LookOverEntry> = job_sheet::by_job(&sheets)?;
         let loads = load::standing(connection, shop, &ids)?.into_iter().map(|load| (load.job_id, load.entry.0));
         let mut loads: HashMap<JobId, LoadEntry> = loads.collect();
         let aims = aim::standing(connection, shop, &ids)?.into_iter().map(|aim| (aim.job_id, aim.entry.0));
@@ -69,6 +77,8 @@ impl JobFile {
         let mut fittings: HashMap<JobId, Fitting> = fittings.collect();
         let file = |job: Job| JobFile {
             readings: readings.remove(&job.id).unwrap_or_default(),
+            plan: plans.remove(&job.id),
+            look_over: look_overs.remove(&job.id),
             load: loads.remove(&job.id),
             aim: aims.remove(&job.id),
             corrections: corrections.remove(&job.id).unwrap_or_default(),
@@ -81,6 +91,31 @@ impl JobFile {
     /// The readings of one spot, in the order put down.
     pub fn at(&self, spot: Spot) -> impl Iterator<Item = &Reading> {
         self.readings.iter().filter(move |reading| reading.spot == spot)
+    }
+
+    /// What was found on the vehicle; nothing while nobody looked.
+    pub fn found(&self) -> LookOver {
+        self.look_over.as_ref().map(LookOverEntry::look_over).unwrap_or_default()
+    }
+
+    /// The vehicle, with what it always carries.
+    pub fn vehicle(&self) -> VehicleFacts {
+        let always = self.plan.as_ref().map(LoadPlanEntry::always).unwrap_or_default();
+        VehicleFacts { always, ..self.job.intake.vehicle() }
+    }
+
+    /// The case of the plan that was aboard when the loaded heights were read, where it was one.
+    pub fn measured_case(&self) -> Option<&CaseEntry> {
+        match &self.load {
+            Some(LoadEntry::Planned { case }) => self.plan.as_ref()?.case(*case),
+            _ => None,
+        }
+    }
+
+    /// Names of the things that came aboard, where the load is a case of the plan.
+    pub fn names_aboard(&self) -> Vec<String> {
+        let aboard = self.measured_case().zip(self.plan.as_ref());
+        aboard.map(|(case, plan)| plan.put_for(case.key).map(|item| item.name.clone()).collect()).unwrap_or_default()
     }
 
     /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
@@ -103,10 +138,10 @@ impl JobFile {
             (!gaps.is_empty()).then(|| metres(gaps.iter().sum::<f64>() / count))
         };
         Survey {
-            vehicle: self.job.intake.vehicle(),
+            vehicle: self.vehicle(),
             datum: self.job.datum.unwrap_or(Datum::GroundToArch),
             heights: States::from_fn(heights),
-            load: self.load.as_ref().map(LoadEntry::load_put),
+            load: self.load.as_ref().and_then(|load| load.load_put(self.plan.as_ref())),
             stop_gap: States::from_fn(stop_gap),
             rolled_and_bounced: self.job.rolled_and_bounced,
         }

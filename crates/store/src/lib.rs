@@ -15,6 +15,7 @@ pub mod fitting;
 mod ids;
 pub mod job;
 pub mod job_file;
+pub mod job_sheet;
 pub mod load;
 pub mod person;
 pub mod reading;

@@ -38,6 +38,19 @@ diesel::table! {
 }
 
 diesel::table! {
+    job_sheets (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        kind -> Text,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
     jobs (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -141,6 +154,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     aims,
     corrections,
     fittings,
+    job_sheets,
     jobs,
     loads,
     people,

@@ -12,7 +12,9 @@ use crate::view::{end_name, state_name};
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Stage {
     Vehicle,
+    Load,
     Tape,
+    LookOver,
     Verdict,
     Aim,
     Options,
@@ -20,12 +22,15 @@ pub(crate) enum Stage {
 }
 
 impl Stage {
-    pub(crate) const ALL: [Stage; 6] = [Stage::Vehicle, Stage::Tape, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
+    pub(crate) const ALL: [Stage; 8] =
+        [Stage::Vehicle, Stage::Load, Stage::Tape, Stage::LookOver, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
 
     pub(crate) fn name(self) -> &'static str {
         match self {
             Stage::Vehicle => "Vehicle",
+            Stage::Load => "Load",
             Stage::Tape => "Tape",
+            Stage::LookOver => "Look-over",
             Stage::Verdict => "Verdict",
             Stage::Aim => "Aim",
             Stage::Options => "Options",
@@ -60,8 +65,12 @@ impl Standing {
         let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
         let finished = file.job.finished_at.is_some();
         let mut done = vec![Stage::Vehicle];
+        // A job can do without a plan: a load may be told on Tape alone.
+        done.extend(file.plan.as_ref().map(|_| Stage::Load));
         let stages = [
             (Stage::Tape, missing.is_empty()),
+            // Before any part is chosen; what was chosen without is not asked for again.
+            (Stage::LookOver, file.look_over.is_some() || file.fitting.is_some()),
             (Stage::Verdict, missing.is_empty()),
             (Stage::Aim, file.aim.is_some()),
             (Stage::Options, file.fitting.is_some() && !over),
@@ -74,6 +83,8 @@ impl Standing {
         } else {
             match open {
                 Some(Stage::Tape) => (open, format!("to measure: {}", missing.join(", "))),
+                Some(Stage::LookOver) if over => (Some(Stage::Options), "over a rating: weight must come off".to_owned()),
+                Some(Stage::LookOver) => (open, "to look over".to_owned()),
                 Some(Stage::Aim) if over => (Some(Stage::Options), "over a rating: weight must come off".to_owned()),
                 Some(Stage::Options) if over => (open, "over a rating: weight must come off".to_owned()),
                 Some(Stage::Aim) => (open, "to set the aim".to_owned()),

@@ -3,7 +3,7 @@
 use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, get, post};
 
 use crate::error::WebError;
-use crate::pages::{aim, assets, intake, job, options, proof, sums, tape, understood, verdict, who, yard};
+use crate::pages::{aim, assets, intake, job, load, look_over, options, proof, sums, tape, understood, verdict, who, yard};
 
 /// Most bytes of one form.
 const LARGEST_FORM: usize = 64 * 1024;
@@ -29,8 +29,13 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/jobs/{number}", get().to(job::show))
         .route("/jobs/{number}/vehicle", get().to(intake::show))
         .route("/jobs/{number}/vehicle", post().to(intake::save))
+        .route("/jobs/{number}/load", get().to(load::show))
+        .route("/jobs/{number}/load", post().to(load::save))
+        .route("/jobs/{number}/load/preview", post().to(load::preview))
         .route("/jobs/{number}/tape", get().to(tape::show))
         .route("/jobs/{number}/tape", post().to(tape::save))
+        .route("/jobs/{number}/look-over", get().to(look_over::show))
+        .route("/jobs/{number}/look-over", post().to(look_over::save))
         .route("/jobs/{number}/verdict", get().to(verdict::show))
         .route("/jobs/{number}/aim", get().to(aim::show))
         .route("/jobs/{number}/aim", post().to(aim::save))

@@ -6,7 +6,9 @@ use crate::stance::{
     Axle, AxleKind, BodyPoint, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage, State,
     StopCurve, Vehicle,
 };
-use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd};
+use crate::survey::{
+    ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, Item, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd,
+};
 use crate::uncertain::Uncertain;
 use crate::units::{
     Force, InShopUnits, Length, SpringRate, inches, metres, newton_metres_per_radian, newtons, newtons_per_metre, radians,
@@ -38,7 +40,12 @@ pub(super) fn rear_mark(survey: &Survey) -> Mark {
     }
 }
 
-/// Everything that was read at the rear, and what is in doubt about it.
+/// What stands for the front height that was read; a trailer's coupler stands where it is held.
+pub(super) fn front_mark(survey: &Survey) -> Option<Mark> {
+    (!survey.vehicle.class.is_trailer()).then(|| Mark::axle(FRONT, survey.datum))
+}
+
+/// Everything that was read, and what is in doubt about it.
 pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Experiment {
     let measured = rate.measured();
     let rear_axles = || rear_axles(survey).iter().map(|axle| (*axle).to_owned()).collect::<Vec<_>>();
@@ -50,6 +57,14 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     }
     if measured.is_some_and(|figure| figure.stages.is_some()) {
         doubts.push(doubt(Doubtful::StageTravel, ASSUMED_RATE_SD));
+    }
+    // The front of a trailer stands where what tows it holds it.
+    if !survey.vehicle.class.is_trailer() {
+        let front = |what, relative_sd| Doubt { what, axles: vec![FRONT.to_owned()], relative_sd };
+        doubts.push(front(Doubtful::SpringRate, ASSUMED_RATE_SD));
+        if survey.datum.includes_tyre() {
+            doubts.push(front(Doubtful::TyreRate, ASSUMED_TYRE_SD));
+        }
     }
     // Where the rear went the wrong way, or stood on its stops, the loaded height says nothing of the springs.
     let springs_alone = matches!(rate, RateVerdict::Measured(_) | RateVerdict::TooWeak { .. });
@@ -63,17 +78,26 @@ fn measured_state(survey: &Survey, loads: &AxleLoads, state: LoadState, rear: Op
         LoadState::Empty => (State::with_loads("empty", Vec::new()), Vec::new()),
         LoadState::Loaded => aboard(survey, loads),
     };
-    let mark = rear_mark(survey);
-    let readings = rear.map(|height| Reading::Height { mark, height });
-    MeasuredState { state: state_aboard, load_doubts, settling: metres(0.0), readings: readings.into_iter().collect() }
+    let rear = rear.map(|height| Reading::Height { mark: rear_mark(survey), height });
+    // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
+    let front = front_mark(survey).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
+    let front = front.map(|(mark, height)| Reading::Height { mark, height });
+    let readings = rear.into_iter().chain(front).collect();
+    MeasuredState { state: state_aboard, load_doubts, settling: metres(0.0), readings }
 }
 
 /// The load as one weight where the axles say it sits, and how well that is known.
-fn aboard(survey: &Survey, loads: &AxleLoads) -> (State, Vec<LoadDoubt>) {
+pub(super) fn aboard(survey: &Survey, loads: &AxleLoads) -> (State, Vec<LoadDoubt>) {
     let wheelbase = survey.vehicle.wheelbase;
     let (load, doubt) = match &survey.load {
         Some(LoadPut::Placed { weight, behind_rear_axle }) => {
             (Load::at(*weight, wheelbase + *behind_rear_axle), LoadDoubt { weight: scale_sd(), position: place_sd() })
+        }
+        // Where the axles were not weighed, each thing is as sure as its own weight and place; otherwise the scale speaks.
+        Some(LoadPut::Planned { items, .. }) if survey.load_is_as_planned() => {
+            let loads = items.iter().map(|item| placed(survey, item)).collect();
+            let doubts = items.iter().map(|_| LoadDoubt { weight: scale_sd(), position: place_sd() }).collect();
+            return (coupled(survey, State::with_loads("loaded", loads)), doubts);
         }
         _ => {
             let rear = loads.change.rear;
@@ -89,12 +113,21 @@ fn aboard(survey: &Survey, loads: &AxleLoads) -> (State, Vec<LoadDoubt>) {
             }
         }
     };
-    let mut state = State::with_loads("loaded", vec![load]);
-    // What tows the trailer holds its coupler where it was read.
+    (coupled(survey, State::with_loads("loaded", vec![load])), vec![doubt])
+}
+
+/// What tows a trailer holds its coupler where it was read.
+fn coupled(survey: &Survey, mut state: State) -> State {
     if survey.vehicle.class.is_trailer() {
         state.coupler_rise = survey.drop(End::Front).map_or(metres(0.0), |drop| -drop.value);
     }
-    (state, vec![doubt])
+    state
+}
+
+/// A thing of the load plan where the solver counts from.
+pub(super) fn placed(survey: &Survey, item: &Item) -> Load {
+    let position = survey.vehicle.wheelbase + item.behind_rear_axle;
+    Load { lateral: item.lateral, ..Load::at(item.weight, position) }
 }
 
 /// The vehicle at empty weight, its rear springs as measured or as assumed for the class.

@@ -3,7 +3,7 @@
 use std::cell::OnceCell;
 
 use super::kind::Correction;
-use super::model::{STOP, experiment, rear_axles, rear_mark};
+use super::model::{STOP, aboard, experiment, front_mark, rear_axles, rear_mark};
 use crate::identification::{Forecast, Identified, Mark};
 use crate::side::Side;
 use crate::stance::{AxleStance, Change, Load, Vehicle};
@@ -57,6 +57,19 @@ pub enum Unpredicted {
 /// What a correction does to both states.
 pub type Prediction = States<Result<PredictedState, Unpredicted>>;
 
+/// Where a vehicle stands in a load case that was not measured.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CaseHeights {
+    /// Rear height, with readings, rate, tyre, load and friction in its standard deviation.
+    pub rear: Uncertain<Length>,
+    /// Front height; of a trailer, where its coupler was held empty. Absent where it was not read.
+    pub front: Option<Uncertain<Length>>,
+    /// Clearance left at the bump stop (negative: it would bear by so much); absent when no gap was read.
+    pub travel_left: Option<Length>,
+    /// Whether the rear rate behind it was measured, and not only assumed for the class.
+    pub rate_measured: bool,
+}
+
 /// Predicts corrections on one survey.
 pub struct Predictor<'a> {
     survey: &'a Survey,
@@ -103,8 +116,51 @@ impl<'a> Predictor<'a> {
         let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
         let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
         let identified = self.identified.as_ref()?;
-        let lighter = identified.forecast_with_loads(index(LoadState::Loaded), less).ok()?;
+        let lighter = identified.forecast_with_loads(index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
         Some(height + identified.rise(self.plain(LoadState::Loaded)?, &lighter, &self.rear)?.value)
+    }
+
+    /// Where it stands in another load case, as it is or with a correction fitted.
+    ///
+    /// The height read empty, plus the change that the stance model gives from empty to that case. A rate that was not
+    /// measured is the class's, and its 35 % are in the band.
+    ///
+    /// # Errors     [`Unpredicted`] where empty heights are missing or the model has no standing answer
+    pub fn in_case(&self, case: &Survey, correction: Option<&Correction>) -> Result<CaseHeights, Unpredicted> {
+        let outside = Unpredicted::OutsideTheModel;
+        let empty = self.survey.height(End::Rear, LoadState::Empty).ok_or(Unpredicted::NotMeasured)?;
+        let identified = self.identified.as_ref().ok_or(outside)?;
+        let plain = self.plain(LoadState::Empty).ok_or(outside)?;
+        let case_loads = case.axle_loads();
+        let loads = aboard(case, &case_loads).0.loads;
+        let changes = |vehicle: &Vehicle| correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
+        let there = identified.forecast_with_loads(index(LoadState::Empty), &loads, changes).ok().ok_or(outside)?;
+        let axle = self.axle(&there).ok_or(outside)?;
+        let rise = identified.rise(plain, &there, &self.rear).ok_or(outside)?;
+        // The loads of a case are as doubtful as they are; on one axle the springs turn that into height.
+        let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
+        let rear_axles = rear_axles(self.survey).len().max(1);
+        #[expect(clippy::cast_precision_loss, reason = "a vehicle has few axles")]
+        let rear_rate = axle.spring_rate.si() * rear_axles as f64;
+        let friction = self.friction(axle);
+        let from_load = metres(load_sd(End::Rear) / rear_rate);
+        let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
+        let front = self.survey.height(End::Front, LoadState::Empty);
+        let front = match front_mark(self.survey) {
+            None => front,
+            Some(mark) => front.zip(identified.rise(plain, &there, &mark)).map(|(empty, rise)| {
+                let assumed = self.survey.vehicle.assumptions().front_rate.si();
+                let from_load = metres(load_sd(End::Front) / assumed);
+                Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
+            }),
+        };
+        let stop = correction.map_or(STOP, Correction::travel_element);
+        Ok(CaseHeights {
+            rear: Uncertain::new(empty.value + rise.value, spread),
+            front,
+            travel_left: axle.gap(Side::Left, stop),
+            rate_measured: self.rate.measured().is_some(),
+        })
     }
 
     fn predict_state(&self, correction: &Correction, state: LoadState) -> Result<PredictedState, Unpredicted> {

@@ -157,15 +157,19 @@ impl Experiment {
         stand(&vehicle, &state)
     }
 
-    /// Where it stands in a state with other loads aboard.
+    /// Where it stands in a state with other loads aboard, and with changes made for such a vehicle.
     pub(super) fn stance_with_loads(
         &self,
         index: usize,
         figures: &[Figure],
         at: &[f64],
-        loads: Vec<Load>,
+        loads: &[Load],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Stance, IdentificationError> {
-        stand(&self.vehicle_at(figures, at), &State { loads, ..self.state_at(index, figures, at)? })
+        let vehicle = self.vehicle_at(figures, at);
+        let mut state = State { loads: loads.to_vec(), ..self.state_at(index, figures, at)? };
+        state.changes.extend(changes(&vehicle));
+        stand(&vehicle, &state)
     }
 
     /// What the model says of every reading of a state; heights counted from kerb, their kerb height and settling left out.

@@ -31,8 +31,13 @@ impl Identified {
     /// The same with other loads aboard, whose weights and places are exact.
     ///
     /// # Errors     as [`Self::forecast`]
-    pub fn forecast_with_loads(&self, state: usize, loads: Vec<Load>) -> Result<Forecast, IdentificationError> {
-        self.forecast_each(state, |at| self.experiment.stance_with_loads(state, &self.figures, at, loads.clone()))
+    pub fn forecast_with_loads(
+        &self,
+        state: usize,
+        loads: &[Load],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Forecast, IdentificationError> {
+        self.forecast_each(state, |at| self.experiment.stance_with_loads(state, &self.figures, at, loads, &changes))
     }
 
     fn forecast_each(

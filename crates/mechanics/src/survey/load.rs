@@ -1,8 +1,10 @@
 //! What was put on between the empty and the loaded heights, and what each axle carries of it.
 
+use super::item::Item;
+use super::shelf::{half_width, reach};
 use super::vehicle::{Basis, End, Ends, VehicleFacts};
 use crate::uncertain::Uncertain;
-use crate::units::{Force, InShopUnits, Length, inches, metres, newtons, pounds};
+use crate::units::{Force, InShopUnits, Length, inches, newtons, pounds};
 
 /// What was put on, as the shop knows it.
 #[derive(Debug, Clone, PartialEq)]
@@ -20,6 +22,13 @@ pub enum LoadPut {
         rear: EmptyAndLoaded,
         /// Front axle, empty and loaded, when weighed too.
         front: Option<EmptyAndLoaded>,
+    },
+    /// Things of the load plan, each at its place.
+    Planned {
+        /// What came aboard.
+        items: Vec<Item>,
+        /// What a scale said of an axle with all of it aboard.
+        scale: Ends<Option<Force>>,
     },
 }
 
@@ -49,6 +58,11 @@ pub enum LoadProblem {
     LiftsTheFront,
     /// An axle weighs no more loaded than empty, or less than its wheels.
     ScaleOrder(End),
+    /// An item of the plan sits past the vehicle's sides.
+    PastTheSide {
+        /// The furthest from the middle that is still aboard.
+        most: Length,
+    },
 }
 
 /// Standard deviation of a weight known by scale, or of a load stated by weight (common practice).
@@ -99,19 +113,10 @@ impl LoadPut {
         let mut loads = Self::empty_loads(vehicle);
         match self {
             LoadPut::Placed { weight, behind_rear_axle } => {
-                let wheelbase = vehicle.wheelbase.si();
-                let share = (wheelbase + behind_rear_axle.si()) / wheelbase;
-                let place_part = weight.si() * place_sd().si() / wheelbase;
-                let change = |share: f64| {
-                    let sd = (share * scale_sd().si()).hypot(place_part);
-                    Some(Uncertain::new(*weight * share, newtons(sd)))
-                };
-                loads.change = Ends { front: change(1.0 - share), rear: change(share) };
+                loads.change = planned_changes(&[Item::at(*weight, *behind_rear_axle)], vehicle);
             }
             LoadPut::Weighed { rear, front } => {
-                let change = |pair: &EmptyAndLoaded| {
-                    Uncertain::new(pair.loaded - pair.empty, newtons(scale_sd().si() * std::f64::consts::SQRT_2))
-                };
+                let change = |pair: &EmptyAndLoaded| Uncertain::new(pair.loaded - pair.empty, weighings_sd());
                 loads.empty.rear = rear.empty;
                 loads.empty_basis.rear = Basis::Stated;
                 loads.change.rear = Some(change(rear));
@@ -121,37 +126,104 @@ impl LoadPut {
                     loads.change.front = Some(change(front));
                 }
             }
+            LoadPut::Planned { items, scale } => {
+                loads.change = planned_changes(items, vehicle);
+                loads.take_scale(scale);
+            }
         }
         loads
+    }
+
+    /// How much more a scale said an axle carries than empty weight and load plan make; `None` where the empty weight is not
+    /// known, since then the scale is what tells it.
+    pub fn scale_over_plan(&self, vehicle: &VehicleFacts, end: End) -> Option<Uncertain<Force>> {
+        let LoadPut::Planned { items, scale } = self else { return None };
+        let ((kerb, basis), weighed) = (vehicle.kerb_weight(end), (*scale.get(end))?);
+        let planned = (*planned_changes(items, vehicle).get(end))?;
+        (basis == Basis::Stated).then(|| Uncertain::new(weighed - kerb - planned.value, weighings_sd().hypot(planned.sd)))
     }
 
     /// Everything about the load that cannot be.
     pub fn problems(&self, vehicle: &VehicleFacts) -> Vec<LoadProblem> {
         match self {
-            LoadPut::Placed { weight, .. } if weight.si() <= 0.0 => vec![LoadProblem::Nothing],
-            LoadPut::Placed { behind_rear_axle, .. } => {
-                let (most_ahead, most_behind) = reach(vehicle);
-                if *behind_rear_axle > most_behind || -*behind_rear_axle > most_ahead {
-                    return vec![LoadProblem::OffTheVehicle { most_ahead, most_behind }];
+            LoadPut::Placed { weight, behind_rear_axle } => {
+                let items = vec![Item::at(*weight, *behind_rear_axle)];
+                match Item::at(*weight, *behind_rear_axle).problem(vehicle) {
+                    Some(problem) => vec![problem],
+                    None => LoadPut::Planned { items, scale: Ends::default() }.problems(vehicle),
                 }
-                let loads = self.axle_loads(vehicle);
-                // A coupler can be pulled up; that is an answer, and is warned of.
-                let lifted = loads.loaded(End::Front).is_some_and(|front| front.si() < 0.0 && !vehicle.class.is_trailer())
-                    || loads.loaded(End::Rear).is_some_and(|rear| rear.si() < 0.0);
-                if lifted { vec![LoadProblem::LiftsTheFront] } else { Vec::new() }
             }
             LoadPut::Weighed { rear, .. } => {
                 let least = 1.2 * vehicle.assumptions().rear_unsprung;
                 let wrong = rear.loaded <= rear.empty || rear.empty < least;
                 if wrong { vec![LoadProblem::ScaleOrder(End::Rear)] } else { Vec::new() }
             }
+            LoadPut::Planned { items, .. } => {
+                let mut problems: Vec<LoadProblem> = items.iter().filter_map(|item| item.problem(vehicle)).collect();
+                let loads = self.axle_loads(vehicle);
+                // A coupler can be pulled up; that is an answer, and is warned of.
+                let lifted = |end| loads.loaded(end).is_some_and(|load| load.si() < 0.0);
+                if lifted(End::Rear) || lifted(End::Front) && !vehicle.class.is_trailer() {
+                    problems.push(LoadProblem::LiftsTheFront);
+                }
+                problems
+            }
         }
     }
 }
 
-/// How far ahead of and behind the rear axle a load can sit: past the front bumper by no more than a
-/// plough's reach (a trailer ends at its coupler), behind by no more than the longest overhang on the road.
-fn reach(vehicle: &VehicleFacts) -> (Length, Length) {
-    let ahead_of_front = if vehicle.class.is_trailer() { 0.0 } else { 1.5 };
-    (vehicle.wheelbase + metres(ahead_of_front), 0.8 * vehicle.wheelbase)
+impl AxleLoads {
+    /// Lets a weighed axle count as weighed: against a known empty weight it tells what came aboard, and otherwise, less
+    /// what came aboard, the empty weight.
+    fn take_scale(&mut self, scale: &Ends<Option<Force>>) {
+        let ends = [
+            (scale.front, &mut self.empty.front, &mut self.empty_basis.front, &mut self.change.front),
+            (scale.rear, &mut self.empty.rear, &mut self.empty_basis.rear, &mut self.change.rear),
+        ];
+        for (weighed, empty, basis, change) in ends {
+            let Some(weighed) = weighed else { continue };
+            match (*basis, change.as_ref()) {
+                (Basis::Assumed, Some(planned)) => (*empty, *basis) = (weighed - planned.value, Basis::Stated),
+                _ => *change = Some(Uncertain::new(weighed - *empty, weighings_sd())),
+            }
+        }
+    }
+}
+
+impl Item {
+    /// What about it cannot be.
+    pub fn problem(&self, vehicle: &VehicleFacts) -> Option<LoadProblem> {
+        let (most_ahead, most_behind) = reach(vehicle);
+        if self.weight.si() <= 0.0 {
+            Some(LoadProblem::Nothing)
+        } else if self.behind_rear_axle > most_behind || -self.behind_rear_axle > most_ahead {
+            Some(LoadProblem::OffTheVehicle { most_ahead, most_behind })
+        } else {
+            let most = half_width();
+            (self.lateral.abs() > most).then_some(LoadProblem::PastTheSide { most })
+        }
+    }
+}
+
+/// What items add to both axles, their errors independent of each other.
+fn planned_changes(items: &[Item], vehicle: &VehicleFacts) -> Ends<Option<Uncertain<Force>>> {
+    let wheelbase = vehicle.wheelbase;
+    Ends::from_fn(|end| {
+        let share = |item: &Item| match end {
+            End::Front => 1.0 - item.rear_share(wheelbase),
+            End::Rear => item.rear_share(wheelbase),
+        };
+        let nothing = Uncertain::new(newtons(0.0), newtons(0.0));
+        Some(
+            items
+                .iter()
+                .map(|item| item.adds(share(item), wheelbase))
+                .fold(nothing, |sum, each| Uncertain::new(sum.value + each.value, sum.sd.hypot(each.sd))),
+        )
+    })
+}
+
+/// Of the difference between two weighings.
+fn weighings_sd() -> Force {
+    scale_sd() * std::f64::consts::SQRT_2
 }

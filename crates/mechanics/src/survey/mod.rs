@@ -1,17 +1,21 @@
 //! The survey: everything known of the vehicle in the bay before anything is judged.
 
 mod class;
+mod item;
 mod load;
+mod shelf;
 mod vehicle;
 
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
+pub use item::{Centre, Item};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_sd};
+pub use shelf::{Liquid, Thing};
 pub use vehicle::{Basis, End, Ends, Tandem, VehicleFacts, VehicleProblem};
 
 use crate::side::Side;
 use crate::tape::{Datum, HeightReadings, ReadingPrecision};
 use crate::uncertain::Uncertain;
-use crate::units::Length;
+use crate::units::{Force, Length};
 
 /// Whether the load is on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -82,6 +86,20 @@ impl Survey {
     /// What the axles carry.
     pub fn axle_loads(&self) -> AxleLoads {
         self.load.as_ref().map_or_else(|| LoadPut::empty_loads(&self.vehicle), |load| load.axle_loads(&self.vehicle))
+    }
+
+    /// Whether what came aboard is known thing by thing, and no scale says otherwise.
+    pub fn load_is_as_planned(&self) -> bool {
+        let Some(LoadPut::Planned { items, scale }) = &self.load else { return false };
+        let overridden = |end| scale.get(end).is_some() && self.vehicle.kerb.get(end).is_some();
+        !items.is_empty() && !End::BOTH.into_iter().any(overridden)
+    }
+
+    /// The same vehicle with other things aboard in its loaded state, and what the tape read there set aside.
+    pub fn in_case(&self, items: Vec<Item>, scale: Ends<Option<Force>>) -> Survey {
+        let heights = States { empty: self.heights.empty.clone(), loaded: HeightReadings::default() };
+        let stop_gap = States { loaded: None, ..self.stop_gap };
+        Survey { load: Some(LoadPut::Planned { items, scale }), heights, stop_gap, ..self.clone() }
     }
 
     /// How far an axle came down when the load went on.

@@ -1,7 +1,8 @@
 //! The facts of a vehicle, as stated or as assumed.
 
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
-use crate::units::{Force, Length, inches};
+use super::item::Item;
+use crate::units::{Force, Length, SpringRate, inches};
 
 /// What a vehicle stands on at its front and at its rear.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -13,7 +14,7 @@ pub enum End {
 }
 
 /// A thing for each end of a vehicle.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Ends<T> {
     /// The front's.
     pub front: T,
@@ -29,6 +30,16 @@ impl<T> Ends<T> {
             End::Rear => &self.rear,
         }
     }
+
+    /// A pair made end by end.
+    pub fn from_fn(mut make: impl FnMut(End) -> T) -> Self {
+        Ends { front: make(End::Front), rear: make(End::Rear) }
+    }
+}
+
+impl End {
+    /// Front, then rear.
+    pub const BOTH: [End; 2] = [End::Front, End::Rear];
 }
 
 /// Where a figure came from.
@@ -71,8 +82,22 @@ pub struct VehicleFacts {
     pub axle_ratings: Ends<Force>,
     /// What the whole vehicle is rated to weigh, where known.
     pub gross_rating: Option<Force>,
-    /// Empty axle weights, where known.
+    /// Empty axle weights as it stands, with what it always carries, where known.
     pub kerb: Ends<Option<Force>>,
+    /// What one tyre of each end may carry as it is used there (single or dual), where known.
+    pub tyre_ratings: Ends<Option<Force>>,
+    /// What one wheel of each end may carry, where known.
+    pub wheel_ratings: Ends<Option<Force>>,
+    /// What may press on its own hitch, where known.
+    pub hitch_rating: Option<Force>,
+    /// From the rear axle to the tail, where measured.
+    pub rear_overhang: Option<Length>,
+    /// Between the middles of the rear wheels (of a dual pair: of the pairs), where measured.
+    pub rear_track: Option<Length>,
+    /// What all rear springs together should have when sound, where the maker or the spring's own sheet says.
+    pub rear_rate_when_sound: Option<SpringRate>,
+    /// What it always carries: part of its empty weight and of every height read.
+    pub always: Vec<Item>,
 }
 
 /// Something about the facts that cannot be.
@@ -117,6 +142,35 @@ pub enum VehicleProblem {
 }
 
 impl VehicleFacts {
+    /// A vehicle of which no more is known.
+    pub fn new(class: VehicleClass, rear_wheels: RearWheels, wheelbase: Length, axle_ratings: Ends<Force>) -> Self {
+        VehicleFacts {
+            class,
+            rear_wheels,
+            wheelbase,
+            axle_ratings,
+            tandem: None,
+            gross_rating: None,
+            kerb: Ends::default(),
+            tyre_ratings: Ends::default(),
+            wheel_ratings: Ends::default(),
+            hitch_rating: None,
+            rear_overhang: None,
+            rear_track: None,
+            rear_rate_when_sound: None,
+            always: Vec::new(),
+        }
+    }
+
+    /// How many tyres stand at an end; a trailer's coupler has none.
+    pub fn tyre_count(&self, end: End) -> u8 {
+        match end {
+            End::Front if self.class.is_trailer() => 0,
+            End::Front => 2,
+            End::Rear => self.assumptions().rear_axles * if self.rear_wheels == RearWheels::Dual { 4 } else { 2 },
+        }
+    }
+
     /// What is assumed for its class.
     pub fn assumptions(&self) -> ClassAssumptions {
         self.class.assumptions(self.rear_wheels)
@@ -127,14 +181,24 @@ impl VehicleFacts {
         self.class.is_trailer().then(|| self.tandem.unwrap_or_default())
     }
 
-    /// Empty weight of an axle, and whether it was stated or assumed.
+    /// Empty weight of an axle, and whether it was stated or assumed. What is assumed for the class has nothing aboard, so
+    /// what the vehicle always carries comes on top of it.
     pub fn kerb_weight(&self, end: End) -> (Force, Basis) {
         let assumed = self.assumptions();
         match (end, self.kerb.get(end)) {
             (_, Some(stated)) => (*stated, Basis::Stated),
-            (End::Front, None) => (assumed.kerb_front, Basis::Assumed),
-            (End::Rear, None) => (assumed.kerb_rear, Basis::Assumed),
+            (End::Front, None) => (assumed.kerb_front + self.always_on(end), Basis::Assumed),
+            (End::Rear, None) => (assumed.kerb_rear + self.always_on(end), Basis::Assumed),
         }
+    }
+
+    /// What an axle carries of that which is always aboard.
+    pub fn always_on(&self, end: End) -> Force {
+        let share = |item: &Item| match end {
+            End::Front => 1.0 - item.rear_share(self.wheelbase),
+            End::Rear => item.rear_share(self.wheelbase),
+        };
+        self.always.iter().map(|item| item.weight * share(item)).sum()
     }
 
     /// Everything about the facts that cannot be.

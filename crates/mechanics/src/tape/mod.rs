@@ -4,7 +4,6 @@ mod conversion;
 mod datum;
 mod length;
 mod readings;
-
 mod typed;
 mod tyre;
 mod weight;
@@ -13,7 +12,6 @@ pub use conversion::{WheelChange, WheelGeometry};
 pub use datum::Datum;
 pub use length::{LengthUnit, format_length, parse_length};
 pub use readings::{AxleReadings, HeightReadings, ReadingPrecision, SpreadProblem};
-
 pub use typed::TypedError;
 pub use tyre::{TyreSize, TyreSizeError};
-pub use weight::{WeightUnit, format_rate, format_weight, parse_rate, parse_weight};
+pub use weight::{WeightUnit, format_rate, format_volume, format_weight, parse_rate, parse_volume, parse_weight};

@@ -2,7 +2,8 @@
 
 use super::typed::{Number, TypedError, leading_number, split_sign};
 use crate::units::{
-    Force, InShopUnits, STANDARD_GRAVITY, SpringRate, kilograms, newtons, newtons_per_metre, pounds, pounds_per_inch,
+    Force, InShopUnits, STANDARD_GRAVITY, SpringRate, Volume, kilograms, litres, newtons, newtons_per_metre, pounds,
+    pounds_per_inch, us_gallons,
 };
 
 /// The unit a person works in for weights: also how a bare number is understood.
@@ -16,6 +17,8 @@ pub enum WeightUnit {
 
 /// Heavier than any vehicle this trade lifts (about 220,000 lb); catches slipped digits.
 const HEAVIEST_N: f64 = 1.0e6;
+/// More than any tanker holds.
+const MOST_LITRES: f64 = 1.0e5;
 /// Stiffer than any vehicle spring.
 const STIFFEST_N_PER_M: f64 = 1.0e8;
 
@@ -68,6 +71,38 @@ pub fn parse_rate(text: &str, unit: WeightUnit) -> Result<SpringRate, TypedError
         return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "spring rate", size: "too large" });
     }
     Ok(rate)
+}
+
+/// Reads a volume of liquid (`30`, `30 gal`, `120 L`); a bare number is gallons of the United States or litres, going by
+/// `unit` as pounds or kilograms.
+///
+/// # Valid      0 to 100,000 L
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::{WeightUnit, parse_volume};
+/// use wise_badger_mechanics::units::litres;
+/// assert_eq!(parse_volume("120 L", WeightUnit::Pounds), Ok(litres(120.0)));
+/// ```
+pub fn parse_volume(text: &str, unit: WeightUnit) -> Result<Volume, TypedError> {
+    let value = |value: f64, name: &str| match (name, unit) {
+        ("", WeightUnit::Pounds) | ("gal" | "gallon" | "gallons", _) => Some(us_gallons(value)),
+        ("", WeightUnit::Kilograms) | ("l" | "liter" | "liters" | "litre" | "litres", _) => Some(litres(value)),
+        _ => None,
+    };
+    let volume = positive(text, "volume", "30 gal or 120 L", value)?;
+    if volume > litres(MOST_LITRES) {
+        return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "volume", size: "too large" });
+    }
+    Ok(volume)
+}
+
+/// Writes a volume for a person: `30 gal`, `114 L`.
+pub fn format_volume(volume: Volume, unit: WeightUnit) -> String {
+    match unit {
+        WeightUnit::Pounds => format!("{} gal", grouped(volume.customary())),
+        WeightUnit::Kilograms => format!("{} L", grouped(volume.si() * 1000.0)),
+    }
 }
 
 fn positive<Q>(

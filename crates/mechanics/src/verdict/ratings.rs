@@ -1,6 +1,6 @@
 //! Axle and gross ratings against what the axles carry, and what must come off.
 
-use crate::survey::{Basis, End, LoadPut, LoadState, Survey};
+use crate::survey::{AxleLoads, Basis, End, Item, LoadPut, LoadState, Survey};
 use crate::units::{Force, InShopUnits, Length, metres, newtons};
 
 /// What a rating is for.
@@ -10,6 +10,24 @@ pub enum Rated {
     Axle(End),
     /// The whole vehicle.
     Gross,
+    /// All tyres of one end.
+    Tyres(End),
+    /// All wheels of one end.
+    Wheels(End),
+    /// The vehicle's own hitch.
+    Hitch,
+}
+
+impl Rated {
+    /// The share of an item that counts against the rating.
+    fn share_of(self, item: &Item, wheelbase: Length) -> f64 {
+        match self {
+            Rated::Axle(End::Rear) | Rated::Tyres(End::Rear) | Rated::Wheels(End::Rear) => item.rear_share(wheelbase),
+            Rated::Axle(End::Front) | Rated::Tyres(End::Front) | Rated::Wheels(End::Front) => 1.0 - item.rear_share(wheelbase),
+            Rated::Gross => 1.0,
+            Rated::Hitch => f64::from(u8::from(item.on_hitch)),
+        }
+    }
 }
 
 /// One rating in one state.
@@ -35,31 +53,59 @@ impl RatingCheck {
 
     /// Every rating that can be checked, empty and loaded.
     pub fn all(survey: &Survey) -> Vec<RatingCheck> {
+        LoadState::BOTH.into_iter().flat_map(|state| Self::of_state(survey, state)).collect()
+    }
+
+    /// Every rating that can be checked in a state: axles, tyres and wheels of either end, the whole vehicle, the hitch.
+    pub fn of_state(survey: &Survey, state: LoadState) -> Vec<RatingCheck> {
         let (loads, vehicle) = (survey.axle_loads(), &survey.vehicle);
         let mut checks = Vec::new();
-        for state in LoadState::BOTH {
-            let carried = |end: End| match state {
-                LoadState::Empty => Some(*loads.empty.get(end)),
-                LoadState::Loaded => loads.loaded(end),
-            };
-            for end in [End::Front, End::Rear] {
-                if let Some(load) = carried(end) {
-                    let (rating, basis) = (*vehicle.axle_ratings.get(end), *loads.empty_basis.get(end));
-                    checks.push(RatingCheck { rated: Rated::Axle(end), state, load, rating, basis });
-                }
-            }
-            if let (Some(front), Some(rear), Some(rating)) = (carried(End::Front), carried(End::Rear), vehicle.gross_rating) {
-                let assumed = loads.empty_basis.front == Basis::Assumed || loads.empty_basis.rear == Basis::Assumed;
-                let basis = if assumed { Basis::Assumed } else { Basis::Stated };
-                checks.push(RatingCheck { rated: Rated::Gross, state, load: front + rear, rating, basis });
-            }
+        for end in End::BOTH {
+            let Some(load) = carried(&loads, end, state) else { continue };
+            let (count, basis) = (f64::from(vehicle.tyre_count(end)), *loads.empty_basis.get(end));
+            let each = |rating: &Option<Force>| rating.filter(|_| count > 0.0).map(|one| count * one);
+            let ratings = [
+                (Rated::Axle(end), Some(*vehicle.axle_ratings.get(end))),
+                (Rated::Tyres(end), each(vehicle.tyre_ratings.get(end))),
+                (Rated::Wheels(end), each(vehicle.wheel_ratings.get(end))),
+            ];
+            let rated = ratings.into_iter().filter_map(|(rated, rating)| Some((rated, rating?)));
+            checks.extend(rated.map(|(rated, rating)| RatingCheck { rated, state, load, rating, basis }));
+        }
+        let whole = carried(&loads, End::Front, state).zip(carried(&loads, End::Rear, state));
+        if let (Some((front, rear)), Some(rating)) = (whole, vehicle.gross_rating) {
+            let assumed = loads.empty_basis.front == Basis::Assumed || loads.empty_basis.rear == Basis::Assumed;
+            let basis = if assumed { Basis::Assumed } else { Basis::Stated };
+            checks.push(RatingCheck { rated: Rated::Gross, state, load: front + rear, rating, basis });
+        }
+        if let Some(rating) = vehicle.hitch_rating
+            && let Some(load) = on_the_hitch(survey, state)
+        {
+            checks.push(RatingCheck { rated: Rated::Hitch, state, load, rating, basis: Basis::Stated });
         }
         checks
     }
 }
 
+fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
+    match state {
+        LoadState::Empty => Some(*loads.empty.get(end)),
+        LoadState::Loaded => loads.loaded(end),
+    }
+}
+
+/// What presses on the hitch; `None` where nothing does.
+fn on_the_hitch(survey: &Survey, state: LoadState) -> Option<Force> {
+    let put: &[Item] = match (&survey.load, state) {
+        (Some(LoadPut::Planned { items, .. }), LoadState::Loaded) => items,
+        _ => &[],
+    };
+    let load: Force = survey.vehicle.always.iter().chain(put).filter(|item| item.on_hitch).map(|item| item.weight).sum();
+    (load > newtons(0.0)).then_some(load)
+}
+
 /// How an overload is put right. No spring does it.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub enum Relief {
     /// Weight comes off where the load sits.
     TakeOff {
@@ -68,6 +114,13 @@ pub enum Relief {
         /// Where, rearward from the rear axle; absent when the axles were weighed and the place is not known.
         behind_rear_axle: Option<Length>,
         /// Moving the whole load this far forward would do instead, where the front axle can take it.
+        or_move_forward: Option<Length>,
+    },
+    /// Things of the load plan come off, in whole or in part.
+    TakeOffItems {
+        /// Which, by its place among the items aboard, and how much of it; the most useful first.
+        off: Vec<(usize, Force)>,
+        /// Moving the first of them this far forward would do instead, where the front axle can take it.
         or_move_forward: Option<Length>,
     },
     /// Empty weight alone is over: taking the load off does not help.
@@ -105,23 +158,20 @@ impl Overload {
 
 fn relief(survey: &Survey, over: &[RatingCheck]) -> (Relief, Force) {
     let nothing = newtons(0.0);
+    let wheelbase = survey.vehicle.wheelbase;
     if over.iter().any(|check| check.state == LoadState::Empty) {
         return (Relief::EmptyIsOver, nothing);
     }
     match &survey.load {
         Some(LoadPut::Placed { weight, behind_rear_axle }) => {
-            let wheelbase = survey.vehicle.wheelbase.si();
-            let rear_share = (wheelbase + behind_rear_axle.si()) / wheelbase;
-            let share = |rated| match rated {
-                Rated::Axle(End::Rear) => rear_share,
-                Rated::Axle(End::Front) => 1.0 - rear_share,
-                Rated::Gross => 1.0,
-            };
-            let off = over.iter().map(|check| -check.margin().si() / share(check.rated)).fold(0.0, f64::max);
+            let item = Item::at(*weight, *behind_rear_axle);
+            let need = |check: &RatingCheck| -check.margin().si() / check.rated.share_of(&item, wheelbase);
+            let off = over.iter().map(need).fold(0.0, f64::max);
             let or_move_forward = move_forward(survey, over, *weight);
             let relief = Relief::TakeOff { weight: newtons(off), behind_rear_axle: Some(*behind_rear_axle), or_move_forward };
-            (relief, newtons(off * rear_share))
+            (relief, newtons(off * item.rear_share(wheelbase)))
         }
+        Some(LoadPut::Planned { items, .. }) => take_off_items(survey, over, items),
         _ => {
             let excess = |end| {
                 let checks = over.iter().filter(move |check| check.rated == Rated::Axle(end));
@@ -134,6 +184,36 @@ fn relief(survey: &Survey, over: &[RatingCheck]) -> (Relief, Force) {
             (relief, newtons(excess(End::Rear)))
         }
     }
+}
+
+/// Takes off, time and again, as much as need be of the item that weighs most on the rating furthest passed.
+fn take_off_items(survey: &Survey, over: &[RatingCheck], items: &[Item]) -> (Relief, Force) {
+    let wheelbase = survey.vehicle.wheelbase;
+    // Those that hold are counted too: what comes off at one end weighs on the other.
+    let checks = RatingCheck::of_state(survey, LoadState::Loaded);
+    let mut excess: Vec<(Rated, f64)> = checks.iter().map(|check| (check.rated, -check.margin().si())).collect();
+    let mut left: Vec<f64> = items.iter().map(|item| item.weight.si()).collect();
+    let mut off: Vec<(usize, Force)> = Vec::new();
+    while let Some((rated, most)) = excess.iter().copied().max_by(|a, b| a.1.total_cmp(&b.1)).filter(|(_, most)| *most > 1e-6) {
+        let eases = |index: usize, item: &Item| left.get(index).map_or(0.0, |weight| weight * rated.share_of(item, wheelbase));
+        let best = items.iter().enumerate().max_by(|(a, x), (b, y)| eases(*a, x).total_cmp(&eases(*b, y)));
+        // What is left over is empty weight, or came on the scale without being on the plan.
+        let Some((index, item)) = best.filter(|(index, item)| eases(*index, item) > 1e-6) else { break };
+        let Some(remaining) = left.get_mut(index) else { break };
+        let taken = remaining.min(most / rated.share_of(item, wheelbase));
+        *remaining -= taken;
+        for (rated, excess) in &mut excess {
+            *excess -= taken * rated.share_of(item, wheelbase);
+        }
+        match off.iter_mut().find(|(of, _)| *of == index) {
+            Some((_, weight)) => *weight += newtons(taken),
+            None => off.push((index, newtons(taken))),
+        }
+    }
+    let first = off.first().and_then(|(index, _)| items.get(*index));
+    let or_move_forward = first.and_then(|item| move_forward(survey, over, item.weight));
+    let relieved = off.iter().filter_map(|(index, weight)| Some(*weight * items.get(*index)?.rear_share(wheelbase))).sum();
+    (Relief::TakeOffItems { off, or_move_forward }, relieved)
 }
 
 /// How far forward the whole load would have to go, where only the rear axle is over and the front has room.

@@ -12,15 +12,12 @@ pub(crate) fn heights(front: f64, rear: f64) -> HeightReadings {
 
 pub(crate) fn half_ton() -> Survey {
     Survey {
-        vehicle: VehicleFacts {
-            class: VehicleClass::HalfTonPickup,
-            rear_wheels: RearWheels::Single,
-            wheelbase: inches(145.0),
-            tandem: None,
-            axle_ratings: Ends { front: pounds(3900.0), rear: pounds(4100.0) },
-            gross_rating: None,
-            kerb: Ends { front: None, rear: None },
-        },
+        vehicle: VehicleFacts::new(
+            VehicleClass::HalfTonPickup,
+            RearWheels::Single,
+            inches(145.0),
+            Ends { front: pounds(3900.0), rear: pounds(4100.0) },
+        ),
         datum: Datum::HubToArch,
         heights: States { empty: heights(20.5, 21.5), loaded: heights(20.5, 18.8125) },
         load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),

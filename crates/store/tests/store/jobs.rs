@@ -117,7 +117,7 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
         crate::readings::put(&mut connection, &person, job.id, &[("20 1/2", 20.5), ("20 1/4", 20.25)]);
     }
     assert_eq!(queries(&mut connection), few);
-    assert_eq!(few, 6, "one query each for jobs, readings, corrections, loads, aims and fittings");
+    assert_eq!(few, 7, "one query each for jobs, readings, corrections, sheets, loads, aims and fittings");
 }
 
 #[test]

@@ -1,10 +1,12 @@
 //! Drawings in SVG, drawn to scale.
 
+mod load_plan;
 mod marks;
 mod outline;
 mod ruler;
 mod stance;
 mod svg;
 
+pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};
 pub(crate) use stance::StanceDrawing;

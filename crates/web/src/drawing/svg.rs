@@ -115,6 +115,17 @@ impl Canvas {
         self.put(format_args!(r#"<text class="{class}" x="{x}" y="{y}" text-anchor="{anchor}">{text}</text>"#));
     }
 
+    /// Begins a part that can be taken hold of: by the pointer, or by the keyboard once it has the focus.
+    pub(crate) fn begin_handle(&mut self, class: &str, key: usize, name: &str) {
+        let name = escaped(name);
+        self.put(format_args!(r#"<g class="{class}" data-handle="{key}" tabindex="0" role="button" aria-label="{name}">"#));
+    }
+
+    /// Ends it.
+    pub(crate) fn end_handle(&mut self) {
+        self.body.push_str("</g>");
+    }
+
     /// A hatching to fill bands with, under a name of its own.
     pub(crate) fn hatching(&mut self, id: &str) {
         self.put(format_args!(
@@ -129,6 +140,17 @@ impl Canvas {
         self.put(format_args!(
             r##"<rect class="{class}" fill="url(#{hatching})" x="{x}" y="{y}" width="{width}" height="{height}"/>"##
         ));
+    }
+
+    /// The finished SVG element with handles in it, which so many units make a metre of.
+    pub(crate) fn finish_with_handles(self, id: &str, class: &str, width: f64, per_metre: f64, title: &str) -> Drawing {
+        let top = (self.top - HEADROOM).floor();
+        let (width, height, top) = (Figure(width), Figure((self.bottom + FOOTROOM).ceil() - top), Figure(top));
+        let (title, per_metre) = (escaped(title), Figure(per_metre));
+        Drawing(format!(
+            r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="group" aria-label="{title}" data-per-metre="{per_metre}">{}</svg>"#,
+            self.body
+        ))
     }
 
     /// The finished SVG element, with its name and what it says for those who cannot see it.

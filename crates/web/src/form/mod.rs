@@ -4,13 +4,15 @@ pub(crate) mod aim;
 pub(crate) mod correction;
 mod field;
 pub(crate) mod intake;
+pub(crate) mod load_plan;
+pub(crate) mod look_over;
 pub(crate) mod tape;
 
 pub(crate) use field::{Choice, Field};
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
+use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_volume, parse_weight};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 use wise_badger_store::entry::{Typed, UnitWord};
 
@@ -132,6 +134,12 @@ impl Sheet {
     pub(crate) fn weight(&mut self, name: &str) -> Option<Typed> {
         let unit = self.units.weight_word();
         self.quantity(name, unit, |text, units| parse_weight(text, units.weight).map(|force| force.si()))
+    }
+
+    /// A volume of liquid.
+    pub(crate) fn volume(&mut self, name: &str) -> Option<Typed> {
+        let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::Gal } else { UnitWord::L };
+        self.quantity(name, unit, |text, units| parse_volume(text, units.weight).map(|volume| volume.si()))
     }
 
     /// A weight that may be left out.

@@ -1,9 +1,9 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{End, LoadProblem, LoadState, Survey, VehicleClass, VehicleFacts};
+use wise_badger_mechanics::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
-use wise_badger_store::entry::{LoadEntry, Typed};
+use wise_badger_store::entry::{LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_store::job::TapeManner;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
@@ -82,6 +82,10 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     }
     match &file.load {
         None => sheet.set("load_kind", "none"),
+        Some(LoadEntry::Planned { case }) => {
+            sheet.set("load_kind", "planned");
+            sheet.set("load_case", case.to_string());
+        }
         Some(LoadEntry::Placed { weight, distance, ahead }) => {
             sheet.set("load_kind", "placed");
             sheet.set_typed("load_weight", weight);
@@ -106,7 +110,7 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
     let datum = datum(sheet, file);
     let readings = heights(sheet, Phase::Found);
-    let load = load(sheet, &file.job.intake.vehicle());
+    let load = load(sheet, file);
     let confirmed = sheet.is_filled("rise_confirmed");
     let manner = TapeManner { datum: datum?, rolled_and_bounced: sheet.is_filled("rolled"), rear_rise_confirmed: confirmed };
     if sheet.is_sound() && !confirmed {
@@ -221,18 +225,34 @@ fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[NewReading]) 
     }
 }
 
-fn load(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadEntry> {
+fn load(sheet: &mut Sheet, file: &JobFile) -> Option<LoadEntry> {
+    let vehicle = &file.vehicle();
     let entry = match sheet.text("load_kind") {
+        "planned" => planned(sheet, file.plan.as_ref())?,
         "placed" => placed(sheet)?,
         "weighed" => weighed(sheet)?,
         _ => return None,
     };
     let units = sheet.units();
-    for problem in entry.load_put().problems(vehicle) {
+    let put = entry.load_put(file.plan.as_ref());
+    for problem in put.map(|put| put.problems(vehicle)).unwrap_or_default() {
         let (name, text) = load_problem(&problem, &entry, vehicle.class, units);
         sheet.refuse(name, text);
     }
     Some(entry)
+}
+
+fn planned(sheet: &mut Sheet, plan: Option<&LoadPlanEntry>) -> Option<LoadEntry> {
+    let key = sheet.text("load_case").parse::<u8>().ok();
+    let case = key.and_then(|key| plan?.case(key)).map(|case| LoadEntry::Planned { case: case.key });
+    match case.as_ref() {
+        None => sheet.refuse("load_case", "Pick which case of the load plan was aboard."),
+        Some(entry) if entry.load_put(plan).is_none() => {
+            sheet.refuse("load_case", "Nothing is aboard in that case yet; put it on the load plan first.");
+        }
+        Some(_) => {}
+    }
+    case
 }
 
 fn placed(sheet: &mut Sheet) -> Option<LoadEntry> {

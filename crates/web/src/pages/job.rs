@@ -49,7 +49,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     let Record { file, names, .. } = job_record(&database, &worker, *number).await?;
     let (units, survey) = found(&worker, &file);
     let fitted = file.survey(Phase::Fitted);
-    let overload = overload_words(&survey, units);
+    let overload = overload_words(&survey, &file.names_aboard(), units);
     let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
     let correction = chosen.and_then(|considered| considered.entry.0.correction()).filter(|_| overload.is_none());
     let prediction = correction.as_ref().map(|correction| Predictor::new(&survey).predict(correction));
@@ -67,7 +67,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
         heights: [End::Front, End::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
-        figures: key_figures(&survey, units),
+        figures: key_figures(&survey, &file.names_aboard(), units),
         aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
         predicted: prediction_parts(&survey, correction.as_ref(), prediction.as_ref(), units),
@@ -93,9 +93,9 @@ fn height_row(end: End, found: &Survey, fitted: &Survey, units: Units) -> [Strin
 }
 
 /// The figures a job card needs; leans and the rest stand on Verdict.
-fn key_figures(survey: &Survey, units: Units) -> Vec<Figure> {
+fn key_figures(survey: &Survey, names: &[String], units: Units) -> Vec<Figure> {
     let heights = height_figures(survey, units).into_iter().filter(|figure| !figure.label.starts_with("Lean"));
-    heights.chain(load_figures(survey, units)).chain(rate_figures(survey, units)).collect()
+    heights.chain(load_figures(survey, names, units)).chain(rate_figures(survey, units)).collect()
 }
 
 fn prediction_parts(

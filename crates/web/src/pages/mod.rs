@@ -5,6 +5,8 @@ pub(crate) mod assets;
 pub(crate) mod intake;
 pub(crate) mod job;
 mod job_frame;
+pub(crate) mod load;
+pub(crate) mod look_over;
 pub(crate) mod options;
 pub(crate) mod proof;
 pub(crate) mod sums;

@@ -10,7 +10,7 @@ use wise_badger_mechanics::correction::{Correction, Prediction, Predictor};
 use wise_badger_mechanics::survey::Survey;
 use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::correction::{self, Considered};
-use wise_badger_store::entry::PredictedHeights;
+use wise_badger_store::entry::{CorrectionEntry, PredictedHeights};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, fitting};
 
@@ -20,6 +20,7 @@ use crate::error::WebError;
 use crate::form::{self, Choice, Field, Sheet};
 use crate::job_route::{Stage, missing_on_tape};
 use crate::view::aim::aim_name;
+use crate::view::look_over::{addition_name, gate_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{aim_sentence, prediction_figures, prediction_line};
 use crate::view::{CORRECTION_KINDS, Figure, Tone, Units, caution_text, correction_name};
@@ -34,6 +35,12 @@ struct OptionsPage {
     frame: JobFrame,
     number: i32,
     overload: Option<OverloadWords>,
+    /// What stops everything but repair.
+    stops: Vec<String>,
+    /// What is to be put right along with whatever is chosen.
+    additions: Vec<&'static str>,
+    /// Whether nobody has looked the vehicle over yet.
+    not_looked_over: bool,
     missing: Vec<String>,
     aim: String,
     considered: Vec<OptionLine>,
@@ -62,6 +69,8 @@ struct ShownOption {
     verdict: String,
     verdict_class: &'static str,
     cautions: Vec<&'static str>,
+    /// Why the look-over rules it out; empty when it does not.
+    ruled_out: String,
     chosen: bool,
     /// Whether there is anything to hold a proof against.
     can_choose: bool,
@@ -111,10 +120,15 @@ pub(crate) async fn consider(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    refuse_over_a_rating(&file)?;
+    refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     let looking = Looking { show: None, withdrawn: None };
-    let Some(entry) = form::correction::check(&mut sheet) else {
+    let checked = form::correction::check(&mut sheet);
+    let out = checked.as_ref().and_then(CorrectionEntry::correction).map(|correction| ruled_out(&file.found(), &correction));
+    if let Some(why) = out.filter(|why| !why.is_empty()) {
+        sheet.refuse("kind", why);
+    }
+    let Some(entry) = checked.filter(|_| sheet.is_sound()) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return options_page(&worker, &file, &sheet, &looking, Some(&refusal));
     };
@@ -139,10 +153,13 @@ pub(crate) async fn choose(
 ) -> Result<HttpResponse, WebError> {
     let (number, id) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
-    refuse_over_a_rating(&file)?;
+    refuse_what_cannot_be_cured(&file)?;
     let (units, survey) = found(&worker, &file);
     let considered = file.corrections.iter().find(|c| c.id == CorrectionId(id)).ok_or(WebError::NotFound("correction"))?;
     let correction = considered.entry.0.correction().ok_or(WebError::NotFound("correction"))?;
+    if !file.found().gate(&correction).is_empty() {
+        return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
+    }
     let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));
     if predicted.is_empty() {
         return Err(WebError::NotNow("Nothing is predicted for this correction yet; put the rear heights on Tape first."));
@@ -207,11 +224,14 @@ pub(crate) async fn restore(
     Ok(see_other(format!("{}?show={id}", Stage::Options.path(file.job.number))))
 }
 
-/// Over a rating no correction is offered and none is taken.
-fn refuse_over_a_rating(file: &JobFile) -> Result<(), WebError> {
+/// Over a rating, or on a failed part, no correction is offered and none is taken.
+fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
     let survey = file.survey(wise_badger_store::reading::Phase::Found);
     if Overload::of(&survey).is_some() {
         return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));
+    }
+    if !file.found().stops().is_empty() {
+        return Err(WebError::NotNow("The look-over says stop. Repair comes first; nothing is fitted on a failed part."));
     }
     Ok(())
 }
@@ -265,8 +285,10 @@ fn options_page(
     refusal: Option<&Refusal>,
 ) -> Result<HttpResponse, WebError> {
     let (units, survey) = found(worker, file);
-    let overload = overload_words(&survey, units);
-    let worked = if overload.is_some() { Vec::new() } else { Worked::all(file, &survey, units) };
+    let overload = overload_words(&survey, &file.names_aboard(), units);
+    let look_over = file.found();
+    let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
+    let worked = if overload.is_some() || !stops.is_empty() { Vec::new() } else { Worked::all(file, &survey, units) };
     let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
     let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
     let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);
@@ -292,8 +314,10 @@ fn options_page(
             verdict,
             verdict_class,
             cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
+            ruled_out: ruled_out(&look_over, &option.correction),
             chosen: Some(option.considered.id) == chosen,
-            can_choose: option.prediction.empty.is_ok() || option.prediction.loaded.is_ok(),
+            can_choose: look_over.gate(&option.correction).is_empty()
+                && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };
     let pictured = with_prediction(file, &survey, shown.map(|option| option.prediction));
@@ -301,6 +325,9 @@ fn options_page(
         frame: JobFrame::new(worker, file, Some(Stage::Options), &pictured),
         number: number.0,
         overload,
+        stops,
+        additions: look_over.additions().into_iter().map(|(addition, _)| addition_name(addition)).collect(),
+        not_looked_over: file.look_over.is_none(),
         missing: missing_on_tape(&survey),
         aim: file.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
         considered: worked.iter().map(line).collect(),

@@ -32,6 +32,9 @@ struct TapePage {
     rise_problem: String,
     rise_confirmed: bool,
     load_kinds: Vec<Choice>,
+    /// The cases of the load plan, any of which may have been aboard.
+    load_cases: Vec<LoadCase>,
+    load_case_problem: String,
     load_weight: Field,
     load_distance: Field,
     load_sides: Vec<Choice>,
@@ -130,6 +133,19 @@ pub(crate) async fn save(
     }
 }
 
+/// A case of the load plan to pick.
+struct LoadCase {
+    key: u8,
+    name: String,
+    chosen: bool,
+}
+
+fn load_cases(sheet: &Sheet, file: &JobFile) -> Vec<LoadCase> {
+    let cases = file.plan.iter().flat_map(|plan| &plan.cases);
+    let chosen = sheet.text("load_case");
+    cases.map(|case| LoadCase { key: case.key, name: case.name.clone(), chosen: case.key.to_string() == chosen }).collect()
+}
+
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
     let file = &record.file;
     let (_, survey) = found(worker, file);
@@ -152,8 +168,15 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         rise_confirmed: sheet.is_filled("rise_confirmed"),
         load_kinds: sheet.choices(
             "load_kind",
-            &[("placed", "A weight at a place"), ("weighed", "Axles on a scale"), ("none", "Not known yet")],
+            &[
+                ("placed", "A weight at a place"),
+                ("planned", "A case of the load plan"),
+                ("weighed", "Axles on a scale"),
+                ("none", "Not known yet"),
+            ],
         ),
+        load_cases: load_cases(sheet, file),
+        load_case_problem: sheet.problem("load_case").to_owned(),
         load_weight: sheet.weight_field("load_weight", "Weight put on"),
         load_distance: sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it"),
         load_sides: sheet

@@ -32,9 +32,9 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     let template = VerdictPage {
         frame: JobFrame::new(&worker, &file, Some(Stage::Verdict), &as_chosen(&file, &survey)),
         missing: missing_on_tape(&survey),
-        overload: overload_words(&survey, units),
+        overload: overload_words(&survey, &file.names_aboard(), units),
         heights: height_figures(&survey, units),
-        loads: load_figures(&survey, units),
+        loads: load_figures(&survey, &file.names_aboard(), units),
         rates: rate_figures(&survey, units),
     };
     page(StatusCode::OK, &template)

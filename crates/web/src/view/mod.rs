@@ -4,6 +4,8 @@ pub(crate) mod aim;
 mod caution;
 mod correction;
 mod figure;
+pub(crate) mod load_plan;
+pub(crate) mod look_over;
 mod moment;
 pub(crate) mod overload;
 pub(crate) mod prediction;
@@ -19,6 +21,7 @@ use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches, kilograms, pounds};
+use wise_badger_mechanics::verdict::Rated;
 use wise_badger_store::entry::{Typed, UnitWord};
 use wise_badger_store::reading::Place;
 
@@ -118,6 +121,11 @@ impl Units {
         if self.weight == WeightUnit::Pounds { "lb" } else { "kg" }
     }
 
+    /// The unit a bare volume is read in.
+    pub(crate) fn volume_name(self) -> &'static str {
+        if self.weight == WeightUnit::Pounds { "gal" } else { "L" }
+    }
+
     /// The unit a bare rate is read in.
     pub(crate) fn rate_name(self) -> &'static str {
         if self.weight == WeightUnit::Pounds { "lb/in" } else { "N/mm" }
@@ -139,6 +147,8 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
         UnitWord::Kg => (page.weight == WeightUnit::Kilograms, "kg"),
         UnitWord::LbPerIn => (page.weight == WeightUnit::Pounds, "lb/in"),
         UnitWord::NPerMm => (page.weight == WeightUnit::Kilograms, "N/mm"),
+        UnitWord::Gal => (page.weight == WeightUnit::Pounds, "gal"),
+        UnitWord::L => (page.weight == WeightUnit::Kilograms, "L"),
     };
     if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
 }
@@ -216,6 +226,17 @@ pub(crate) fn support_name(class: VehicleClass, end: End) -> &'static str {
         (End::Rear, false) => "rear axle",
         (End::Front, true) => "hitch",
         (End::Rear, true) => "axle pair",
+    }
+}
+
+/// What a rating is for.
+pub(crate) fn rated_name(class: VehicleClass, rated: Rated) -> String {
+    match rated {
+        Rated::Axle(end) => sentence(support_name(class, end)),
+        Rated::Tyres(end) => format!("{} tyres", sentence(end_name(class, end))),
+        Rated::Wheels(end) => format!("{} wheels", sentence(end_name(class, end))),
+        Rated::Gross => "Whole vehicle".to_owned(),
+        Rated::Hitch => "Hitch".to_owned(),
     }
 }
 

@@ -3,9 +3,9 @@
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{End, Survey, VehicleClass};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
+use wise_badger_mechanics::verdict::{Overload, RatingCheck, Relief};
 
-use super::{Units, state_name, support_name};
+use super::{Units, rated_name, state_name, support_name};
 
 /// An overload in words.
 pub(crate) struct OverloadWords {
@@ -20,10 +20,11 @@ pub(crate) struct OverloadWords {
 }
 
 /// The overload of a survey, if there is one.
-pub(crate) fn overload_words(survey: &Survey, units: Units) -> Option<OverloadWords> {
+/// `names` are those of the things aboard, where the load is a case of the plan.
+pub(crate) fn overload_words(survey: &Survey, names: &[String], units: Units) -> Option<OverloadWords> {
     let overload = Overload::of(survey)?;
     let class = survey.vehicle.class;
-    let (lead, or) = relief_words(class, &overload.relief, units);
+    let (lead, or) = relief_words(class, &overload.relief, names, units);
     let then = Predictor::new(survey).rear_with_less(overload.rear_relief).filter(|_| overload.rear_relief.si() > 0.0);
     Some(OverloadWords {
         lead,
@@ -35,7 +36,7 @@ pub(crate) fn overload_words(survey: &Survey, units: Units) -> Option<OverloadWo
     })
 }
 
-fn relief_words(class: VehicleClass, relief: &Relief, units: Units) -> (String, String) {
+fn relief_words(class: VehicleClass, relief: &Relief, names: &[String], units: Units) -> (String, String) {
     let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
     match relief {
         Relief::TakeOff { weight, behind_rear_axle, or_move_forward } => {
@@ -51,6 +52,20 @@ fn relief_words(class: VehicleClass, relief: &Relief, units: Units) -> (String, 
             });
             (format!("Take {weight} off{place}."), or)
         }
+        Relief::TakeOffItems { off, or_move_forward } => {
+            let name = |index: usize| names.get(index).map_or("load", String::as_str);
+            let parts: Vec<String> =
+                off.iter().map(|(index, weight)| format!("{} of the {}", units.about(*weight), lower(name(*index)))).collect();
+            let first = off.first().map_or("load", |(index, _)| name(*index));
+            let or = or_move_forward.map_or_else(String::new, |by| {
+                format!("Or move the {} forward by {}; the {front} has room for it.", lower(first), units.height(by))
+            });
+            if parts.is_empty() {
+                ("The scale finds more than is on the plan: find it and take it off.".to_owned(), or)
+            } else {
+                (format!("Take off {}.", parts.join(" and ")), or)
+            }
+        }
         Relief::EmptyIsOver => (
             "The empty vehicle is over a rating by itself: it cannot carry this load, and no spring changes that.".to_owned(),
             "Check the ratings and the empty weights at intake.".to_owned(),
@@ -58,13 +73,16 @@ fn relief_words(class: VehicleClass, relief: &Relief, units: Units) -> (String, 
     }
 }
 
+/// First letter small, as a name stands inside a sentence.
+fn lower(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
+}
+
 fn line(class: VehicleClass, check: &RatingCheck, units: Units) -> String {
-    let what = match check.rated {
-        Rated::Axle(end) => format!("The {}", support_name(class, end)),
-        Rated::Gross => "The whole vehicle".to_owned(),
-    };
+    let what = format!("{}:", rated_name(class, check.rated));
     format!(
-        "{what} carries {} {}, {} over its rating of {}.",
+        "{what} {} {}, {} over the rating of {}.",
         units.weight(check.load),
         state_name(check.state),
         units.weight(-check.margin()),

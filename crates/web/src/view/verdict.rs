@@ -4,7 +4,7 @@ use wise_badger_mechanics::survey::{Basis, End, LoadPut, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_mechanics::verdict::{ContactSuspicion, RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
 
-use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, sentence, state_name, support_name};
+use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_name, support_name};
 
 const TAPE: &str = "The tape readings of this job.";
 const TAPE_DOUBT: &str =
@@ -83,23 +83,21 @@ fn lean(survey: &Survey, end: End, state: LoadState, units: Units) -> Option<Fig
 }
 
 /// Axle loads and the margin to each rating.
-pub(crate) fn load_figures(survey: &Survey, units: Units) -> Vec<Figure> {
-    RatingCheck::all(survey).iter().map(|check| rating(survey, check, units)).collect()
+pub(crate) fn load_figures(survey: &Survey, names: &[String], units: Units) -> Vec<Figure> {
+    RatingCheck::all(survey).iter().map(|check| rating_figure(survey, check, names, units)).collect()
 }
 
-fn rating(survey: &Survey, check: &RatingCheck, units: Units) -> Figure {
+/// One rating with its margin; `names` are those of the things aboard, where the load is a case of the plan.
+pub(crate) fn rating_figure(survey: &Survey, check: &RatingCheck, names: &[String], units: Units) -> Figure {
     let (margin, over) = (check.margin(), check.margin().si() < 0.0);
-    let what = match check.rated {
-        Rated::Axle(end) => format!("{}, {}", sentence(support_name(survey.vehicle.class, end)), state_name(check.state)),
-        Rated::Gross => format!("Whole vehicle, {}", state_name(check.state)),
-    };
+    let what = format!("{}, {}", rated_name(survey.vehicle.class, check.rated), state_name(check.state));
     let lifted = check.load.si() < 0.0;
     let note = match over {
         _ if lifted => "the coupler is pulled up: move the load forward before it goes on the road".to_owned(),
         true => format!("{} over its rating of {}", units.weight(-margin), units.weight(check.rating)),
         false => format!("{} under its rating of {}", units.weight(margin), units.weight(check.rating)),
     };
-    let mut numbers = load_numbers(survey, check, units);
+    let mut numbers = load_numbers(survey, check, names, units);
     numbers.push(format!("{} − {} = {}", units.weight(check.rating), units.weight(check.load), units.weight(margin)));
     let basis = match check.basis {
         Basis::Stated => "Empty weight as stated for this vehicle.",
@@ -123,10 +121,17 @@ fn lever_arms(survey: &Survey) -> &'static str {
     }
 }
 
-fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<String> {
+fn load_numbers(survey: &Survey, check: &RatingCheck, names: &[String], units: Units) -> Vec<String> {
     let loads = survey.axle_loads();
-    let Rated::Axle(end) = check.rated else {
-        return vec![format!("front + rear = {}", units.weight(check.load))];
+    let end = match check.rated {
+        Rated::Axle(end) => end,
+        Rated::Gross => return vec![format!("front + rear = {}", units.weight(check.load))],
+        Rated::Tyres(end) | Rated::Wheels(end) => {
+            let count = survey.vehicle.tyre_count(end);
+            let each = check.rating / f64::from(count);
+            return vec![format!("{count} × {} = {}", units.weight(each), units.weight(check.rating))];
+        }
+        Rated::Hitch => return vec![format!("on the ball {}", units.weight(check.load))],
     };
     let (empty, class) = (*loads.empty.get(end), survey.vehicle.class);
     let rear = support_name(class, End::Rear);
@@ -135,6 +140,18 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, units: Units) -> Vec<Strin
     if check.state == LoadState::Loaded
         && let Some(change) = loads.change.get(end)
     {
+        if let Some(LoadPut::Planned { items, .. }) = &survey.load
+            && survey.load_is_as_planned()
+        {
+            numbers.extend(items.iter().enumerate().map(|(place, item)| {
+                let share = item.rear_share(survey.vehicle.wheelbase);
+                let here = if end == End::Rear { share } else { 1.0 - share };
+                let name = names.get(place).map_or("a thing", String::as_str);
+                let at = units.exact(item.behind_rear_axle);
+                format!("{name} {} at {at}: {} here", units.weight(item.weight), units.weight(item.weight * here))
+            }));
+            return numbers;
+        }
         numbers.push(match &survey.load {
             Some(LoadPut::Placed { weight, behind_rear_axle }) => format!(
                 "{} at {} behind the {rear}, {span} {}: {} here",

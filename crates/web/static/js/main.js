@@ -1,6 +1,7 @@
 // Starts what the page's script does; every page also works without it.
 
 import { attach as attachDrafts } from "./draft.js";
+import { attach as attachLoadPlan } from "./load_plan.js";
 import { attach as attachPad } from "./pad.js";
 import { attach as attachSending } from "./send.js";
 import { attach as attachUnderstood } from "./understood.js";
@@ -16,6 +17,7 @@ function attachAll(root) {
   attachWalk(root);
   attachPad(root);
   attachSending(root, attachAll);
+  attachLoadPlan(root);
 }
 
 attachAll(document);

@@ -20,8 +20,8 @@ function show(html, attachAll) {
   first.scrollIntoView({ block: "center" });
 }
 
-async function send(form, attachAll) {
-  const body = new URLSearchParams(new FormData(form));
+async function send(form, button, attachAll) {
+  const body = new URLSearchParams(new FormData(form, button));
   const answer = await fetch(form.action, { method: "POST", body });
   const there = new URL(answer.url);
   if (answer.redirected) {
@@ -34,7 +34,11 @@ async function send(form, attachAll) {
     say(form, "Not saved: the program could not take it. What you typed is kept on this device; send it again in a moment.", true);
     return;
   }
+  // A row added or taken off: the page stands as it should, and is the draft from now on.
+  if (answer.ok) forgetDraft(form);
   show(html, attachAll);
+  const next = document.getElementById(form.id);
+  if (answer.ok && next) keepDraft(next);
 }
 
 /**
@@ -51,7 +55,7 @@ export function attach(root, attachAll) {
       keepDraft(form);
       say(form, "Sending…", false);
       try {
-        await send(form, attachAll);
+        await send(form, event.submitter, attachAll);
       } catch {
         say(form, "Not saved: no connection. What you typed is kept on this device; send it again when the connection is back.", true);
       } finally {

@@ -36,6 +36,11 @@ async fn a_new_user_gets_from_an_empty_shop_to_a_proven_correction() {
         bench.wait_for(".figure-value", "372 lb/in").await?;
         assert!(sum_of(bench, "Rear axle rate, both springs").await?.contains("1,000 lb / 2.69 in = 372 lb/in"));
         bench.find(".next a").await?.click().await?;
+        bench.wait_for_path("/look-over").await?;
+        bench.pick("leaves-fine").await?;
+        bench.send().await?;
+        bench.wait_for(".missing", "Not looked at yet: Eyes and bushes").await?;
+        bench.find(".next a").await?.click().await?;
         bench.wait_for_path("/aim").await?;
         bench.type_in("rake", "1/4").await?;
         bench.type_in("tolerance", "3/4").await?;
@@ -140,7 +145,7 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
         bench.sign_on("Odalys").await?;
         for (width, height) in [(1280, 800), (820, 1180), (390, 844)] {
             bench.browser.resize(width, height).await;
-            for path in ["/", "/jobs/1", "/jobs/2/options", "/jobs/3/verdict", "/jobs/4/options", "/jobs/4/tape"] {
+            for path in ["/", "/jobs/1", "/jobs/2/options", "/jobs/3/verdict", "/jobs/4/options", "/jobs/4/tape", "/jobs/6/load", "/jobs/6/look-over"] {
                 bench.goto(path).await?;
                 bench.find("main").await?;
                 let found = bench.page.execute(CROWDED, vec![]).await?;

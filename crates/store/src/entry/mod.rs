@@ -1,5 +1,11 @@
 //! Quantities and small documents as people typed them.
 
+mod load_plan;
+mod look_over;
+
+pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
+pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
+
 use diesel::deserialize::{self, FromSql, FromSqlRow};
 use diesel::expression::AsExpression;
 use diesel::pg::{Pg, PgValue};
@@ -52,6 +58,10 @@ pub enum UnitWord {
     LbPerIn,
     /// Newtons per millimetre.
     NPerMm,
+    /// Gallons of the United States.
+    Gal,
+    /// Litres.
+    L,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -61,7 +71,7 @@ pub struct Typed {
     pub text: String,
     /// The unit a bare number was read in.
     pub unit: UnitWord,
-    /// The value understood: metres, newtons or newtons per metre.
+    /// The value understood: metres, newtons, newtons per metre or cubic metres.
     pub si: f64,
 }
 
@@ -106,13 +116,18 @@ pub enum LoadEntry {
         /// Front axle loaded.
         front_loaded: Option<Typed>,
     },
+    /// A case of the load plan.
+    Planned {
+        /// Its key.
+        case: u8,
+    },
 }
 
 impl LoadEntry {
-    /// As the mechanics take it.
-    pub fn load_put(&self) -> LoadPut {
+    /// As the mechanics take it; `None` when the plan no longer has the case, or nothing comes aboard in it.
+    pub fn load_put(&self, plan: Option<&LoadPlanEntry>) -> Option<LoadPut> {
         let pair = |empty: &Typed, loaded: &Typed| EmptyAndLoaded { empty: empty.force(), loaded: loaded.force() };
-        match self {
+        Some(match self {
             LoadEntry::Placed { weight, distance, ahead } => LoadPut::Placed {
                 weight: weight.force(),
                 behind_rear_axle: if *ahead { -distance.length() } else { distance.length() },
@@ -121,7 +136,15 @@ impl LoadEntry {
                 rear: pair(rear_empty, rear_loaded),
                 front: front_empty.as_ref().zip(front_loaded.as_ref()).map(|(empty, loaded)| pair(empty, loaded)),
             },
-        }
+            LoadEntry::Planned { case } => {
+                let (plan, scale) = plan.and_then(|plan| Some((plan, plan.case(*case)?.scale())))?;
+                let items = plan.items_of(*case);
+                if items.is_empty() {
+                    return None;
+                }
+                LoadPut::Planned { items, scale }
+            }
+        })
     }
 }
 

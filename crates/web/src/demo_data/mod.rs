@@ -1,4 +1,6 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of five situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of six situations.
+
+mod camper;
 
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
@@ -50,7 +52,8 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         over_a_rating(connection, &technician)?;
         too_weak(connection, &technician)?;
         choosing(connection, &lead)?;
-        trailer(connection, &technician)
+        trailer(connection, &technician)?;
+        camper::camper(connection, &technician)
     })
 }
 

@@ -1,0 +1,76 @@
+//! Where is looked, and how grave a finding is.
+
+use serde::{Deserialize, Serialize};
+
+/// A part of the vehicle that is looked over.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Area {
+    /// The leaves, or whatever spring there is.
+    Leaves,
+    /// Spring eyes and their bushes.
+    EyesAndBushes,
+    /// The centre bolt.
+    CentreBolt,
+    /// The clips that hold the leaves together.
+    Clips,
+    /// U-bolts, spring seats and blocks.
+    UBoltsAndSeats,
+    /// Shackles and hangers.
+    ShacklesAndHangers,
+    /// The frame around them.
+    Frame,
+    /// Bump stops.
+    BumpStops,
+    /// Shocks and their mounts.
+    Shocks,
+    /// Anti-roll bar and links.
+    AntiRollBar,
+    /// Brake hoses and lines, sensor and lamp wires.
+    HosesAndWires,
+    /// Tyres and wheels.
+    TyresAndWheels,
+    /// Shaft and joints.
+    Driveline,
+    /// Air helper, where there is one.
+    AirHelper,
+}
+
+impl Area {
+    /// Every area, in the order of the walk: pack first, then outwards.
+    pub const ALL: [Area; 14] = [
+        Area::Leaves,
+        Area::EyesAndBushes,
+        Area::CentreBolt,
+        Area::Clips,
+        Area::UBoltsAndSeats,
+        Area::ShacklesAndHangers,
+        Area::Frame,
+        Area::BumpStops,
+        Area::Shocks,
+        Area::AntiRollBar,
+        Area::HosesAndWires,
+        Area::TyresAndWheels,
+        Area::Driveline,
+        Area::AirHelper,
+    ];
+}
+
+/// How grave a finding is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Grade {
+    /// Nothing to say.
+    Fine,
+    /// To be looked at again.
+    Watch,
+    /// To be put right with this job.
+    PutRight,
+    /// Nothing but repair until it is put right.
+    Stop,
+}
+
+impl Grade {
+    /// From the mildest.
+    pub const ALL: [Grade; 4] = [Grade::Fine, Grade::Watch, Grade::PutRight, Grade::Stop];
+}

@@ -1,0 +1,91 @@
+//! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
+
+use wise_badger_mechanics::survey::VehicleClass;
+use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
+use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_store::entry::{
+    AimEntry, CaseEntry, CorrectionEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry, Typed, UnitWord,
+};
+use wise_badger_store::person::Person;
+use wise_badger_store::{PgConnection, aim, correction, job_sheet, load as loads};
+
+use super::{DemoError, Walk, length, open, tape, weight};
+
+const USUAL: u8 = 1;
+const FULL: u8 = 2;
+const TOWING: u8 = 3;
+
+pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
+    let job = open(
+        connection,
+        technician,
+        "Orchard family's pickup, sits low and leans with the camper in",
+        VehicleClass::OneTonPickup,
+        "172",
+        ["5,600", "7,050"],
+        Some(["4,280", "3,120"]),
+    )?;
+    job_sheet::replace(connection, technician, job.id, &plan()?)?;
+    let heights = Walk { front: ["39 5/8", "39 5/8"], rear: ["42 1/8", "41 15/16"] };
+    let loaded = Walk { front: ["39 3/8", "39 7/16"], rear: ["38 1/4", "38 5/8"] };
+    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("4 3/4"), Some("2")])?;
+    loads::replace(connection, technician, job.id, Some(&LoadEntry::Planned { case: USUAL }))?;
+    let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
+    aim::replace(connection, technician, job.id, Some(&rake))?;
+    let leaf = CorrectionEntry::AddedLeaf { pair_rate: super::rate("240")?, lift: length("3/4")? };
+    correction::consider(connection, technician, job.id, &leaf)?;
+    Ok(())
+}
+
+fn plan() -> Result<LoadPlanEntry, DemoError> {
+    let case = |key, name: &str| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None };
+    let thing = |name: &str, pounds: &str, inches: &str, ahead| -> Result<ItemEntry, DemoError> {
+        Ok(ItemEntry {
+            name: name.to_owned(),
+            liquid: None,
+            amount: weight(pounds)?,
+            distance: length(inches)?,
+            ahead,
+            lateral: None,
+            left: false,
+            height: None,
+            on_hitch: false,
+            always: false,
+            cases: vec![USUAL, FULL, TOWING],
+        })
+    };
+    let camper = ItemEntry { height: Some(length("62")?), ..thing("Slide-in camper", "2,780", "2", true)? };
+    let water = ItemEntry {
+        liquid: Some(LiquidWord::Water),
+        amount: gallons("32")?,
+        lateral: Some(length("24")?),
+        left: true,
+        height: Some(length("48")?),
+        cases: vec![FULL, TOWING],
+        ..thing("Water tank", "1", "10", true)?
+    };
+    let stove = ItemEntry {
+        lateral: Some(length("26")?),
+        left: true,
+        height: Some(length("54")?),
+        ..thing("Stove and fridge", "240", "6", false)?
+    };
+    let two = ItemEntry { height: Some(length("40")?), ..thing("Two up front", "300", "98", true)? };
+    let tongue = ItemEntry {
+        on_hitch: true,
+        height: Some(length("20")?),
+        cases: vec![TOWING],
+        ..thing("Boat trailer tongue", "380", "58", false)?
+    };
+    let toolbox =
+        ItemEntry { always: true, cases: Vec::new(), height: Some(length("44")?), ..thing("Box of chains", "120", "40", true)? };
+    Ok(LoadPlanEntry {
+        cases: vec![case(USUAL, "Usual"), case(FULL, "Water full"), case(TOWING, "With the boat")],
+        items: vec![camper, stove, two, water, tongue, toolbox],
+    })
+}
+
+fn gallons(text: &str) -> Result<Typed, DemoError> {
+    let si = parse_volume(text, WeightUnit::Pounds)?.si();
+    Ok(Typed { text: text.to_owned(), unit: UnitWord::Gal, si })
+}

@@ -1,0 +1,324 @@
+//! The load plan's form: rows of things aboard, each with its place and the cases it is aboard in.
+
+use wise_badger_mechanics::survey::{LoadProblem, LoadPut, Thing, VehicleFacts};
+use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, metres};
+use wise_badger_store::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
+
+use super::Sheet;
+use crate::view::Units;
+
+/// Most things on one plan.
+pub(crate) const MOST_ITEMS: usize = 16;
+/// The cases of a plan, by key, with the name each is first offered under.
+pub(crate) const CASES: [(u8, &str); 4] = [(1, "Usual"), (2, "Full"), (3, "Towing"), (4, "")];
+/// What a thing is given by.
+pub(crate) const GIVEN_BY: [(&str, &str); 4] =
+    [("weight", "weight"), ("water", "water, by volume"), ("petrol", "petrol, by volume"), ("diesel", "diesel, by volume")];
+
+/// Longest name of a case or a thing.
+const LONGEST_NAME: usize = 40;
+
+/// Word and name of each thing on the shelf.
+pub(crate) const SHELF: [(&str, Thing, &str); 11] = [
+    ("occupant", Thing::Occupant, "Occupant"),
+    ("occupant_luggage", Thing::OccupantWithLuggage, "Occupant with luggage"),
+    ("water_tank", Thing::WaterTank, "Water tank"),
+    ("fuel_tank", Thing::FuelTank, "Fuel tank"),
+    ("toolbox", Thing::Toolbox, "Toolbox"),
+    ("drawers", Thing::Drawers, "Drawers"),
+    ("slide_in_camper", Thing::SlideInCamper, "Slide-in camper"),
+    ("snow_plough", Thing::SnowPlough, "Snow plough"),
+    ("tongue", Thing::TongueWeight, "Trailer tongue"),
+    ("bicycles", Thing::BicycleRack, "Bicycle rack"),
+    ("goods", Thing::Goods, "Goods"),
+];
+
+/// Name of a row's field.
+pub(crate) fn field_name(row: usize, what: &str) -> String {
+    format!("i{row}_{what}")
+}
+
+/// Name of a case's field.
+pub(crate) fn case_field(key: u8, what: &str) -> String {
+    format!("case{key}_{what}")
+}
+
+/// The form as it stands for a plan on file, or as first offered.
+pub(crate) fn on_file(units: Units, plan: Option<&LoadPlanEntry>) -> Sheet {
+    let mut sheet = Sheet::blank(units);
+    let Some(plan) = plan else {
+        CASES.iter().for_each(|(key, name)| sheet.set(&case_field(*key, "name"), *name));
+        return sheet;
+    };
+    for case in &plan.cases {
+        sheet.set(&case_field(case.key, "name"), case.name.clone());
+        for (what, typed) in [("front", &case.front_scale), ("rear", &case.rear_scale)] {
+            if let Some(typed) = typed {
+                sheet.set_typed(&case_field(case.key, what), typed);
+            }
+        }
+    }
+    for (row, item) in plan.items.iter().enumerate() {
+        fill_row(&mut sheet, row, item);
+    }
+    sheet
+}
+
+fn fill_row(sheet: &mut Sheet, row: usize, item: &ItemEntry) {
+    let name = |what: &str| field_name(row, what);
+    sheet.set(&name("name"), item.name.clone());
+    sheet.set(&name("of"), given_by(item.liquid));
+    sheet.set_typed(&name("amount"), &item.amount);
+    sheet.set_typed(&name("distance"), &item.distance);
+    sheet.set(&name("side"), if item.ahead { "ahead" } else { "behind" });
+    if let Some(lateral) = &item.lateral {
+        sheet.set_typed(&name("lateral"), lateral);
+    }
+    sheet.set(&name("hand"), if item.left { "left" } else { "right" });
+    if let Some(height) = &item.height {
+        sheet.set_typed(&name("height"), height);
+    }
+    let mut tick = |what: &str, ticked: bool| sheet.set(&name(what), if ticked { "yes" } else { "" });
+    tick("hitch", item.on_hitch);
+    tick("always", item.always);
+    for (key, _) in CASES {
+        tick(&format!("case{key}"), item.cases.contains(&key));
+    }
+}
+
+fn given_by(liquid: Option<LiquidWord>) -> &'static str {
+    match liquid {
+        None => "weight",
+        Some(LiquidWord::Water) => "water",
+        Some(LiquidWord::Petrol) => "petrol",
+        Some(LiquidWord::Diesel) => "diesel",
+    }
+}
+
+fn liquid(word: &str) -> Option<LiquidWord> {
+    match word {
+        "water" => Some(LiquidWord::Water),
+        "petrol" => Some(LiquidWord::Petrol),
+        "diesel" => Some(LiquidWord::Diesel),
+        _ => None,
+    }
+}
+
+/// Whether anything is typed in a row.
+pub(crate) fn is_used(sheet: &Sheet, row: usize) -> bool {
+    ["name", "amount", "distance"].iter().any(|what| sheet.is_filled(&field_name(row, what)))
+}
+
+/// How many rows a page shows: those used, and one more.
+pub(crate) fn rows_shown(sheet: &Sheet) -> usize {
+    let used = (0..MOST_ITEMS).rev().find(|row| is_used(sheet, *row)).map_or(0, |row| row + 1);
+    (used + 1).min(MOST_ITEMS)
+}
+
+/// Puts a thing from the shelf into the first free row, at its usual weight and place.
+pub(crate) fn add(sheet: &mut Sheet, word: &str, vehicle: &VehicleFacts) {
+    let Some((_, thing, label)) = SHELF.iter().find(|(of, ..)| *of == word) else { return };
+    let Some(row) = (0..MOST_ITEMS).find(|row| !is_used(sheet, *row)) else {
+        sheet.refuse("add", format!("A plan holds {MOST_ITEMS} things; put some of them together as one."));
+        return;
+    };
+    let (item, units) = (thing.usual(vehicle), sheet.units());
+    let name = |what: &str| field_name(row, what);
+    sheet.set(&name("name"), *label);
+    let (of, amount) = match thing {
+        Thing::WaterTank => ("water", plain_volume(units).to_owned()),
+        Thing::FuelTank => ("petrol", plain_volume(units).to_owned()),
+        _ => ("weight", plain_weight(item.weight, units)),
+    };
+    sheet.set(&name("of"), of);
+    sheet.set(&name("amount"), amount);
+    set_along(sheet, row, item.behind_rear_axle);
+    sheet.set(&name("hand"), "right");
+    if let Some(height) = item.height {
+        sheet.set(&name("height"), plain_length(height, units));
+    }
+    sheet.set(&name("hitch"), if item.on_hitch { "yes" } else { "" });
+    // A thing is taken from the shelf for the case that is looked at.
+    let shown = sheet.text("shown").to_owned();
+    let into = if CASES.iter().any(|(key, _)| key.to_string() == shown) { format!("case{shown}") } else { "always".to_owned() };
+    sheet.set(&name(&into), "yes");
+}
+
+/// Takes a row off the plan; those below move up.
+pub(crate) fn take_off(sheet: &mut Sheet, row: usize) {
+    const PARTS: [&str; 10] = ["name", "of", "amount", "distance", "side", "lateral", "hand", "height", "hitch", "always"];
+    let parts: Vec<String> =
+        PARTS.iter().map(|part| (*part).to_owned()).chain(CASES.iter().map(|(key, _)| format!("case{key}"))).collect();
+    for row in row..MOST_ITEMS {
+        for part in &parts {
+            let below = sheet.text(&field_name(row + 1, part)).to_owned();
+            sheet.set(&field_name(row, part), below);
+        }
+    }
+}
+
+/// Moves a thing by so much along (rearward), across (to the right) and up, as it was dragged or nudged.
+pub(crate) fn shift(sheet: &mut Sheet, row: usize, along: Length, across: Length, up: Length) -> Vec<String> {
+    let mut scratch = sheet.clone();
+    let Some(item) = read_row(&mut scratch, row) else { return Vec::new() };
+    let item = item.item();
+    let name = |what: &str| field_name(row, what);
+    let units = sheet.units();
+    let mut moved = Vec::new();
+    if along.si().abs() > 0.0 {
+        set_along(sheet, row, item.behind_rear_axle + along);
+        moved.extend([name("distance"), name("side")]);
+    }
+    if across.si().abs() > 0.0 {
+        let lateral = item.lateral + across;
+        sheet.set(&name("lateral"), plain_length(lateral.abs(), units));
+        sheet.set(&name("hand"), if lateral.si() < 0.0 { "left" } else { "right" });
+        moved.extend([name("lateral"), name("hand")]);
+    }
+    if let Some(height) = item.height.filter(|_| up.si().abs() > 0.0) {
+        sheet.set(&name("height"), plain_length((height + up).max(metres(0.0)), units));
+        moved.push(name("height"));
+    }
+    moved
+}
+
+fn set_along(sheet: &mut Sheet, row: usize, behind: Length) {
+    let units = sheet.units();
+    sheet.set(&field_name(row, "distance"), plain_length(behind.abs(), units));
+    sheet.set(&field_name(row, "side"), if behind.si() < 0.0 { "ahead" } else { "behind" });
+}
+
+/// A place as a person would write it: to half an inch, or to the centimetre.
+fn plain_length(length: Length, units: Units) -> String {
+    match units.length {
+        LengthUnit::Inches => format!("{}", (length.customary() * 2.0).round() / 2.0),
+        LengthUnit::Millimetres => format!("{:.0}", (length.si() * 100.0).round() * 10.0),
+    }
+}
+
+fn plain_weight(weight: Force, units: Units) -> String {
+    match units.weight {
+        WeightUnit::Pounds => format!("{:.0}", weight.customary()),
+        WeightUnit::Kilograms => format!("{:.0}", weight.si() / STANDARD_GRAVITY),
+    }
+}
+
+/// A tank to begin with.
+fn plain_volume(units: Units) -> &'static str {
+    if units.weight == WeightUnit::Pounds { "25" } else { "100" }
+}
+
+/// A plan as far as it can be read.
+pub(crate) struct Readable {
+    pub(crate) plan: LoadPlanEntry,
+    /// The row of each of its items.
+    pub(crate) rows: Vec<usize>,
+}
+
+/// Reads what can be read: sound rows and cases, with complaints about the rest on the sheet.
+pub(crate) fn read(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Readable {
+    let cases: Vec<CaseEntry> = CASES.iter().filter_map(|(key, _)| read_case(sheet, *key)).collect();
+    let (mut items, mut rows) = (Vec::new(), Vec::new());
+    for row in 0..MOST_ITEMS {
+        if !is_used(sheet, row) {
+            continue;
+        }
+        let Some(mut item) = read_row(sheet, row) else { continue };
+        // A case that was struck off takes nothing along.
+        item.cases.retain(|key| cases.iter().any(|case| case.key == *key));
+        match item.item().problem(vehicle) {
+            Some(problem) => complain(sheet, row, &problem),
+            None => {
+                items.push(item);
+                rows.push(row);
+            }
+        }
+    }
+    Readable { plan: LoadPlanEntry { cases, items }, rows }
+}
+
+/// Reads the form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadPlanEntry> {
+    let Readable { plan, .. } = read(sheet, vehicle);
+    let vehicle = VehicleFacts { always: plan.always(), ..vehicle.clone() };
+    for case in &plan.cases {
+        let put = LoadPut::Planned { items: plan.items_of(case.key), scale: case.scale() };
+        if put.problems(&vehicle).contains(&LoadProblem::LiftsTheFront) {
+            let text = "As planned, this case lifts an axle off the ground; check weights and places.";
+            sheet.refuse(&case_field(case.key, "name"), text);
+        }
+    }
+    sheet.is_sound().then_some(plan)
+}
+
+fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {
+    let field = case_field(key, "name");
+    let name = sheet.text(&field).to_owned();
+    let (front, rear) = (case_field(key, "front"), case_field(key, "rear"));
+    if name.is_empty() {
+        if [&front, &rear].into_iter().any(|scale| sheet.is_filled(scale)) {
+            sheet.refuse(&field, "Name the case that was weighed.");
+        }
+        return None;
+    }
+    if name.chars().count() > LONGEST_NAME {
+        sheet.refuse(&field, format!("Keep the name under {LONGEST_NAME} signs."));
+    }
+    Some(CaseEntry { key, name, front_scale: sheet.optional_weight(&front), rear_scale: sheet.optional_weight(&rear) })
+}
+
+fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {
+    let name = |what: &str| field_name(row, what);
+    let called = sheet.text(&name("name")).to_owned();
+    if called.is_empty() {
+        sheet.refuse(&name("name"), "Say what it is.");
+    } else if called.chars().count() > LONGEST_NAME {
+        sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} signs."));
+    }
+    let liquid = liquid(sheet.text(&name("of")));
+    let amount = if liquid.is_some() { sheet.volume(&name("amount")) } else { sheet.weight(&name("amount")) };
+    let distance = sheet.length(&name("distance"));
+    let (lateral, height) = (sheet.optional_length(&name("lateral")), sheet.optional_length(&name("height")));
+    let ahead = match sheet.text(&name("side")) {
+        "ahead" => true,
+        "behind" => false,
+        _ if distance.as_ref().is_none_or(|distance| distance.si.abs() <= 0.0) => false,
+        _ => {
+            sheet.refuse(&name("distance"), "Pick whether that is ahead of or behind the rear axle.");
+            false
+        }
+    };
+    let cases: Vec<u8> = CASES.iter().map(|(key, _)| *key).filter(|key| sheet.is_filled(&name(&format!("case{key}")))).collect();
+    Some(ItemEntry {
+        name: called,
+        liquid,
+        amount: amount?,
+        distance: distance?,
+        ahead,
+        lateral,
+        left: sheet.text(&name("hand")) == "left",
+        height,
+        on_hitch: sheet.is_filled(&name("hitch")),
+        always: sheet.is_filled(&name("always")),
+        cases,
+    })
+}
+
+fn complain(sheet: &mut Sheet, row: usize, problem: &LoadProblem) {
+    let units = sheet.units();
+    match problem {
+        LoadProblem::OffTheVehicle { most_ahead, most_behind } => {
+            let (ahead, behind) = (units.height(*most_ahead), units.height(*most_behind));
+            let text = format!("That is off the vehicle: at most {ahead} ahead of the rear axle, or {behind} behind it.");
+            sheet.refuse(&field_name(row, "distance"), text);
+        }
+        LoadProblem::PastTheSide { most } => {
+            sheet.refuse(
+                &field_name(row, "lateral"),
+                format!("That is past the side: at most {} from the middle.", units.height(*most)),
+            );
+        }
+        _ => sheet.refuse(&field_name(row, "amount"), "It weighs nothing; type how much it is."),
+    }
+}

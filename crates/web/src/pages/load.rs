@@ -1,0 +1,292 @@
+//! Load: what is aboard and where, case by case, and what that does to axles and heights.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path};
+use askama::Template;
+use wise_badger_mechanics::correction::Predictor;
+use wise_badger_mechanics::survey::{End, LoadState, Survey, VehicleFacts};
+use wise_badger_mechanics::units::{Length, metres};
+use wise_badger_store::entry::{ItemEntry, LoadPlanEntry};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::Phase;
+use wise_badger_store::{Database, job_sheet};
+
+use super::job_frame::{JobFrame, as_chosen, found};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use crate::drawing::{Aboard, LoadPlanDrawing};
+use crate::error::WebError;
+use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
+use crate::form::{Choice, Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line};
+use crate::view::overload::{OverloadWords, overload_words};
+use crate::view::{Figure, Units, sentence, support_name};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "load.html")]
+struct LoadPage {
+    frame: JobFrame,
+    hidden: Hidden,
+    picture: LoadPicture,
+    cases: Vec<CaseForm>,
+    rows: Vec<RowForm>,
+    shelf: Vec<(&'static str, &'static str)>,
+    add_problem: String,
+    refusal: String,
+}
+
+/// What a case looks like: drawn anew while things are moved.
+#[derive(Template)]
+#[template(path = "parts/load_picture.html")]
+struct LoadPicture {
+    shown: Vec<ShownCase>,
+    drawing: LoadPlanDrawing,
+    overload: Option<OverloadWords>,
+    figures: Vec<Figure>,
+    table: Vec<CaseLine>,
+    heads: [String; 2],
+    /// Fields that a move has changed, with what stands in them now.
+    moved: Vec<(String, String)>,
+    /// How many rows cannot be read yet, and are left out.
+    left_out: usize,
+}
+
+impl askama::filters::HtmlSafe for LoadPicture {}
+
+struct ShownCase {
+    key: u8,
+    name: String,
+    chosen: bool,
+}
+
+struct CaseForm {
+    name: Field,
+    front: Field,
+    rear: Field,
+}
+
+/// One thing on the form.
+struct RowForm {
+    row: usize,
+    summary: String,
+    open: bool,
+    used: bool,
+    name: Field,
+    of: Vec<Choice>,
+    amount: Field,
+    distance: Field,
+    side: Vec<Choice>,
+    lateral: Field,
+    hand: Vec<Choice>,
+    height: Field,
+    ticks: Vec<Tick>,
+}
+
+struct Tick {
+    name: String,
+    label: String,
+    ticked: bool,
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = load_plan::on_file(worker.units(), file.plan.as_ref());
+    sheet.set("shown", first_case(&file));
+    load_page(&worker, &file, &mut sheet, None)
+}
+
+/// The case looked at first: the one that was aboard when the tape was read, or the first with anything in it.
+fn first_case(file: &JobFile) -> String {
+    let plan = file.plan.as_ref();
+    let filled = plan.and_then(|plan| plan.cases.iter().find(|case| plan.put_for(case.key).next().is_some()));
+    file.measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
+    let vehicle = file.job.intake.vehicle();
+    // Adding a row and taking one off change the page, not the job.
+    if sheet.is_filled("add") {
+        let word = sheet.text("add").to_owned();
+        load_plan::add(&mut sheet, &word, &file.vehicle());
+        return load_page(&worker, &file, &mut sheet, None);
+    }
+    if let Ok(row) = sheet.text("take_off").parse::<usize>() {
+        load_plan::take_off(&mut sheet, row);
+        return load_page(&worker, &file, &mut sheet, None);
+    }
+    let Some(plan) = load_plan::check(&mut sheet, &vehicle) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return load_page(&worker, &file, &mut sheet, Some(&refusal));
+    };
+    let job = file.job.id;
+    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &plan))
+        .await?
+    {
+        Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            sheet.compare_with(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
+            load_page(&worker, &file, &mut sheet, Some(&refusal))
+        }
+    }
+}
+
+/// The picture of a plan being worked on. Nothing is saved.
+pub(crate) async fn preview(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let moved = shift(&mut sheet);
+    let moved = moved.into_iter().map(|name| (name.clone(), sheet.text(&name).to_owned())).collect();
+    page(StatusCode::OK, &picture(&file, &mut sheet, worker.units(), moved))
+}
+
+fn shift(sheet: &mut Sheet) -> Vec<String> {
+    let Ok(row) = sheet.text("move").parse::<usize>() else { return Vec::new() };
+    let by = |name: &str| -> Length { metres(sheet.text(name).parse::<f64>().ok().filter(|by| by.is_finite()).unwrap_or(0.0)) };
+    let (along, across, up) = (by("along"), by("across"), by("up"));
+    if row < MOST_ITEMS { load_plan::shift(sheet, row, along, across, up) } else { Vec::new() }
+}
+
+fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let picture = picture(file, sheet, units, Vec::new());
+    let vehicle = &survey.vehicle;
+    let [front, rear] = End::BOTH.map(|end| support_name(vehicle.class, end));
+    let case = |key: u8| CaseForm {
+        name: sheet.text_field(&case_field(key, "name"), &format!("Case {key}")),
+        front: sheet.weight_field(&case_field(key, "front"), &format!("Scale, {front}")),
+        rear: sheet.weight_field(&case_field(key, "rear"), &format!("Scale, {rear}")),
+    };
+    let fits = |thing: &wise_badger_mechanics::survey::Thing| thing.fits(vehicle);
+    let template = LoadPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Load), &as_chosen(file, &survey)),
+        hidden: Hidden::new(sheet, file.job.revision),
+        picture,
+        cases: CASES.iter().map(|(key, _)| case(*key)).collect(),
+        rows: (0..load_plan::rows_shown(sheet)).map(|row| row_form(sheet, row, vehicle, units)).collect(),
+        shelf: load_plan::SHELF.iter().filter(|(_, thing, _)| fits(thing)).map(|(word, _, label)| (*word, *label)).collect(),
+        add_problem: sheet.problem("add").to_owned(),
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}
+
+fn row_form(sheet: &Sheet, row: usize, vehicle: &VehicleFacts, units: Units) -> RowForm {
+    let name = |what: &str| field_name(row, what);
+    let rear = support_name(vehicle.class, End::Rear);
+    let used = load_plan::is_used(sheet, row);
+    let readable = load_plan::read(&mut sheet.clone(), vehicle);
+    let item = readable.rows.iter().position(|of| *of == row).and_then(|place| readable.plan.items.get(place));
+    let tick = |what: &str, label: String| Tick { name: name(what), label, ticked: sheet.is_filled(&name(what)) };
+    let cases = CASES.iter().filter(|(key, _)| sheet.is_filled(&case_field(*key, "name")));
+    let case_ticks = cases.map(|(key, _)| tick(&format!("case{key}"), sheet.text(&case_field(*key, "name")).to_owned()));
+    let mut ticks = vec![tick("always", "Always, empty too".to_owned())];
+    ticks.extend(case_ticks);
+    if !vehicle.class.is_trailer() {
+        ticks.push(tick("hitch", "Presses on the hitch".to_owned()));
+    }
+    let (side, hand) = (name("side"), name("hand"));
+    RowForm {
+        row,
+        summary: item.map_or_else(
+            || if used { "needs another look".to_owned() } else { "Something else".to_owned() },
+            |item| item_words(item, vehicle, units),
+        ),
+        open: used && item.is_none(),
+        used,
+        name: sheet.text_field(&name("name"), "What it is"),
+        of: sheet.choices(&name("of"), &load_plan::GIVEN_BY),
+        amount: sheet.text_field(&name("amount"), "How much").hint(format!(
+            "{}, or of a liquid {}",
+            units.weight_name(),
+            units.volume_name()
+        )),
+        distance: sheet.length_field(&name("distance"), &format!("Its middle from the {rear}")),
+        side: sheet.choices(&side, &[("ahead", "ahead"), ("behind", "behind")]),
+        lateral: sheet.length_field(&name("lateral"), "From the middle line"),
+        hand: sheet.choices(&hand, &[("left", "left"), ("right", "right")]),
+        height: sheet.length_field(&name("height"), "Its middle above ground"),
+        ticks,
+    }
+}
+
+/// A thing in a few words: name, weight, place.
+fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String {
+    let rear = support_name(vehicle.class, End::Rear);
+    let item = entry.item();
+    format!("{}, {}, {}", entry.name, units.weight(item.weight), along_words(item.behind_rear_axle, rear, units))
+}
+
+fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
+    let mut scratch = sheet.clone();
+    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.job.intake.vehicle());
+    let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());
+    let found = file.survey(Phase::Found);
+    let vehicle = VehicleFacts { always: plan.always(), ..found.vehicle.clone() };
+    let found = Survey { vehicle, load: file.load.as_ref().and_then(|load| load.load_put(Some(&plan))), ..found };
+    let predictor = Predictor::new(&found);
+    let of_case = |case: Option<u8>| survey_of(&found, &plan, case);
+    let (shown, state) = of_case(key);
+    let is_aboard = |item: &ItemEntry| item.always || key.is_some_and(|key| item.cases.contains(&key));
+    let class = found.vehicle.class;
+    let aboard: Vec<Aboard> = plan
+        .items
+        .iter()
+        .zip(&rows)
+        .filter(|(item, _)| is_aboard(item))
+        .map(|(item, row)| Aboard {
+            row: *row,
+            name: item_words(item, &found.vehicle, units),
+            item: item.item(),
+            always: item.always,
+        })
+        .collect();
+    let items: Vec<_> = aboard.iter().map(|thing| thing.item).collect();
+    let names: Vec<String> = key.map(|key| plan.put_for(key).map(|item| item.name.clone()).collect()).unwrap_or_default();
+    let loads = shown.axle_loads();
+    let carried = |end: End| if state == LoadState::Empty { Some(*loads.empty.get(end)) } else { loads.loaded(end) };
+    let words = End::BOTH
+        .map(|end| (sentence(support_name(class, end)), carried(end).map_or_else(String::new, |load| units.weight(load))));
+    let [front, rear] = &words;
+    let measured_case = file.measured_case().map(|case| case.key);
+    let table = std::iter::once(None).chain(plan.cases.iter().map(|case| Some(case.key))).map(|case| {
+        let (survey, state) = of_case(case);
+        let measured = (case.is_none() || case == measured_case).then_some(&found);
+        let name = case.and_then(|key| plan.case(key)).map_or("Empty", |case| case.name.as_str());
+        CaseLine { shown: case == key, ..case_line(name, &survey, state, measured, &predictor, units) }
+    });
+    let shown_cases = std::iter::once((0, "Empty".to_owned())).chain(plan.cases.iter().map(|case| (case.key, case.name.clone())));
+    LoadPicture {
+        shown: shown_cases.map(|(of, name)| ShownCase { key: of, name, chosen: of == key.unwrap_or(0) }).collect(),
+        drawing: LoadPlanDrawing::new(&found.vehicle, &aboard, [(&front.0, &front.1), (&rear.0, &rear.1)]),
+        overload: if state == LoadState::Loaded { overload_words(&shown, &names, units) } else { None },
+        figures: case_figures(&shown, state, &items, &names, units),
+        table: table.collect(),
+        heads: crate::view::load_plan::end_heads(&found),
+        moved,
+        left_out: (0..MOST_ITEMS).filter(|row| load_plan::is_used(sheet, *row) && !rows.contains(row)).count(),
+    }
+}
+
+/// The vehicle in a case of the plan; in none of them it is empty.
+fn survey_of(found: &Survey, plan: &LoadPlanEntry, case: Option<u8>) -> (Survey, LoadState) {
+    match case.and_then(|key| plan.case(key)) {
+        Some(case) => (found.in_case(plan.items_of(case.key), case.scale()), LoadState::Loaded),
+        None => (Survey { load: None, ..found.clone() }, LoadState::Empty),
+    }
+}

@@ -1,0 +1,152 @@
+//! Look-over: what is found on the vehicle before any part is chosen.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path};
+use askama::Template;
+use wise_badger_mechanics::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{Database, job_sheet};
+
+use super::job_frame::{JobFrame, as_chosen, found};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use crate::error::WebError;
+use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
+use crate::form::{Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::Units;
+use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "look_over.html")]
+struct LookOverPage {
+    frame: JobFrame,
+    hidden: Hidden,
+    areas: Vec<AreaForm>,
+    outcome: Outcome,
+    refusal: String,
+}
+
+/// What the look-over on file comes to.
+struct Outcome {
+    /// What stops everything but repair.
+    stops: Vec<String>,
+    /// What is to be put right with the job, and why.
+    additions: Vec<String>,
+    /// Areas nobody has looked at.
+    left: Vec<&'static str>,
+    begun: bool,
+}
+
+/// One area on the form.
+struct AreaForm {
+    word: String,
+    name: &'static str,
+    look_for: &'static str,
+    grades: Vec<Grading>,
+    grade_problem: String,
+    defects: Vec<Box>,
+    measures: Vec<Field>,
+    words: Field,
+    /// Whether anything but the grade is said.
+    open: bool,
+}
+
+struct Grading {
+    word: String,
+    label: &'static str,
+    chosen: bool,
+}
+
+struct Box {
+    name: String,
+    label: &'static str,
+    ticked: bool,
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let sheet = look_over::on_file(worker.units(), file.look_over.as_ref());
+    look_over_page(&worker, &file, &sheet, None)
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
+    let Some(entry) = look_over::check(&mut sheet) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return look_over_page(&worker, &file, &sheet, Some(&refusal));
+    };
+    let job = file.job.id;
+    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
+        .await?
+    {
+        Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            sheet.compare_with(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
+            look_over_page(&worker, &file, &sheet, Some(&refusal))
+        }
+    }
+}
+
+fn look_over_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let template = LookOverPage {
+        frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(file, &survey)),
+        hidden: Hidden::new(sheet, file.job.revision),
+        areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
+        outcome: Outcome::of(&file.found()),
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}
+
+impl Outcome {
+    fn of(look_over: &LookOver) -> Self {
+        let addition = |(addition, defect)| format!("{}: {}", addition_name(addition), defect_name(defect));
+        Outcome {
+            stops: look_over.stops().iter().map(|gate: &Gate| gate_words(gate)).collect(),
+            additions: look_over.additions().into_iter().map(addition).collect(),
+            left: look_over.not_looked_at().into_iter().map(area_name).collect(),
+            begun: !look_over.findings.is_empty(),
+        }
+    }
+}
+
+fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {
+    let grade_field = field_name(area, "grade");
+    let grading =
+        |grade: Grade| Grading { word: word(grade), label: grade_name(grade), chosen: sheet.text(&grade_field) == word(grade) };
+    let tick = |defect: Defect| {
+        let name = defect_field(defect);
+        Box { label: defect_name(defect), ticked: sheet.is_filled(&name), name }
+    };
+    let measures = Measure::ALL.into_iter().filter(|measure| measure.area() == area);
+    let measure = |measure: Measure| {
+        let decides = if matches!(measure, Measure::BushPlay) { "past" } else { "under" };
+        let hint = format!("{decides} {} it is a defect", units.height(measure.limit()));
+        sheet.length_field(&measure_field(measure), measure_name(measure)).hint(hint)
+    };
+    let defects: Vec<Box> = Defect::of_area(area).map(tick).collect();
+    let words = sheet.text_field(&field_name(area, "words"), "In words");
+    let measures: Vec<Field> = measures.map(measure).collect();
+    AreaForm {
+        word: word(area),
+        name: area_name(area),
+        look_for: look_for(area),
+        grades: Grade::ALL.into_iter().map(grading).collect(),
+        grade_problem: sheet.problem(&grade_field).to_owned(),
+        open: defects.iter().any(|defect| defect.ticked) || !words.is_blank() || measures.iter().any(|field| !field.is_blank()),
+        defects,
+        measures,
+        words,
+    }
+}

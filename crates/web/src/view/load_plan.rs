@@ -1,0 +1,166 @@
+//! A load case in figures: what the axles carry, what is left, where it sits.
+
+use wise_badger_mechanics::correction::{Predictor, Unpredicted};
+use wise_badger_mechanics::survey::{Centre, End, Item, LoadState, Survey};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+use wise_badger_mechanics::verdict::RatingCheck;
+
+use super::verdict::rating_figure;
+use super::{Figure, Sum, Tone, Units, end_name, percent, sentence, support_name};
+
+/// A line of the table of cases.
+pub(crate) struct CaseLine {
+    pub(crate) name: String,
+    pub(crate) front: String,
+    pub(crate) rear: String,
+    pub(crate) whole: String,
+    pub(crate) rear_height: String,
+    pub(crate) front_height: String,
+    /// What is wrong with it, if anything.
+    pub(crate) warning: String,
+    pub(crate) shown: bool,
+}
+
+/// One case of the table. Its survey has the case's things aboard; a case that was measured comes with the survey that
+/// has its readings.
+pub(crate) fn case_line(
+    name: &str,
+    case: &Survey,
+    state: LoadState,
+    measured: Option<&Survey>,
+    predictor: &Predictor<'_>,
+    units: Units,
+) -> CaseLine {
+    let loads = case.axle_loads();
+    let of = |end: End| if state == LoadState::Empty { Some(*loads.empty.get(end)) } else { loads.loaded(end) };
+    let weight = |end| of(end).map_or_else(String::new, |load| units.weight(load));
+    let over: Vec<RatingCheck> =
+        RatingCheck::of_state(case, state).into_iter().filter(|check| check.margin().si() < 0.0).collect();
+    let worst = over.iter().max_by(|a, b| (-a.margin().si()).total_cmp(&-b.margin().si()));
+    let mut warning = worst.map_or_else(String::new, |check| {
+        format!("{} over by {}", super::rated_name(case.vehicle.class, check.rated), units.weight(-check.margin()))
+    });
+    let lifted = of(End::Front).is_some_and(|load| load.si() < 0.0);
+    if lifted {
+        "the front is lifted off".clone_into(&mut warning);
+    }
+    let read = measured.filter(|survey| survey.height(End::Rear, state).is_some());
+    let (rear_height, front_height) = match (predictor.in_case(case, None), read) {
+        (_, Some(survey)) => {
+            let read = |end| survey.height(end, state).map(|height| format!("{}, measured", units.height(height.value)));
+            (read(End::Rear).unwrap_or_default(), read(End::Front).unwrap_or_default())
+        }
+        (Ok(heights), _) if heights.travel_left.is_some_and(|left| left.si() < 0.0) => ("on the stops".to_owned(), String::new()),
+        (Ok(heights), _) => {
+            let front = heights.front.map_or_else(String::new, |front| units.predicted(front));
+            (units.predicted(heights.rear), front)
+        }
+        (Err(Unpredicted::NotMeasured), _) => ("not measured yet".to_owned(), String::new()),
+        (Err(_), _) => ("outside the model".to_owned(), String::new()),
+    };
+    let whole = of(End::Front).zip(of(End::Rear)).map_or_else(String::new, |(front, rear)| units.weight(front + rear));
+    CaseLine {
+        name: name.to_owned(),
+        front: weight(End::Front),
+        rear: weight(End::Rear),
+        whole,
+        rear_height,
+        front_height,
+        warning,
+        shown: false,
+    }
+}
+
+/// The figures of the case that is shown: ratings, what is aboard and where, how far the front is lightened.
+pub(crate) fn case_figures(case: &Survey, state: LoadState, items: &[Item], names: &[String], units: Units) -> Vec<Figure> {
+    let mut figures: Vec<Figure> =
+        RatingCheck::of_state(case, state).iter().map(|check| rating_figure(case, check, names, units)).collect();
+    figures.extend(scale_figures(case, units));
+    figures.extend(lightened(case, state, units));
+    figures.extend(centre_figure(case, items, units));
+    figures
+}
+
+/// What the scale says beyond the plan.
+fn scale_figures(case: &Survey, units: Units) -> Vec<Figure> {
+    let Some(load) = &case.load else { return Vec::new() };
+    let class = case.vehicle.class;
+    let figure = |end: End| {
+        let over = load.scale_over_plan(&case.vehicle, end)?;
+        let seen = over.value.abs() > over.band();
+        let note = match (seen, over.value.si() > 0.0) {
+            (false, _) => "scale and plan agree as well as they can",
+            (true, true) => "more is aboard than the plan says: find it, or weigh what is on it",
+            (true, false) => "less is aboard than the plan says, or it sits elsewhere",
+        };
+        let numbers = vec![format!("{} ± {}", units.weight(over.value), units.weight(over.band()))];
+        let sum = Sum::new(
+            "difference = scale − (empty weight + what the plan puts on this axle)",
+            numbers,
+            "Scale and places as stated; a scale is taken as good to 26 lb (12 kg), a place to 2 in (50 mm).",
+        );
+        let value = if over.value.si() > 0.0 { format!("+{}", units.weight(over.value)) } else { units.weight(over.value) };
+        let tone = if seen { Tone::Act } else { Tone::Plain };
+        Some(Figure::new(format!("Scale against plan, {}", support_name(class, end)), value, sum).note(note).tone(tone))
+    };
+    End::BOTH.into_iter().filter_map(figure).collect()
+}
+
+fn lightened(case: &Survey, state: LoadState, units: Units) -> Option<Figure> {
+    let change = case.axle_loads().change.front.filter(|change| state == LoadState::Loaded && change.value.si() < 0.0)?;
+    let empty = case.axle_loads().empty.front;
+    let share = -change.value.si() / empty.si();
+    let numbers = vec![format!("{} off {}: {}", units.weight(-change.value), units.weight(empty), percent(share))];
+    let sum = Sum::new(
+        "what sits d behind the rear axle takes W × d / wheelbase off the front",
+        numbers,
+        "Lever arms, any statics text.",
+    );
+    let what = sentence(support_name(case.vehicle.class, End::Front));
+    // Common practice: past about a tenth, steering and headlamps are noticed.
+    let (note, tone) = match share > 0.1 {
+        true => ("steering goes light and the nose comes up; a rear spring does not put weight back on it", Tone::Act),
+        false => ("the nose comes up a little", Tone::Plain),
+    };
+    Some(Figure::new(format!("{what} lightened by"), units.weight(-change.value), sum).note(note).tone(tone))
+}
+
+fn centre_figure(case: &Survey, items: &[Item], units: Units) -> Option<Figure> {
+    let centre = Centre::of(items)?;
+    let rear = support_name(case.vehicle.class, End::Rear);
+    let side = place_words(centre.lateral, units);
+    let height = centre.height.map_or_else(String::new, |height| format!(", {} above the ground", units.height(height)));
+    let numbers = vec![
+        format!("{} in all", units.weight(centre.weight)),
+        format!("along {}, across {}", units.exact(centre.behind_rear_axle), units.exact(centre.lateral)),
+    ];
+    let sum = Sum::new(
+        "centre = Σ (weight × place) / Σ weight",
+        numbers,
+        "Centre of gravity of the things on the plan; any statics text.",
+    );
+    let value = along_words(centre.behind_rear_axle, rear, units);
+    Some(Figure::new(format!("Centre of {} aboard", units.weight(centre.weight)), value, sum).note(format!("{side}{height}")))
+}
+
+/// A place along the vehicle.
+pub(crate) fn along_words(behind: Length, rear: &str, units: Units) -> String {
+    match behind {
+        at if at.abs() < inches(0.25) => format!("over the {rear}"),
+        at if at.si() > 0.0 => format!("{} behind the {rear}", units.height(at)),
+        at => format!("{} ahead of the {rear}", units.height(-at)),
+    }
+}
+
+fn place_words(lateral: Length, units: Units) -> String {
+    match lateral {
+        at if at.abs() < inches(0.25) => "in the middle".to_owned(),
+        at if at.si() > 0.0 => format!("{} right of the middle", units.height(at)),
+        at => format!("{} left of the middle", units.height(-at)),
+    }
+}
+
+/// Name of an end for the table's head.
+pub(crate) fn end_heads(survey: &Survey) -> [String; 2] {
+    End::BOTH.map(|end| sentence(end_name(survey.vehicle.class, end)))
+}

@@ -1,0 +1,149 @@
+//! The look-over in words.
+
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
+
+pub(crate) fn area_name(area: Area) -> &'static str {
+    match area {
+        Area::Leaves => "Leaves",
+        Area::EyesAndBushes => "Eyes and bushes",
+        Area::CentreBolt => "Centre bolt",
+        Area::Clips => "Clips",
+        Area::UBoltsAndSeats => "U-bolts, seats, blocks",
+        Area::ShacklesAndHangers => "Shackles and hangers",
+        Area::Frame => "Frame",
+        Area::BumpStops => "Bump stops",
+        Area::Shocks => "Shocks",
+        Area::AntiRollBar => "Anti-roll bar and links",
+        Area::HosesAndWires => "Brake hoses, lines, wires",
+        Area::TyresAndWheels => "Tyres and wheels",
+        Area::Driveline => "Driveline",
+        Area::AirHelper => "Air helper",
+    }
+}
+
+/// What to look for, in one line.
+pub(crate) fn look_for(area: Area) -> &'static str {
+    match area {
+        Area::Leaves => "Cracks across a leaf near bolt and clips, gaps, a leaf out of line, rust steps, holes or welds.",
+        Area::EyesAndBushes => "Pry at each eye: play, an eye that has opened, rubber squeezed out to one side.",
+        Area::CentreBolt => "Head in its hole in the seat, both sides alike; measure hub to hanger if in doubt.",
+        Area::Clips => "Every clip closed and its bolt in place; none cut and left.",
+        Area::UBoltsAndSeats => "Threads necked or reused, nuts turning, cracked seats, what stands between spring and axle.",
+        Area::ShacklesAndHangers => "Worn bolts, a shackle lying flat or turned over, cracks where hangers meet the frame.",
+        Area::Frame => "Cracks and rust steps around hangers and stops; nuts inside the rail that turn.",
+        Area::BumpStops => "Witness marks on stop and axle: fresh metal or torn rubber says that it has been hitting.",
+        Area::Shocks => "Oil, dents, a bright ring at the end of the rod; mounts bent or cracked.",
+        Area::AntiRollBar => "Links on both sides, bushes, rub marks on bar and tank with the axle hanging.",
+        Area::HosesAndWires => {
+            "Slack of every hose with the axle at full droop; chafe; try the lamps: a wire can break inside a whole sheath."
+        }
+        Area::TyresAndWheels => "Size, pressure and wear alike across the axle; tread; cracks at the wheel's holes.",
+        Area::Driveline => "Play in each joint, rub marks on the shaft, the carrier bearing.",
+        Area::AirHelper => "Lines chafed or leaking, bags pinched, one shared line or one each; fine where there is none.",
+    }
+}
+
+pub(crate) fn grade_name(grade: Grade) -> &'static str {
+    match grade {
+        Grade::Fine => "Fine",
+        Grade::Watch => "Watch",
+        Grade::PutRight => "Put right",
+        Grade::Stop => "Stop",
+    }
+}
+
+pub(crate) fn defect_name(defect: Defect) -> &'static str {
+    match defect {
+        Defect::LeafCracked => "leaf cracked",
+        Defect::LeafBroken => "leaf broken",
+        Defect::LeafMissing => "leaf missing",
+        Defect::LeafShifted => "leaf shifted",
+        Defect::LeafDrilled => "leaf drilled",
+        Defect::LeafWelded => "leaf welded or heated",
+        Defect::HomeMadeWedge => "home-made wedge in the pack",
+        Defect::LeafPitted => "leaves pitted by rust",
+        Defect::EyeWorn => "eye worn or opened",
+        Defect::BushWorn => "bush worn out",
+        Defect::CentreBoltSheared => "centre bolt sheared",
+        Defect::CentreBoltLoose => "centre bolt loose",
+        Defect::ClipOpenOrMissing => "clip open or missing",
+        Defect::UBoltStretched => "U-bolt stretched or reused",
+        Defect::UBoltLoose => "U-bolt loose",
+        Defect::SeatDamaged => "spring seat worn or cracked",
+        Defect::StackedBlocks => "blocks stacked",
+        Defect::BlockOnSteeredAxle => "block on the steered axle",
+        Defect::ShackleWorn => "shackle or its bolt worn",
+        Defect::HangerCracked => "hanger cracked or loose",
+        Defect::FrameCracked => "frame cracked",
+        Defect::FrameRusted => "frame eaten by rust",
+        Defect::CaptiveNutGone => "captive nut gone or turning",
+        Defect::StopHasBeenHitting => "stop has been hitting",
+        Defect::StopMissing => "stop missing or perished",
+        Defect::ShockWorn => "shock leaking or worn for what it carries",
+        Defect::ShockWitnessMark => "shock has run out of travel",
+        Defect::ShockMountDamaged => "shock mount cracked or bent",
+        Defect::LinkBroken => "link broken or off",
+        Defect::LinkWitnessMark => "link or bar has been rubbing",
+        Defect::HoseAtLimit => "hose at its limit at full droop",
+        Defect::HoseChafed => "hose or line chafed or rusted",
+        Defect::WireBrokenInSheath => "wire broken inside a whole sheath",
+        Defect::TyresUnlike => "tyres differ across the axle",
+        Defect::TreadWornOut => "tread past its limit",
+        Defect::WheelCracked => "wheel cracked",
+        Defect::JointWorn => "shaft joint worn",
+        Defect::ShaftWitnessMark => "shaft has been touching",
+        Defect::AirLeak => "bag or air line leaking",
+    }
+}
+
+/// What has to be done along with the job.
+pub(crate) fn addition_name(addition: Addition) -> &'static str {
+    match addition {
+        Addition::NewUBolts => "new U-bolts, both sides",
+        Addition::LongerHose => "a longer brake hose, or its bracket moved; circuit bled and pedal checked",
+        Addition::NewHose => "a new hose or line; circuit bled and pedal checked",
+        Addition::NewBushes => "new bushes, tightened at ride height",
+        Addition::NewCentreBolt => "a new centre bolt",
+        Addition::Clips => "clips closed, or new ones bolted on",
+        Addition::Shocks => "a pair of shocks",
+        Addition::BumpStops => "a pair of bump stops",
+        Addition::Shackles => "shackles and their bolts",
+        Addition::LampCheck => "all lamps tried, the wire mended",
+        Addition::CaptiveNut => "a nut that holds, without welding near the spring",
+        Addition::Links => "links on both sides",
+        Addition::TyresAlike => "tyres and pressures alike across the axle, then read again",
+        Addition::OneBlock => "one block in place of several, or the spring made right",
+        Addition::WedgeOut => "the wedge taken out, then read again",
+        Addition::ShaftJoint => "a new shaft joint",
+        Addition::AirLine => "air line or bag",
+    }
+}
+
+/// A measure and what decides.
+pub(crate) fn measure_name(measure: Measure) -> &'static str {
+    match measure {
+        Measure::HoseSlack => "Least hose slack at full droop",
+        Measure::BushPlay => "Most play in an eye",
+        Measure::FrontTread => "Least tread, front",
+        Measure::RearTread => "Least tread, rear",
+    }
+}
+
+/// A gate in words: what it is, and by which rule.
+pub(crate) fn gate_words(gate: &Gate) -> String {
+    match gate {
+        Gate::Defect(defect) => format!("{} ({})", defect_name(*defect), defect.rule().source),
+        Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
+    }
+}
+
+/// Why a correction is ruled out, in a sentence; empty when it is not.
+pub(crate) fn ruled_out(look_over: &LookOver, correction: &Correction) -> String {
+    let gates = look_over.gate(correction);
+    if gates.is_empty() {
+        return String::new();
+    }
+    let reasons: Vec<String> = gates.iter().map(gate_words).collect();
+    format!("Ruled out by the look-over: {}. Put that right first.", reasons.join("; "))
+}
