@@ -26,6 +26,24 @@ pub enum Aim {
         /// How far off still counts.
         tolerance: Length,
     },
+    /// At least part of the sag back, loaded.
+    RecoverSag {
+        /// The share of the sag to recover, 0 to 1.
+        share: f64,
+        /// How far short still counts.
+        tolerance: Length,
+    },
+    /// At least a clearance under a named point, loaded.
+    Clearance {
+        /// Where the point is, rearward from the rear axle.
+        behind_rear_axle: Length,
+        /// What was measured under it, loaded.
+        measured: Length,
+        /// What is wanted there.
+        wanted: Length,
+        /// How far short still counts.
+        tolerance: Length,
+    },
 }
 
 /// A band on the rear ruler.
@@ -35,6 +53,8 @@ pub struct TargetBand {
     pub height: Length,
     /// Half its width.
     pub tolerance: Length,
+    /// Whether anything above it is as good.
+    pub at_least: bool,
 }
 
 /// Whether a height meets the aim.
@@ -67,6 +87,15 @@ pub enum AimProblem {
         /// The most accepted.
         most: Length,
     },
+    /// A share of the sag that is none.
+    Share,
+    /// A point off the vehicle, or a clearance no vehicle has.
+    Clearance {
+        /// The furthest behind the rear axle that is believed.
+        furthest: Length,
+        /// The most clearance that is believed.
+        most: Length,
+    },
     /// A rake no shop aims at.
     Rake {
         /// The most accepted, either way.
@@ -83,7 +112,7 @@ impl Aim {
     /// The state the aim is about.
     pub fn state(&self) -> LoadState {
         match self {
-            Aim::LevelLoaded { .. } => LoadState::Loaded,
+            Aim::LevelLoaded { .. } | Aim::RecoverSag { .. } | Aim::Clearance { .. } => LoadState::Loaded,
             Aim::LevelEmpty { .. } | Aim::StockHeight { .. } => LoadState::Empty,
         }
     }
@@ -91,19 +120,35 @@ impl Aim {
     /// How far off still counts.
     pub fn tolerance(&self) -> Length {
         match self {
-            Aim::LevelLoaded { tolerance, .. } | Aim::LevelEmpty { tolerance } | Aim::StockHeight { tolerance, .. } => *tolerance,
+            Aim::LevelLoaded { tolerance, .. }
+            | Aim::LevelEmpty { tolerance }
+            | Aim::StockHeight { tolerance, .. }
+            | Aim::RecoverSag { tolerance, .. }
+            | Aim::Clearance { tolerance, .. } => *tolerance,
         }
     }
 
-    /// Where the rear should stand, in the aim's state; `None` while the front height it hangs on is not read.
+    /// Where the rear should stand, in the aim's state; `None` while a height it hangs on is not read.
+    ///
+    /// A point `o` behind the rear axle moves by `1 + o/L` of what the axle moves, `L` the wheelbase, the front standing
+    /// still: `rear = rear now + (wanted − measured)/(1 + o/L)`.
+    ///
+    /// # Source     similar triangles
     pub fn target(&self, survey: &Survey) -> Option<TargetBand> {
         let front = || survey.height(End::Front, self.state()).map(|height| height.value);
+        let rear_loaded = || survey.height(End::Rear, LoadState::Loaded).map(|height| height.value);
         let height = match self {
             Aim::LevelLoaded { rake, .. } => front()? + *rake,
             Aim::LevelEmpty { .. } => front()?,
             Aim::StockHeight { rear, .. } => *rear,
+            Aim::RecoverSag { share, .. } => rear_loaded()? + *share * survey.drop(End::Rear)?.value,
+            Aim::Clearance { behind_rear_axle, measured, wanted, .. } => {
+                let lever = 1.0 + behind_rear_axle.si() / survey.vehicle.wheelbase.si();
+                rear_loaded()? + (*wanted - *measured) / lever
+            }
         };
-        Some(TargetBand { height, tolerance: self.tolerance() })
+        let at_least = matches!(self, Aim::RecoverSag { .. } | Aim::Clearance { .. });
+        Some(TargetBand { height, tolerance: self.tolerance(), at_least })
     }
 
     /// What the aim, met exactly at the rear, makes of the rake in the loaded state.
@@ -113,11 +158,13 @@ impl Aim {
     pub fn rake_loaded(&self, survey: &Survey) -> Option<Length> {
         match self {
             Aim::LevelLoaded { rake, .. } => Some(*rake),
-            Aim::LevelEmpty { .. } | Aim::StockHeight { .. } => {
-                let raise = self.target(survey)?.height - survey.height(End::Rear, LoadState::Empty)?.value;
-                Some(survey.rake(LoadState::Loaded)? + raise)
-            }
+            _ => Some(survey.rake(LoadState::Loaded)? + self.raise(survey)?),
         }
+    }
+
+    /// How much the rear must come up to meet the aim exactly.
+    pub fn raise(&self, survey: &Survey) -> Option<Length> {
+        Some(self.target(survey)?.height - survey.height(End::Rear, self.state())?.value)
     }
 
     /// Everything about the aim that cannot be.
@@ -138,6 +185,15 @@ impl Aim {
                     problems.push(AimProblem::FarFromMeasured { measured: measured.value });
                 }
             }
+            Aim::RecoverSag { share, .. } if !(*share > 0.0 && *share <= 1.5) => problems.push(AimProblem::Share),
+            Aim::Clearance { behind_rear_axle, measured, wanted, .. } => {
+                let (furthest, most) = (survey.vehicle.wheelbase, inches(60.0));
+                let nought = Length::default();
+                let off = *behind_rear_axle < -furthest || *behind_rear_axle > furthest;
+                if off || [measured, wanted].into_iter().any(|height| *height < nought || *height > most) {
+                    problems.push(AimProblem::Clearance { furthest, most });
+                }
+            }
             _ => {}
         }
         problems
@@ -148,7 +204,7 @@ impl TargetBand {
     /// Judges a rear height against the band.
     pub fn judge(&self, height: Uncertain<Length>) -> AimVerdict {
         let off = height.value - self.height;
-        let (distance, band) = (off.si().abs(), height.band().si());
+        let (distance, band) = (if self.at_least { -off.si() } else { off.si().abs() }, height.band().si());
         // A tape reads no finer than this; equal figures must not differ by rounding.
         let tolerance = self.tolerance.si() + metres(1e-6).si();
         if distance + band <= tolerance {

@@ -151,6 +151,17 @@ fn aims_have_their_bounds() {
     assert_eq!(problems(Aim::LevelEmpty { tolerance }), []);
     assert!(matches!(problems(Aim::LevelEmpty { tolerance: inches(0.01) })[..], [AimProblem::Tolerance { .. }]));
     assert!(matches!(problems(Aim::LevelLoaded { rake: inches(-9.0), tolerance })[..], [AimProblem::Rake { .. }]));
+    assert_eq!(problems(Aim::RecoverSag { share: 0.0, tolerance })[..], [AimProblem::Share]);
+    // Half of the 2 11/16 in of sag back: 18 13/16 + 1 11/32 in, and more is as good.
+    let half = Aim::RecoverSag { share: 0.5, tolerance }.target(&survey).unwrap();
+    close(half.height.customary(), 18.8125 + 2.6875 / 2.0, 1e-9);
+    assert_eq!(half.judge(Uncertain::new(inches(22.0), inches(0.1))), AimVerdict::Meets);
+    // A step 58 in behind the axle, wheelbase 145 in, wants 2 1/2 in more: (1 + 58/145) = 1.4 of what the axle rises.
+    let (point, measured, wanted) = (inches(58.0), inches(9.0), inches(11.5));
+    let step = Aim::Clearance { behind_rear_axle: point, measured, wanted, tolerance };
+    close(step.raise(&survey).unwrap().customary(), 2.5 / 1.4, 1e-9);
+    let off = Aim::Clearance { behind_rear_axle: inches(300.0), measured, wanted, tolerance };
+    assert!(matches!(problems(off)[..], [AimProblem::Clearance { .. }]));
     let far = Aim::StockHeight { rear: inches(37.0), tolerance };
     assert!(matches!(problems(far)[..], [AimProblem::FarFromMeasured { .. }]));
     assert_eq!(far.state(), LoadState::Empty);
@@ -257,7 +268,7 @@ proptest! {
 
     #[test]
     fn a_wider_band_never_makes_a_surer_verdict(off in 0.0_f64..2.0, sd in 0.0_f64..0.5, more in 0.0_f64..0.5) {
-        let target = TargetBand { height: inches(20.0), tolerance: inches(0.5) };
+        let target = TargetBand { height: inches(20.0), tolerance: inches(0.5), at_least: false };
         let rank = |sd: f64| match target.judge(Uncertain::new(inches(20.0 + off), inches(sd))) {
             AimVerdict::Meets | AimVerdict::Misses { .. } => 2,
             AimVerdict::LikelyMeets | AimVerdict::MayMiss { .. } => 1,

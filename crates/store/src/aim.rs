@@ -1,3 +1,3 @@
 //! The aim of a job.
 
-crate::standing_entry::standing_entry!(aims, AimEntry);
+crate::standing_entry::standing_entry!(aims, AimSheet);

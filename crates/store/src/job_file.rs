@@ -10,7 +10,7 @@ use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::metres;
 
 use crate::correction::Considered;
-use crate::entry::{AimEntry, CaseEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
+use crate::entry::{AimSheet, CaseEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
 use crate::fitting::Fitting;
 use crate::job::Job;
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -23,6 +23,8 @@ pub struct JobFile {
     pub job: Job,
     /// Its readings, in the order put down.
     pub readings: Vec<Reading>,
+    /// What intake wrote down beside the vehicle itself.
+    pub sheet: IntakeSheetEntry,
     /// Its load plan.
     pub plan: Option<LoadPlanEntry>,
     /// Its look-over.
@@ -30,7 +32,7 @@ pub struct JobFile {
     /// What was put on.
     pub load: Option<LoadEntry>,
     /// Its aim.
-    pub aim: Option<AimEntry>,
+    pub aim: Option<AimSheet>,
     /// The corrections considered.
     pub corrections: Vec<Considered>,
     /// The one chosen.
@@ -67,16 +69,18 @@ impl JobFile {
             corrections.entry(considered.job_id).or_default().push(considered);
         }
         let sheets = job_sheet::standing(connection, shop, &ids)?;
+        let mut intakes: HashMap<JobId, IntakeSheetEntry> = job_sheet::by_job(&sheets)?;
         let mut plans: HashMap<JobId, LoadPlanEntry> = job_sheet::by_job(&sheets)?;
         let mut look_overs: HashMap<JobId, LookOverEntry> = job_sheet::by_job(&sheets)?;
         let loads = load::standing(connection, shop, &ids)?.into_iter().map(|load| (load.job_id, load.entry.0));
         let mut loads: HashMap<JobId, LoadEntry> = loads.collect();
         let aims = aim::standing(connection, shop, &ids)?.into_iter().map(|aim| (aim.job_id, aim.entry.0));
-        let mut aims: HashMap<JobId, AimEntry> = aims.collect();
+        let mut aims: HashMap<JobId, AimSheet> = aims.collect();
         let fittings = fitting::standing(connection, shop, &ids)?.into_iter().map(|fitting| (fitting.job_id, fitting));
         let mut fittings: HashMap<JobId, Fitting> = fittings.collect();
         let file = |job: Job| JobFile {
             readings: readings.remove(&job.id).unwrap_or_default(),
+            sheet: intakes.remove(&job.id).unwrap_or_default(),
             plan: plans.remove(&job.id),
             look_over: look_overs.remove(&job.id),
             load: loads.remove(&job.id),
@@ -101,7 +105,7 @@ impl JobFile {
     /// The vehicle, with what it always carries.
     pub fn vehicle(&self) -> VehicleFacts {
         let always = self.plan.as_ref().map(LoadPlanEntry::always).unwrap_or_default();
-        VehicleFacts { always, ..self.job.intake.vehicle() }
+        VehicleFacts { always, ..self.sheet.complete(self.job.intake.vehicle()) }
     }
 
     /// The case of the plan that was aboard when the loaded heights were read, where it was one.

@@ -8,7 +8,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-use crate::entry::{Json, LoadPlanEntry, LookOverEntry};
+use crate::entry::{IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
@@ -21,6 +21,10 @@ pub trait Sheet: Serialize + DeserializeOwned + PartialEq {
 
 impl Sheet for LoadPlanEntry {
     const KIND: &'static str = "load_plan";
+}
+
+impl Sheet for IntakeSheetEntry {
+    const KIND: &'static str = "intake";
 }
 
 impl Sheet for LookOverEntry {

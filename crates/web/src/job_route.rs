@@ -11,7 +11,7 @@ use crate::view::{end_name, state_name};
 /// A stage of the route.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Stage {
-    Vehicle,
+    Intake,
     Load,
     Tape,
     LookOver,
@@ -23,11 +23,11 @@ pub(crate) enum Stage {
 
 impl Stage {
     pub(crate) const ALL: [Stage; 8] =
-        [Stage::Vehicle, Stage::Load, Stage::Tape, Stage::LookOver, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
+        [Stage::Intake, Stage::Load, Stage::Tape, Stage::LookOver, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
 
     pub(crate) fn name(self) -> &'static str {
         match self {
-            Stage::Vehicle => "Vehicle",
+            Stage::Intake => "Intake",
             Stage::Load => "Load",
             Stage::Tape => "Tape",
             Stage::LookOver => "Look-over",
@@ -39,7 +39,12 @@ impl Stage {
     }
 
     pub(crate) fn path(self, number: JobNumber) -> String {
-        format!("/jobs/{}/{}", number.0, self.name().to_lowercase())
+        self.path_of(number.0)
+    }
+
+    /// The path in the job of a number.
+    pub(crate) fn path_of(self, number: i32) -> String {
+        format!("/jobs/{number}/{}", self.name().to_lowercase())
     }
 }
 
@@ -64,7 +69,7 @@ impl Standing {
         let fitted = file.survey(Phase::Fitted);
         let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
         let finished = file.job.finished_at.is_some();
-        let mut done = vec![Stage::Vehicle];
+        let mut done = vec![Stage::Intake];
         // A job can do without a plan: a load may be told on Tape alone.
         done.extend(file.plan.as_ref().map(|_| Stage::Load));
         let stages = [

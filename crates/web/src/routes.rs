@@ -3,7 +3,9 @@
 use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, get, post};
 
 use crate::error::WebError;
-use crate::pages::{aim, assets, intake, job, load, look_over, options, proof, sums, tape, understood, verdict, who, yard};
+use crate::pages::{
+    aim, assets, intake, intake_sheet, job, load, look_over, options, proof, sums, tape, understood, verdict, who, yard,
+};
 
 /// Most bytes of one form.
 const LARGEST_FORM: usize = 64 * 1024;
@@ -27,8 +29,9 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/jobs/new", get().to(intake::new))
         .route("/jobs/new", post().to(intake::open))
         .route("/jobs/{number}", get().to(job::show))
-        .route("/jobs/{number}/vehicle", get().to(intake::show))
-        .route("/jobs/{number}/vehicle", post().to(intake::save))
+        .route("/jobs/{number}/intake", get().to(intake::show))
+        .route("/jobs/{number}/intake", post().to(intake::save))
+        .route("/jobs/{number}/intake/sheet", post().to(intake_sheet::save))
         .route("/jobs/{number}/load", get().to(load::show))
         .route("/jobs/{number}/load", post().to(load::save))
         .route("/jobs/{number}/load/preview", post().to(load::preview))

@@ -1,12 +1,14 @@
 //! The survey: everything known of the vehicle in the bay before anything is judged.
 
 mod class;
+mod customer;
 mod item;
 mod load;
 mod shelf;
 mod vehicle;
 
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
+pub use customer::{Complaint, Modification};
 pub use item::{Centre, Item};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_sd};
 pub use shelf::{Liquid, Thing};

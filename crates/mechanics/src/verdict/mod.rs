@@ -1,10 +1,14 @@
 //! The verdict: what the readings say about springs and ratings, and what they are too weak to say.
 
+mod breakdown;
+mod cause;
 mod contact;
 mod rate;
 mod rate_fit;
 mod ratings;
 
+pub use breakdown::{Breakdown, LEAN_SEEN_IN, Part, PartKind, SoundHeight};
+pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
 pub use contact::ContactSuspicion;
 pub use rate::{MeasuredStages, RateFigure, RateGrade, RateVerdict};
 pub use rate_fit::{AxleState, RateFit, RateFitError, RatePrior, SecondStage, TyresInHeight, fit_rate};

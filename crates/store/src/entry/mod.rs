@@ -1,8 +1,10 @@
 //! Quantities and small documents as people typed them.
 
+mod intake_sheet;
 mod load_plan;
 mod look_over;
 
+pub use intake_sheet::{FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 
@@ -171,6 +173,52 @@ pub enum AimEntry {
         /// How far off still counts.
         tolerance: Typed,
     },
+    /// At least part of the sag back.
+    RecoverSag {
+        /// The share, in hundredths.
+        percent: f64,
+        /// How far short still counts.
+        tolerance: Typed,
+    },
+    /// At least a clearance under a point.
+    Clearance {
+        /// What the point is called.
+        point: String,
+        /// How far from the rear axle.
+        distance: Typed,
+        /// Whether that is ahead of the axle.
+        ahead: bool,
+        /// What was measured under it, loaded.
+        measured: Typed,
+        /// What is wanted.
+        wanted: Typed,
+        /// How far short still counts.
+        tolerance: Typed,
+    },
+}
+
+/// The aim of a job, with how far it may lean.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct AimSheet {
+    /// The height policy.
+    #[serde(flatten)]
+    pub entry: AimEntry,
+    /// How far one side may stand above the other, where the customer cares.
+    #[serde(default)]
+    pub side_to_side: Option<Typed>,
+}
+
+impl From<AimEntry> for AimSheet {
+    fn from(entry: AimEntry) -> Self {
+        AimSheet { entry, side_to_side: None }
+    }
+}
+
+impl AimSheet {
+    /// The height policy, as the mechanics take it.
+    pub fn aim(&self) -> Aim {
+        self.entry.aim()
+    }
 }
 
 impl AimEntry {
@@ -180,6 +228,15 @@ impl AimEntry {
             AimEntry::LevelLoaded { rake, tolerance } => Aim::LevelLoaded { rake: rake.length(), tolerance: tolerance.length() },
             AimEntry::LevelEmpty { tolerance } => Aim::LevelEmpty { tolerance: tolerance.length() },
             AimEntry::StockHeight { rear, tolerance } => Aim::StockHeight { rear: rear.length(), tolerance: tolerance.length() },
+            AimEntry::RecoverSag { percent, tolerance } => {
+                Aim::RecoverSag { share: percent / 100.0, tolerance: tolerance.length() }
+            }
+            AimEntry::Clearance { distance, ahead, measured, wanted, tolerance, .. } => Aim::Clearance {
+                behind_rear_axle: if *ahead { -distance.length() } else { distance.length() },
+                measured: measured.length(),
+                wanted: wanted.length(),
+                tolerance: tolerance.length(),
+            },
         }
     }
 }

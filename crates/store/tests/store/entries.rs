@@ -5,7 +5,7 @@ use diesel::sql_types::BigInt;
 use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::survey::LoadPut;
 use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
-use wise_badger_store::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable};
+use wise_badger_store::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
 use wise_badger_store::{PgConnection, StoreError, UnitWord, aim, correction, fitting, load};
@@ -62,13 +62,23 @@ fn each_aim_comes_back_as_it_was_set() {
         AimEntry::LevelLoaded { rake: inches("1/2", 0.5), tolerance: inches("1/4", 0.25) },
         AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) },
         AimEntry::StockHeight { rear: inches("37 1/2", 37.5), tolerance: inches("1/4", 0.25) },
-    ];
+        AimEntry::RecoverSag { percent: 60.0, tolerance: inches("1/4", 0.25) },
+        AimEntry::Clearance {
+            point: "step".to_owned(),
+            distance: inches("48", 48.0),
+            ahead: false,
+            measured: inches("9", 9.0),
+            wanted: inches("11", 11.0),
+            tolerance: inches("1/4", 0.25),
+        },
+    ]
+    .map(|entry| AimSheet { side_to_side: Some(inches("3/8", 0.375)), ..entry.into() });
     for entry in &aims {
         aim::replace(&mut connection, &person, job.id, Some(entry)).unwrap();
         let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
         assert_eq!(file.aim.as_ref(), Some(entry));
     }
-    assert_eq!(rows(&mut connection, "aims"), 3);
+    assert_eq!(rows(&mut connection, "aims"), 5);
 }
 
 #[test]

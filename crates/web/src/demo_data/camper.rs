@@ -1,10 +1,12 @@
 //! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
 
-use wise_badger_mechanics::survey::VehicleClass;
+use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_mechanics::survey::{Complaint, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{
-    AimEntry, CaseEntry, CorrectionEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry, Typed, UnitWord,
+    AimEntry, CaseEntry, CorrectionEntry, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry,
+    LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
 };
 use wise_badger_store::person::Person;
 use wise_badger_store::{PgConnection, aim, correction, job_sheet, load as loads};
@@ -25,13 +27,15 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
         ["5,600", "7,050"],
         Some(["4,280", "3,120"]),
     )?;
+    job_sheet::replace(connection, technician, job.id, &asked()?)?;
     job_sheet::replace(connection, technician, job.id, &plan()?)?;
+    job_sheet::replace(connection, technician, job.id, &looked_over()?)?;
     let heights = Walk { front: ["39 5/8", "39 5/8"], rear: ["42 1/8", "41 15/16"] };
     let loaded = Walk { front: ["39 3/8", "39 7/16"], rear: ["38 1/4", "38 5/8"] };
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("4 3/4"), Some("2")])?;
     loads::replace(connection, technician, job.id, Some(&LoadEntry::Planned { case: USUAL }))?;
     let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&rake))?;
+    aim::replace(connection, technician, job.id, Some(&rake.into()))?;
     let leaf = CorrectionEntry::AddedLeaf { pair_rate: super::rate("240")?, lift: length("3/4")? };
     correction::consider(connection, technician, job.id, &leaf)?;
     Ok(())
@@ -83,6 +87,66 @@ fn plan() -> Result<LoadPlanEntry, DemoError> {
         cases: vec![case(USUAL, "Usual"), case(FULL, "Water full"), case(TOWING, "With the boat")],
         items: vec![camper, stove, two, water, tongue, toolbox],
     })
+}
+
+fn asked() -> Result<IntakeSheetEntry, DemoError> {
+    Ok(IntakeSheetEntry {
+        front_spring: Some(SpringWord::Coil),
+        rear_spring: Some(SpringWord::Leaf),
+        rear_spring_over: Some(true),
+        front_tyre: "LT275/70R18".to_owned(),
+        rear_tyre: "LT275/70R18".to_owned(),
+        rear_tyre_rating: Some(weight("3,640")?),
+        rear_wheel_rating: Some(weight("3,650")?),
+        hitch_rating: Some(weight("1,200")?),
+        rear_track: Some(length("68")?),
+        rear_overhang: Some(length("52")?),
+        sound_rear: Some(length("43 1/4")?),
+        complaint_words: "Squats and leans to the driver's side once the camper is in; people flash their lights at us."
+            .to_owned(),
+        complaints: vec![Complaint::LowLoaded, Complaint::Leans, Complaint::LightsHigh],
+        budget: "under two days' work".to_owned(),
+        wanted_by: "first week of May".to_owned(),
+        upkeep: Some(false),
+        removable: Some(false),
+        first: Some(FirstWord::Stability),
+        shares: [Some(55), Some(30), Some(15)],
+        no_earlier_work: true,
+        ..IntakeSheetEntry::default()
+    })
+}
+
+fn looked_over() -> Result<LookOverEntry, DemoError> {
+    let found = |area, grade, defects: &[Defect], words: &str| FindingEntry {
+        area,
+        grade,
+        defects: defects.to_vec(),
+        measured: Vec::new(),
+        words: words.to_owned(),
+    };
+    let fine = [
+        Area::CentreBolt,
+        Area::Clips,
+        Area::ShacklesAndHangers,
+        Area::Frame,
+        Area::AntiRollBar,
+        Area::TyresAndWheels,
+        Area::Driveline,
+    ];
+    let mut findings: Vec<FindingEntry> = fine.into_iter().map(|area| found(area, Grade::Fine, &[], "")).collect();
+    findings.extend([
+        found(Area::Leaves, Grade::Watch, &[Defect::LeafPitted], "Rust step under the second leaf, left."),
+        found(Area::EyesAndBushes, Grade::Fine, &[], ""),
+        found(Area::UBoltsAndSeats, Grade::PutRight, &[Defect::UBoltStretched], "Necked below the nut, left front."),
+        found(Area::BumpStops, Grade::Watch, &[Defect::StopHasBeenHitting], "Bright spot, left."),
+        found(Area::Shocks, Grade::Fine, &[], ""),
+    ]);
+    findings.push(FindingEntry {
+        measured: vec![MeasuredEntry { what: Measure::HoseSlack, value: length("3/4")? }],
+        ..found(Area::HosesAndWires, Grade::PutRight, &[], "")
+    });
+    findings.sort_by_key(|finding| Area::ALL.iter().position(|area| *area == finding.area));
+    Ok(LookOverEntry { findings })
 }
 
 fn gallons(text: &str) -> Result<Typed, DemoError> {

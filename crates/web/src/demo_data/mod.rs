@@ -74,7 +74,7 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     tape(connection, technician, &job, Datum::HubToArch, [&heights, &loaded], gaps)?;
     put_on(connection, technician, &job, "1,050", "4", true)?;
     let rake = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&rake))?;
+    aim::replace(connection, technician, job.id, Some(&rake.into()))?;
     let block = CorrectionEntry::LiftBlock { thickness: length("1 1/2")? };
     correction::consider(connection, lead, job.id, &block)?;
     let helpers = CorrectionEntry::HelperSpring { pair_rate: rate("450")?, engagement_gap: length("1/4")? };
@@ -114,7 +114,7 @@ fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), De
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
     put_on(connection, technician, &job, "180", "0", false)?;
     let level = AimEntry::LevelEmpty { tolerance: length("1/4")? };
-    aim::replace(connection, technician, job.id, Some(&level))?;
+    aim::replace(connection, technician, job.id, Some(&level.into()))?;
     let block = CorrectionEntry::LiftBlock { thickness: length("1")? };
     correction::consider(connection, technician, job.id, &block)?;
     Ok(())
@@ -136,7 +136,7 @@ fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoErro
     tape(connection, lead, &job, Datum::GroundToArch, [&heights, &loaded], [Some("2 7/8"), Some("13/16")])?;
     put_on(connection, lead, &job, "1,640", "9", true)?;
     let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
-    aim::replace(connection, lead, job.id, Some(&rake))?;
+    aim::replace(connection, lead, job.id, Some(&rake.into()))?;
     let block = CorrectionEntry::LiftBlock { thickness: length("2")? };
     correction::consider(connection, lead, job.id, &block)?;
     let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("190")?, lift: length("2")? };
@@ -160,7 +160,7 @@ fn trailer(connection: &mut PgConnection, technician: &Person) -> Result<(), Dem
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
     put_on(connection, technician, &job, "2,600", "8", true)?;
     let level = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&level))?;
+    aim::replace(connection, technician, job.id, Some(&level.into()))?;
     let rearched = CorrectionEntry::RearchedPack { free_height_gained: length("1 3/4")? };
     correction::consider(connection, technician, job.id, &rearched)?;
     let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("560")?, lift: length("1 1/8")? };

@@ -2,22 +2,54 @@
 
 use wise_badger_mechanics::aim::{Aim, AimProblem};
 use wise_badger_mechanics::survey::Survey;
-use wise_badger_store::entry::AimEntry;
+use wise_badger_store::entry::{AimEntry, AimSheet, Typed};
 
 use super::{Sheet, outside};
 use crate::view::Units;
 
 /// Word and name of each aim, in the order offered.
-pub(crate) const AIMS: [(&str, &str); 3] = [
-    ("level_loaded", "Level when loaded, with a stated rake"),
+pub(crate) const AIMS: [(&str, &str); 5] = [
+    ("level_loaded", "Level when loaded, or with a stated rake"),
     ("level_empty", "Level when empty"),
     ("stock_height", "Back to a stated height, empty"),
+    ("recover_sag", "At least part of the sag back"),
+    ("clearance", "At least a clearance under a point"),
 ];
 
+/// The same for a trailer, whose front stands at the ball's height.
+pub(crate) const TRAILER_AIMS: [(&str, &str); 5] = [
+    ("level_loaded", "Frame level at the ball's height, loaded, or with a stated rake"),
+    ("level_empty", "Frame level at the ball's height, empty"),
+    ("stock_height", "Back to a stated height, empty"),
+    ("recover_sag", "At least part of the sag back"),
+    ("clearance", "At least a clearance under a point"),
+];
+
+/// Longest name of a point.
+const LONGEST_POINT: usize = 40;
+
 /// The form as it stands for an aim on file, or as first offered.
-pub(crate) fn on_file(units: Units, entry: Option<&AimEntry>) -> Sheet {
+pub(crate) fn on_file(units: Units, aim: Option<&AimSheet>) -> Sheet {
     let mut sheet = Sheet::blank(units);
-    match entry {
+    if let Some(side_to_side) = aim.and_then(|aim| aim.side_to_side.as_ref()) {
+        sheet.set_typed("side_to_side", side_to_side);
+    }
+    match aim.map(|aim| &aim.entry) {
+        Some(AimEntry::RecoverSag { percent, tolerance }) => {
+            sheet.set("kind", "recover_sag");
+            sheet.set("percent", percent.to_string());
+            sheet.set_typed("tolerance", tolerance);
+        }
+        Some(AimEntry::Clearance { point, distance, ahead, measured, wanted, tolerance }) => {
+            sheet.set("kind", "clearance");
+            sheet.set("point", point.clone());
+            sheet.set("point_side", if *ahead { "ahead" } else { "behind" });
+            for (name, typed) in
+                [("point_distance", distance), ("measured", measured), ("wanted", wanted), ("tolerance", tolerance)]
+            {
+                sheet.set_typed(name, typed);
+            }
+        }
         None => sheet.set("kind", "level_loaded"),
         Some(AimEntry::LevelLoaded { rake, tolerance }) => {
             sheet.set("kind", "level_loaded");
@@ -38,12 +70,14 @@ pub(crate) fn on_file(units: Units, entry: Option<&AimEntry>) -> Sheet {
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet, survey: &Survey) -> Option<AimEntry> {
-    let tolerance = sheet.length("tolerance");
+pub(crate) fn check(sheet: &mut Sheet, survey: &Survey) -> Option<AimSheet> {
+    let (tolerance, side_to_side) = (sheet.length("tolerance"), sheet.optional_length("side_to_side"));
     let entry = match sheet.text("kind") {
         "level_loaded" => AimEntry::LevelLoaded { rake: sheet.signed_length("rake")?, tolerance: tolerance? },
         "level_empty" => AimEntry::LevelEmpty { tolerance: tolerance? },
         "stock_height" => AimEntry::StockHeight { rear: sheet.length("rear")?, tolerance: tolerance? },
+        "recover_sag" => AimEntry::RecoverSag { percent: sheet.number("percent")?, tolerance: tolerance? },
+        "clearance" => clearance(sheet, tolerance)?,
         _ => {
             sheet.refuse("kind", "Pick what height is right for this job.");
             return None;
@@ -52,7 +86,17 @@ pub(crate) fn check(sheet: &mut Sheet, survey: &Survey) -> Option<AimEntry> {
     for problem in entry.aim().problems(survey) {
         say(sheet, &problem, &entry.aim());
     }
-    sheet.is_sound().then_some(entry)
+    sheet.is_sound().then_some(AimSheet { entry, side_to_side })
+}
+
+fn clearance(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<AimEntry> {
+    let point = sheet.text("point").to_owned();
+    if point.is_empty() || point.chars().count() > LONGEST_POINT {
+        sheet.refuse("point", format!("Name the point, in up to {LONGEST_POINT} signs: step, hitch, drain."));
+    }
+    let (distance, measured, wanted) = (sheet.length("point_distance"), sheet.length("measured"), sheet.length("wanted"));
+    let ahead = sheet.text("point_side") == "ahead";
+    Some(AimEntry::Clearance { point, distance: distance?, ahead, measured: measured?, wanted: wanted?, tolerance: tolerance? })
 }
 
 fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
@@ -61,6 +105,12 @@ fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
         AimProblem::Tolerance { least, most } => sheet.refuse("tolerance", outside("A tolerance", *least, *most, units)),
         AimProblem::Rake { most } => {
             sheet.refuse("rake", format!("More than {} of rake; check the figure and its unit.", units.height(*most)));
+        }
+        AimProblem::Share => sheet.refuse("percent", "Type how much of the sag to recover, from 1 to 150 in the hundred."),
+        AimProblem::Clearance { furthest, most } => {
+            let (furthest, most) = (units.height(*furthest), units.height(*most));
+            let text = format!("A point is within {furthest} of the rear axle, its clearance under {most}; check both.");
+            sheet.refuse("point_distance", text);
         }
         AimProblem::FarFromMeasured { measured } => {
             let text = format!(

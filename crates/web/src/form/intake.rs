@@ -131,7 +131,7 @@ fn label(sheet: &mut Sheet) -> Option<String> {
 fn say(sheet: &mut Sheet, class: VehicleClass, problem: &VehicleProblem) {
     let units = sheet.units();
     match problem {
-        VehicleProblem::Wheelbase { least, most } => sheet.refuse("wheelbase", outside("A wheelbase", *least, *most, units)),
+        VehicleProblem::Wheelbase { least, most } => sheet.ask_about("wheelbase", "A wheelbase", *least, *most),
         VehicleProblem::Spread { least, most } => {
             sheet.refuse("axle_spread", outside("The distance between a trailer's axles", *least, *most, units));
         }

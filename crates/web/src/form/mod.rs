@@ -4,6 +4,7 @@ pub(crate) mod aim;
 pub(crate) mod correction;
 mod field;
 pub(crate) mod intake;
+pub(crate) mod intake_sheet;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;
 pub(crate) mod tape;
@@ -13,7 +14,7 @@ pub(crate) use field::{Choice, Field};
 use std::collections::{BTreeMap, BTreeSet};
 
 use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_volume, parse_weight};
-use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_store::entry::{Typed, UnitWord};
 
 use crate::error::WebError;
@@ -130,6 +131,24 @@ impl Sheet {
         self.quantity(name, unit, |text, units| parse_length(text, units.length).map(|length| length.si()))
     }
 
+    /// A length between two limits, in metres; one that is outside in the unit it was read in, and inside in another, is
+    /// asked about with that.
+    pub(crate) fn length_within(&mut self, name: &str, what: &str, typed: Typed, least: f64, most: f64) -> Option<Typed> {
+        if (least..=most).contains(&typed.si) {
+            return Some(typed);
+        }
+        self.ask_about(name, what, metres(least), metres(most));
+        None
+    }
+
+    /// Refuses a length that is outside two limits, with what was likely meant.
+    pub(crate) fn ask_about(&mut self, name: &str, what: &str, least: Length, most: Length) {
+        let typed = self.signed_length(name);
+        let guess = typed.and_then(|typed| Some((likely_length(&typed, least.si(), most.si())?, typed.text)));
+        let guess = guess.map_or_else(String::new, |(unit, text)| format!(" Did you mean {text} {unit}?"));
+        self.refuse(name, format!("{}{guess}", outside(what, least, most, self.units)));
+    }
+
     /// A weight.
     pub(crate) fn weight(&mut self, name: &str) -> Option<Typed> {
         let unit = self.units.weight_word();
@@ -201,6 +220,23 @@ impl Sheet {
         let sound = (16..=64).contains(&token.len()) && token.chars().all(|c| c.is_ascii_alphanumeric());
         if sound { Ok(token.to_owned()) } else { Err(WebError::Malformed("no token".to_owned())) }
     }
+}
+
+/// The other unit in which a bare figure would lie between two limits (in metres), where there is just one.
+fn likely_length(typed: &Typed, least: f64, most: f64) -> Option<&'static str> {
+    let (own, others) = match typed.unit {
+        UnitWord::In => (0.0254, [("mm", 0.001), ("cm", 0.01), ("ft", 0.3048)]),
+        _ => (0.001, [("cm", 0.01), ("in", 0.0254), ("m", 1.0)]),
+    };
+    // What was typed with its unit was meant.
+    let bare = typed.text.chars().all(|sign| sign.is_ascii_digit() || " .,/-".contains(sign));
+    let mut fitting = others.into_iter().filter(|(_, metres)| bare && (least..=most).contains(&(typed.si / own * metres)));
+    fitting.next().map(|(unit, _)| unit)
+}
+
+/// A problem from the mechanics as a sentence of its own.
+fn complete_sentence(text: &str) -> String {
+    if text.ends_with('.') { text.to_owned() } else { format!("{text}.") }
 }
 
 /// A token for a form about to be drawn.

@@ -159,14 +159,9 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
 /// A height is above nought; a gap may be nought, with the stop touching.
 fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     let typed = sheet.length(name)?;
-    let (least_m, most_m) = if place == Place::StopGap { (0.0, 0.5) } else { (0.03, 2.5) };
-    if (least_m..=most_m).contains(&typed.si) {
-        return Some(typed);
-    }
-    let understood = sheet.units().exact(typed.length());
-    let what = if place == Place::StopGap { "bump-stop gap" } else { "ride height" };
-    sheet.refuse(name, format!("{understood} is no {what}; check the figure and its unit."));
-    None
+    let (what, least_m, most_m) =
+        if place == Place::StopGap { ("A bump-stop gap", 0.0, 0.5) } else { ("A ride height", 0.03, 2.5) };
+    sheet.length_within(name, what, typed, least_m, most_m)
 }
 
 fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: End) -> AxleReadings {

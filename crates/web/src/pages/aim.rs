@@ -4,6 +4,8 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_mechanics::survey::{End, Survey};
+use wise_badger_store::entry::LoadPlanEntry;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, aim as aims};
 
@@ -12,8 +14,8 @@ use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::{Choice, Field, Sheet, aim};
 use crate::job_route::Stage;
-use crate::view::Figure;
-use crate::view::aim::aim_figures;
+use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
+use crate::view::{Figure, Units, support_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -26,6 +28,15 @@ struct AimPage {
     rake: Field,
     rear: Field,
     tolerance: Field,
+    percent: Field,
+    point: Field,
+    point_distance: Field,
+    point_sides: Vec<Choice>,
+    measured: Field,
+    wanted: Field,
+    side_to_side: Field,
+    /// What it makes of every load case.
+    cases: Vec<AimCase>,
     /// What the aim on file asks for and does.
     figures: Vec<Figure>,
     refusal: String,
@@ -64,19 +75,52 @@ pub(crate) async fn save(
     }
 }
 
+/// Every case of the load plan with what is aboard in it.
+fn planned_cases(file: &JobFile, found: &Survey) -> Vec<(String, Survey)> {
+    let of_plan = |plan: &LoadPlanEntry| -> Vec<(String, Survey)> {
+        let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
+        let aboard = aboard
+            .filter(|(case, items)| !items.is_empty() && Some(case.key) != file.measured_case().map(|measured| measured.key));
+        aboard.map(|(case, items)| (case.name.clone(), found.in_case(items, case.scale()))).collect()
+    };
+    file.plan.as_ref().map(of_plan).unwrap_or_default()
+}
+
+fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {
+    let Some(aim) = &file.aim else { return Vec::new() };
+    let mut figures = aim_figures(&aim.aim(), survey, units);
+    figures.extend(aim.side_to_side.iter().flat_map(|most| side_to_side(survey, most.length(), units)));
+    figures
+}
+
 fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
     let (units, survey) = found(worker, file);
+    let class = survey.vehicle.class;
+    let rear = support_name(class, End::Rear);
     let tolerance_hint =
         if units.length_name() == "in" { "how far off still counts, like 1/4" } else { "how far off still counts, like 6" };
     let template = AimPage {
         frame: JobFrame::new(worker, file, Some(Stage::Aim), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
-        kinds: sheet.choices("kind", &aim::AIMS),
+        kinds: sheet.choices("kind", if class.is_trailer() { &aim::TRAILER_AIMS } else { &aim::AIMS }),
         kind_problem: sheet.problem("kind").to_owned(),
         rake: sheet.length_field("rake", "Rake: rear above front").hint("0 is level; a minus is nose-up"),
         rear: sheet.length_field("rear", "Rear height, empty").hint("from the job's datum"),
-        tolerance: sheet.length_field("tolerance", "Tolerance").hint(tolerance_hint),
-        figures: file.aim.as_ref().map(|entry| aim_figures(&entry.aim(), &survey, units)).unwrap_or_default(),
+        tolerance: sheet.length_field("tolerance", "Tolerance, front to rear").hint(tolerance_hint),
+        percent: sheet.number_field("percent", "Of the sag, at least", "%").hint("60 gives back a little over half"),
+        point: sheet.text_field("point", "The point").hint("step, hitch, drain"),
+        point_distance: sheet.length_field("point_distance", &format!("From the {rear}")),
+        point_sides: sheet
+            .choices("point_side", &[("behind", &*format!("behind the {rear}")), ("ahead", &*format!("ahead of the {rear}"))]),
+        measured: sheet.length_field("measured", "Clearance now, loaded"),
+        wanted: sheet.length_field("wanted", "Clearance wanted, loaded"),
+        side_to_side: sheet.length_field("side_to_side", "Tolerance, side to side").hint("may stay empty"),
+        cases: file
+            .aim
+            .as_ref()
+            .map(|aim| aim_cases(&aim.aim(), &survey, &planned_cases(file, &survey), units))
+            .unwrap_or_default(),
+        figures: figures(file, &survey, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)

@@ -8,13 +8,15 @@ use wise_badger_mechanics::survey::{RearWheels, Tandem, VehicleClass};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, StoreError, job, submission};
 
+use super::intake_sheet::SheetForm;
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Sheet, intake};
+use crate::form::{Choice, Field, Sheet, intake, intake_sheet};
 use crate::job_route::Stage;
 use crate::shell::Shell;
 use crate::view::Units;
+use crate::view::intake::questions;
 use crate::worker::Worker;
 
 struct IntakeForm {
@@ -45,10 +47,12 @@ struct NewJobPage {
 }
 
 #[derive(Template)]
-#[template(path = "vehicle.html")]
-struct VehiclePage {
+#[template(path = "intake.html")]
+struct IntakePage {
     frame: JobFrame,
     form: IntakeForm,
+    sheet: SheetForm,
+    questions: Vec<&'static str>,
 }
 
 impl IntakeForm {
@@ -125,8 +129,7 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = intake::on_file(worker.units(), &file.job.intake);
-    vehicle_page(&worker, &file, &sheet, None)
+    intake_page(&worker, &file, None, None)
 }
 
 pub(crate) async fn save(
@@ -140,22 +143,36 @@ pub(crate) async fn save(
     sheet.keep_words_of(&intake::on_file(sheet.units(), &file.job.intake));
     let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return vehicle_page(&worker, &file, &sheet, Some(&refusal));
+        return intake_page(&worker, &file, Some((&sheet, &refusal)), None);
     };
     let (shop, job) = (worker.shop_id(), file.job.id);
     match keep(&database, &worker, &sheet, job, move |connection, _| job::set_intake(connection, shop, job, &entry)).await? {
-        Kept::Saved => Ok(see_other(Stage::Vehicle.path(file.job.number))),
+        Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&intake::on_file(sheet.units(), &file.job.intake));
-            vehicle_page(&worker, &file, &sheet, Some(&refusal))
+            intake_page(&worker, &file, Some((&sheet, &refusal)), None)
         }
     }
 }
 
-fn vehicle_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+/// The page, with one of its two forms as it was refused.
+pub(super) fn intake_page(
+    worker: &Worker,
+    file: &JobFile,
+    vehicle: Option<(&Sheet, &Refusal)>,
+    asked: Option<(&Sheet, &Refusal)>,
+) -> Result<HttpResponse, WebError> {
     let (units, survey) = found(worker, file);
-    let frame = JobFrame::new(worker, file, Some(Stage::Vehicle), &as_chosen(file, &survey));
-    let form = IntakeForm::new(sheet, file.job.revision, units, refusal);
-    page(refusal.map_or(StatusCode::OK, Refusal::status), &VehiclePage { frame, form })
+    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.job.intake), |(sheet, _)| sheet.clone());
+    let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.sheet), |(sheet, _)| sheet.clone());
+    let refusal = |of: Option<(&Sheet, &Refusal)>| of.map(|(_, refusal)| refusal.clone());
+    let refused = refusal(vehicle).or(refusal(asked));
+    let template = IntakePage {
+        frame: JobFrame::new(worker, file, Some(Stage::Intake), &as_chosen(file, &survey)),
+        form: IntakeForm::new(&vehicle_sheet, file.job.revision, units, refusal(vehicle).as_ref()),
+        sheet: SheetForm::new(&asked_sheet, file, refusal(asked).as_ref()),
+        questions: questions(file),
+    };
+    page(refused.as_ref().map_or(StatusCode::OK, Refusal::status), &template)
 }

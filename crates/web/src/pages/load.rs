@@ -113,7 +113,7 @@ pub(crate) async fn save(
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
-    let vehicle = file.job.intake.vehicle();
+    let vehicle = file.vehicle();
     // Adding a row and taking one off change the page, not the job.
     if sheet.is_filled("add") {
         let word = sheet.text("add").to_owned();
@@ -234,7 +234,7 @@ fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String
 
 fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
     let mut scratch = sheet.clone();
-    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.job.intake.vehicle());
+    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.vehicle());
     let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());
     let found = file.survey(Phase::Found);
     let vehicle = VehicleFacts { always: plan.always(), ..found.vehicle.clone() };

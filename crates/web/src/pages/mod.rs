@@ -3,6 +3,7 @@
 pub(crate) mod aim;
 pub(crate) mod assets;
 pub(crate) mod intake;
+pub(crate) mod intake_sheet;
 pub(crate) mod job;
 mod job_frame;
 pub(crate) mod load;

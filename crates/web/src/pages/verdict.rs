@@ -4,15 +4,21 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::verdict::{Breakdown, Grounds, PartKind, rank_causes};
 use wise_badger_store::Database;
+use wise_badger_store::job_file::JobFile;
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::{job_file, page};
+use crate::drawing::BreakdownDrawing;
 use crate::error::WebError;
 use crate::job_route::{Stage, missing_on_tape};
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
+use crate::view::why::{CauseWords, breakdown_drawing, cause_words, part_figures};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -21,15 +27,61 @@ struct VerdictPage {
     frame: JobFrame,
     missing: Vec<String>,
     overload: Option<OverloadWords>,
+    /// Where the inches went, once there is a way to take apart.
+    way: Option<Way>,
+    causes: Vec<CauseWords>,
+    number: i32,
     heights: Vec<Figure>,
     loads: Vec<Figure>,
     rates: Vec<Figure>,
 }
 
+/// The way from the height wanted to the height measured.
+struct Way {
+    drawing: BreakdownDrawing,
+    parts: Vec<Figure>,
+}
+
+/// The way that can be taken apart: from the aim, without one from the height when sound, and failing that from empty.
+fn breakdown(file: &JobFile, survey: &Survey) -> Option<(Breakdown, &'static str)> {
+    let sound = file.sheet.sound_height();
+    let target = file.aim.as_ref().and_then(|entry| entry.aim().target(survey));
+    let loaded = survey.height(End::Rear, LoadState::Loaded).is_some() && survey.axle_loads().change.rear.is_some();
+    let state = if loaded { LoadState::Loaded } else { LoadState::Empty };
+    let (wanted, name) = match (target, sound) {
+        (Some(target), _) => (target.height, "Wanted, by the aim"),
+        (None, Some(sound)) => (sound.rear, "When sound, empty"),
+        (None, None) if loaded => (survey.height(End::Rear, LoadState::Empty)?.value, "Empty"),
+        (None, None) => return None,
+    };
+    let mut breakdown = Breakdown::of(survey, state, wanted, sound)?;
+    // A part that says nothing, because the way starts there.
+    breakdown.parts.retain(|part| {
+        part.down.value.si().abs() > 1e-9 || !matches!(part.kind, PartKind::NotToldApart | PartKind::WantedAboveSound)
+    });
+    Some((breakdown, name))
+}
+
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let (units, survey) = found(&worker, &file);
+    let way = breakdown(&file, &survey);
+    let look_over = file.found();
+    let grounds = Grounds {
+        survey: &survey,
+        look_over: &look_over,
+        complaints: &file.sheet.complaints,
+        modifications: &file.sheet.modified(),
+        breakdown: way.as_ref().map(|(breakdown, _)| breakdown),
+    };
+    let causes = cause_words(&rank_causes(&grounds), units);
     let template = VerdictPage {
+        way: way.map(|(breakdown, wanted)| Way {
+            drawing: breakdown_drawing(&breakdown, wanted, units),
+            parts: part_figures(&breakdown, &survey, units),
+        }),
+        causes,
+        number: *number,
         frame: JobFrame::new(&worker, &file, Some(Stage::Verdict), &as_chosen(&file, &survey)),
         missing: missing_on_tape(&survey),
         overload: overload_words(&survey, &file.names_aboard(), units),

@@ -1,11 +1,12 @@
 //! What an aim asks for, and what it does in the other load case.
 
 use wise_badger_mechanics::aim::Aim;
+use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{End, LoadState, Survey};
-use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
-use super::{Figure, Sum, Tone, Units, state_name};
+use super::{Figure, Sum, Tone, Units, percent, sentence, state_name};
 
 /// An aim in a few words.
 pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
@@ -15,6 +16,8 @@ pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
         Aim::LevelLoaded { rake, .. } => format!("rake {} loaded, ± {tolerance}", units.change(*rake)),
         Aim::LevelEmpty { .. } => format!("level empty, ± {tolerance}"),
         Aim::StockHeight { rear, .. } => format!("rear {} empty, ± {tolerance}", units.height(*rear)),
+        Aim::RecoverSag { share, .. } => format!("at least {} of the sag back", percent(*share)),
+        Aim::Clearance { wanted, .. } => format!("at least {} under the point named", units.height(*wanted)),
     }
 }
 
@@ -26,12 +29,19 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             Aim::LevelLoaded { .. } => "rear wanted, loaded = front height loaded + rake",
             Aim::LevelEmpty { .. } => "rear wanted, empty = front height empty",
             Aim::StockHeight { .. } => "rear wanted, empty = the height stated",
+            Aim::RecoverSag { .. } => "rear wanted, loaded = rear loaded + share × sag",
+            Aim::Clearance { .. } => {
+                "rear wanted, loaded = rear loaded + (clearance wanted − measured) / (1 + distance behind the axle / wheelbase)"
+            }
         };
         let front = survey.height(End::Front, state).map(|front| format!("front {}", units.exact(front.value)));
         let mut numbers: Vec<String> = front.into_iter().collect();
         numbers.push(format!("rear wanted {}", units.exact(target.height)));
         let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
-        let value = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
+        let value = match target.at_least {
+            true => format!("{} or more", units.height(target.height)),
+            false => format!("{} ± {}", units.height(target.height), units.height(target.tolerance)),
+        };
         figures.push(Figure::new(format!("Rear wanted, {}", state_name(state)), value, sum));
         figures.extend(survey.height(End::Rear, state).map(|rear| {
             let raise = target.height - rear.value;
@@ -56,4 +66,62 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
         figures.push(Figure::new("That leaves, loaded, a rake of", units.change(rake), sum).note(note).tone(tone));
     }
     figures
+}
+
+/// What the aim, met exactly at the rear, does in a load case.
+pub(crate) struct AimCase {
+    pub(crate) name: String,
+    pub(crate) rear: String,
+    pub(crate) front: String,
+    pub(crate) rake: String,
+    pub(crate) nose_up: bool,
+}
+
+/// The aim in every case of the load plan, empty first: rear raised alike in all of them.
+pub(crate) fn aim_cases(aim: &Aim, found: &Survey, cases: &[(String, Survey)], units: Units) -> Vec<AimCase> {
+    let Some(raise) = aim.raise(found) else { return Vec::new() };
+    let predictor = Predictor::new(found);
+    let line = |name: &str, rear: Length, front: Length| {
+        let rake = rear + raise - front;
+        AimCase {
+            name: name.to_owned(),
+            rear: units.height(rear + raise),
+            front: units.height(front),
+            rake: format!("{}, {}", units.change(rake), rake_words(rake)),
+            nose_up: rake_words(rake) == "nose up",
+        }
+    };
+    let read = |state| Some((found.height(End::Rear, state)?.value, found.height(End::Front, state)?.value));
+    let mut lines: Vec<AimCase> = LoadState::BOTH
+        .into_iter()
+        .filter_map(|state| {
+            read(state).map(|(rear, front)| line(&format!("{}, as measured", sentence(state_name(state))), rear, front))
+        })
+        .collect();
+    for (name, case) in cases {
+        if let Ok(heights) = predictor.in_case(case, None)
+            && let Some(front) = heights.front
+        {
+            lines.push(line(name, heights.rear.value, front.value));
+        }
+    }
+    lines
+}
+
+/// Whether it leans by more than the customer will have.
+pub(crate) fn side_to_side(survey: &Survey, most: Length, units: Units) -> Vec<Figure> {
+    let figure = |state: LoadState| {
+        let lean = survey.lean(End::Rear, state)?;
+        let within = lean.abs() <= most;
+        let sum = Sum::new(
+            "lean = mean of the right readings − mean of the left",
+            vec![format!("{}, at most {}", units.exact(lean), units.exact(most))],
+            "The aim and the tape readings of this job.",
+        );
+        let note =
+            if within { "within what is wanted side to side" } else { "more than is wanted side to side: see Verdict for why" };
+        let tone = if within { Tone::Good } else { Tone::Act };
+        Some(Figure::new(format!("Lean, rear, {}", state_name(state)), units.change(lean), sum).note(note).tone(tone))
+    };
+    LoadState::BOTH.into_iter().filter_map(figure).collect()
 }

@@ -4,6 +4,7 @@ pub(crate) mod aim;
 mod caution;
 mod correction;
 mod figure;
+pub(crate) mod intake;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;
 mod moment;
@@ -11,6 +12,7 @@ pub(crate) mod overload;
 pub(crate) mod prediction;
 pub(crate) mod proof;
 pub(crate) mod verdict;
+pub(crate) mod why;
 
 pub(crate) use caution::caution_text;
 pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};

@@ -145,7 +145,16 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
         bench.sign_on("Odalys").await?;
         for (width, height) in [(1280, 800), (820, 1180), (390, 844)] {
             bench.browser.resize(width, height).await;
-            for path in ["/", "/jobs/1", "/jobs/2/options", "/jobs/3/verdict", "/jobs/4/options", "/jobs/4/tape", "/jobs/6/load", "/jobs/6/look-over"] {
+            for path in [
+                "/",
+                "/jobs/1",
+                "/jobs/2/options",
+                "/jobs/3/verdict",
+                "/jobs/4/options",
+                "/jobs/4/tape",
+                "/jobs/6/load",
+                "/jobs/6/look-over",
+            ] {
                 bench.goto(path).await?;
                 bench.find("main").await?;
                 let found = bench.page.execute(CROWDED, vec![]).await?;

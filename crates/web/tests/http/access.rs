@@ -24,7 +24,7 @@ async fn every_page_of_the_demo_shop_is_drawn() {
     let site = Site::demo();
     let visitor = Visitor::working(&site.address, "Tuck").await;
     for job in 1..=5 {
-        for stage in ["", "/vehicle", "/tape", "/verdict", "/aim", "/options", "/proof"] {
+        for stage in ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/proof"] {
             let page = visitor.get(&format!("/jobs/{job}{stage}")).await;
             assert_eq!(page.status, StatusCode::OK, "{job}{stage}");
             assert!(

@@ -78,7 +78,7 @@ async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
     values[4] = ("load_side", "behind");
     let lifted = ada.fill(&format!("{job}/tape"), &values).await;
     assert!(lifted.figure("Hitch, loaded").0.starts_with('−'), "{:?}", lifted.figure("Hitch, loaded"));
-    let made_a_truck = ada.fill(&format!("{job}/vehicle"), &[("class", "van")]).await;
+    let made_a_truck = ada.fill(&format!("{job}/intake"), &[("class", "van")]).await;
     assert!(made_a_truck.text(".picks .problem").contains("open a new job"));
 }
 
@@ -211,7 +211,7 @@ async fn a_metric_shop_types_and_reads_its_own_units_all_the_way() {
 async fn a_vehicle_put_right_later_changes_what_is_worked_out_from_it() {
     let (_site, ada) = shop().await;
     let job = crate::measured_half_ton(&ada).await;
-    let path = format!("{job}/vehicle");
+    let path = format!("{job}/intake");
     let refused = ada.fill(&path, &[("rear_rating", "2,000")]).await;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(refused.field("rear_rating").1.contains("assumed"), "{:?}", refused.field("rear_rating"));

@@ -53,11 +53,10 @@ async fn every_form_of_a_job_notices_a_stale_page() {
     let bo = Visitor::working(&site.address, "Bo").await;
     let job = measured_half_ton(&ada).await;
     let aim = [("kind", "level_empty"), ("tolerance", "1/4")];
-    for (path, values) in [("/vehicle", vec![("wheelbase", "150")]), ("/aim", aim.to_vec()), ("/options", crate::BLOCK.to_vec())]
-    {
+    for (path, values) in [("/intake", vec![("wheelbase", "150")]), ("/aim", aim.to_vec()), ("/options", crate::BLOCK.to_vec())] {
         let path = format!("{job}{path}");
         let old = ada.form(&path).await.with(&values);
-        bo.fill(&format!("{job}/vehicle"), &[("label", "Renamed")]).await;
+        bo.fill(&format!("{job}/intake"), &[("label", "Renamed")]).await;
         let stale = ada.send(&old).await;
         assert_eq!(stale.status, StatusCode::CONFLICT, "{path}");
         assert!(stale.text(".refusal").contains("Bo saved this job"), "{path}");

@@ -42,7 +42,7 @@ async fn bare_numbers_are_read_in_the_units_the_page_was_drawn_in() {
     switch(&ada, "length", "mm").await;
     let page = ada.send(&form).await;
     assert!(page.path.ends_with("/tape"), "145 was typed on a page in inches: {}", page.text("main"));
-    let vehicle = ada.get("/jobs/1/vehicle").await;
+    let vehicle = ada.get("/jobs/1/intake").await;
     assert_eq!(vehicle.field("wheelbase").0, "145 in");
     assert!(vehicle.text(".job-vehicle").contains("3683 mm"), "{}", vehicle.text(".job-vehicle"));
 }

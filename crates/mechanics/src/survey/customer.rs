@@ -1,0 +1,78 @@
+//! What the customer says, and what was done to the vehicle before.
+
+use serde::{Deserialize, Serialize};
+
+/// What the customer complains of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Complaint {
+    /// Sits low with nothing aboard.
+    LowEmpty,
+    /// Sits low with the load on.
+    LowLoaded,
+    /// Leans to one side.
+    Leans,
+    /// Bottoms out.
+    Bottoms,
+    /// Nose up.
+    NoseUp,
+    /// Stands too high behind.
+    TooMuchRake,
+    /// Lights too high.
+    LightsHigh,
+    /// Floats or sways.
+    FloatsOrSways,
+    /// Too harsh.
+    TooHarsh,
+    /// Drags a hitch, step or drain.
+    Drags,
+}
+
+impl Complaint {
+    /// Every complaint, in the order it is offered.
+    pub const ALL: [Complaint; 10] = [
+        Complaint::LowEmpty,
+        Complaint::LowLoaded,
+        Complaint::Leans,
+        Complaint::Bottoms,
+        Complaint::NoseUp,
+        Complaint::TooMuchRake,
+        Complaint::LightsHigh,
+        Complaint::FloatsOrSways,
+        Complaint::TooHarsh,
+        Complaint::Drags,
+    ];
+}
+
+/// Something done to the vehicle before it came.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Modification {
+    /// Blocks at the rear.
+    RearBlock,
+    /// Spacers on springs or struts.
+    Spacer,
+    /// Longer shackles.
+    LongerShackle,
+    /// Leaves added.
+    AddedLeaf,
+    /// Air helpers.
+    AirHelper,
+    /// Steel helpers or load rubbers.
+    Helper,
+    /// Other springs than it was made with.
+    OtherSprings,
+}
+
+impl Modification {
+    /// Every one, in the order it is offered.
+    pub const ALL: [Modification; 7] = [
+        Modification::RearBlock,
+        Modification::Spacer,
+        Modification::LongerShackle,
+        Modification::AddedLeaf,
+        Modification::AirHelper,
+        Modification::Helper,
+        Modification::OtherSprings,
+    ];
+}

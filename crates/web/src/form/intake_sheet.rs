@@ -1,0 +1,173 @@
+//! The intake sheet's form: springs, wheels, what the customer wants, what was done before.
+
+use wise_badger_mechanics::survey::{Complaint, Modification};
+use wise_badger_mechanics::tape::TyreSize;
+use wise_badger_store::entry::{FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
+
+use super::Sheet;
+use super::look_over::word;
+use crate::view::Units;
+
+/// Longest answer in words.
+const LONGEST_WORDS: usize = 300;
+/// Names of the shares of time, in order.
+pub(crate) const SHARES: [&str; 3] = ["share_empty", "share_usual", "share_full"];
+/// The longest wheel track and overhang believed, and the shortest track, metres.
+const TRACK_M: (f64, f64) = (0.9, 2.6);
+const OVERHANG_M: (f64, f64) = (0.2, 5.0);
+const HEIGHT_M: (f64, f64) = (0.03, 2.5);
+
+/// The form as it stands for a sheet on file.
+pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
+    let mut sheet = Sheet::blank(units);
+    for (name, spring) in [("front_spring", entry.front_spring), ("rear_spring", entry.rear_spring)] {
+        sheet.set(name, spring.map(word).unwrap_or_default());
+    }
+    let yes_or_no = |answer: Option<bool>| answer.map_or("", |yes| if yes { "yes" } else { "no" });
+    sheet.set("rear_over", entry.rear_spring_over.map_or("", |over| if over { "over" } else { "under" }));
+    sheet.set("upkeep", yes_or_no(entry.upkeep));
+    sheet.set("removable", yes_or_no(entry.removable));
+    sheet.set("first", entry.first.map(word).unwrap_or_default());
+    for (name, text) in [
+        ("front_tyre", &entry.front_tyre),
+        ("rear_tyre", &entry.rear_tyre),
+        ("complaint_words", &entry.complaint_words),
+        ("budget", &entry.budget),
+        ("wanted_by", &entry.wanted_by),
+    ] {
+        sheet.set(name, text.clone());
+    }
+    for (name, typed) in quantities(entry) {
+        if let Some(typed) = typed {
+            sheet.set_typed(name, typed);
+        }
+    }
+    for (name, share) in SHARES.into_iter().zip(entry.shares) {
+        sheet.set(name, share.map(|share| share.to_string()).unwrap_or_default());
+    }
+    entry.complaints.iter().for_each(|complaint| sheet.set(&complaint_field(*complaint), "yes"));
+    for done in &entry.modifications {
+        sheet.set(&modification_field(done.what), "yes");
+        if let Some(size) = &done.size {
+            sheet.set_typed(&size_field(done.what), size);
+        }
+    }
+    if entry.no_earlier_work {
+        sheet.set("no_earlier_work", "yes");
+    }
+    sheet
+}
+
+fn quantities(entry: &IntakeSheetEntry) -> [(&'static str, &Option<Typed>); 9] {
+    [
+        ("front_tyre_rating", &entry.front_tyre_rating),
+        ("rear_tyre_rating", &entry.rear_tyre_rating),
+        ("front_wheel_rating", &entry.front_wheel_rating),
+        ("rear_wheel_rating", &entry.rear_wheel_rating),
+        ("hitch_rating", &entry.hitch_rating),
+        ("rear_track", &entry.rear_track),
+        ("rear_overhang", &entry.rear_overhang),
+        ("sound_rear", &entry.sound_rear),
+        ("sound_rate", &entry.sound_rate),
+    ]
+}
+
+pub(crate) fn complaint_field(complaint: Complaint) -> String {
+    format!("complaint_{}", word(complaint))
+}
+
+pub(crate) fn modification_field(what: Modification) -> String {
+    format!("done_{}", word(what))
+}
+
+pub(crate) fn size_field(what: Modification) -> String {
+    format!("done_{}_size", word(what))
+}
+
+/// Reads the form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
+    let complaints = Complaint::ALL.into_iter().filter(|complaint| sheet.is_filled(&complaint_field(*complaint))).collect();
+    let done = Modification::ALL.into_iter().filter(|what| sheet.is_filled(&modification_field(*what)));
+    let done: Vec<Modification> = done.collect();
+    let modifications: Vec<ModificationEntry> =
+        done.into_iter().map(|what| ModificationEntry { what, size: sheet.optional_length(&size_field(what)) }).collect();
+    let no_earlier_work = sheet.is_filled("no_earlier_work");
+    if no_earlier_work && !modifications.is_empty() {
+        sheet.refuse("no_earlier_work", "Earlier work is ticked as well; clear one of the two.");
+    }
+    let spring = |text: &str| SpringWord::ALL.into_iter().find(|spring| word(*spring) == text);
+    let answer = |text: &str| match text {
+        "yes" => Some(true),
+        "no" => Some(false),
+        _ => None,
+    };
+    let entry = IntakeSheetEntry {
+        front_spring: spring(sheet.text("front_spring")),
+        rear_spring: spring(sheet.text("rear_spring")),
+        rear_spring_over: match sheet.text("rear_over") {
+            "over" => Some(true),
+            "under" => Some(false),
+            _ => None,
+        },
+        front_tyre: tyre(sheet, "front_tyre"),
+        rear_tyre: tyre(sheet, "rear_tyre"),
+        front_tyre_rating: sheet.optional_weight("front_tyre_rating"),
+        rear_tyre_rating: sheet.optional_weight("rear_tyre_rating"),
+        front_wheel_rating: sheet.optional_weight("front_wheel_rating"),
+        rear_wheel_rating: sheet.optional_weight("rear_wheel_rating"),
+        hitch_rating: sheet.optional_weight("hitch_rating"),
+        rear_track: bounded(sheet, "rear_track", "A wheel track", TRACK_M),
+        rear_overhang: bounded(sheet, "rear_overhang", "An overhang", OVERHANG_M),
+        sound_rear: bounded(sheet, "sound_rear", "A ride height", HEIGHT_M),
+        sound_rate: if sheet.is_filled("sound_rate") { sheet.rate("sound_rate") } else { None },
+        complaint_words: words(sheet, "complaint_words"),
+        complaints,
+        budget: words(sheet, "budget"),
+        wanted_by: words(sheet, "wanted_by"),
+        upkeep: answer(sheet.text("upkeep")),
+        removable: answer(sheet.text("removable")),
+        first: [FirstWord::Ride, FirstWord::Stability].into_iter().find(|first| word(*first) == sheet.text("first")),
+        shares: shares(sheet),
+        modifications,
+        no_earlier_work,
+    };
+    sheet.is_sound().then_some(entry)
+}
+
+fn bounded(sheet: &mut Sheet, name: &str, what: &str, (least, most): (f64, f64)) -> Option<Typed> {
+    let typed = sheet.optional_length(name)?;
+    sheet.length_within(name, what, typed, least, most)
+}
+
+fn words(sheet: &mut Sheet, name: &str) -> String {
+    let text = sheet.text(name).to_owned();
+    if text.chars().count() > LONGEST_WORDS {
+        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} signs."));
+    }
+    text
+}
+
+fn tyre(sheet: &mut Sheet, name: &str) -> String {
+    let text = sheet.text(name).to_owned();
+    if !text.is_empty()
+        && let Err(error) = text.parse::<TyreSize>()
+    {
+        sheet.refuse(name, super::complete_sentence(&error.to_string()));
+    }
+    text
+}
+
+fn shares(sheet: &mut Sheet) -> [Option<u8>; 3] {
+    let read = SHARES.map(|name| if sheet.is_filled(name) { sheet.number(name) } else { None });
+    for (name, share) in SHARES.into_iter().zip(read) {
+        if share.is_some_and(|share| !(0.0..=100.0).contains(&share)) {
+            sheet.refuse(name, "A share of the time is between 0 and 100 in the hundred.");
+        }
+    }
+    let total: f64 = read.into_iter().flatten().sum();
+    if read.iter().all(Option::is_some) && (total - 100.0).abs() > 1.0 {
+        sheet.refuse(SHARES[2], format!("The three shares make {total:.0}, not 100."));
+    }
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "between 0 and 100, or refused above")]
+    read.map(|share| share.map(|share| share.round().clamp(0.0, 100.0) as u8))
+}

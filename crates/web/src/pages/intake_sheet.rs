@@ -1,0 +1,162 @@
+//! The part of intake that asks beyond the vehicle itself.
+
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Path};
+use wise_badger_mechanics::survey::{Complaint, End, Modification};
+use wise_badger_store::entry::SpringWord;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{Database, job_sheet};
+
+use super::intake::intake_page;
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep, see_other};
+use crate::error::WebError;
+use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
+use crate::form::{Choice, Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
+use crate::view::{datum_name, sentence, support_name};
+use crate::worker::Worker;
+
+/// The sheet's form as the template prints it.
+pub(super) struct SheetForm {
+    pub(super) hidden: Hidden,
+    pub(super) complaint_words: String,
+    pub(super) complaint_problem: String,
+    pub(super) complaints: Vec<Tick>,
+    pub(super) budget: Field,
+    pub(super) wanted_by: Field,
+    pub(super) wishes: Vec<Pick>,
+    pub(super) shares: Vec<Field>,
+    pub(super) springs: Vec<Pick>,
+    pub(super) measures: Vec<Field>,
+    pub(super) wheels: Vec<Field>,
+    pub(super) modifications: Vec<DoneBefore>,
+    pub(super) no_earlier_work: bool,
+    pub(super) no_earlier_problem: String,
+    pub(super) refusal: String,
+}
+
+/// A box to tick.
+pub(super) struct Tick {
+    pub(super) name: String,
+    pub(super) label: &'static str,
+    pub(super) ticked: bool,
+}
+
+/// One of a few to pick.
+pub(super) struct Pick {
+    pub(super) name: &'static str,
+    pub(super) label: String,
+    pub(super) choices: Vec<Choice>,
+}
+
+/// Earlier work, and its size where it has one.
+pub(super) struct DoneBefore {
+    pub(super) tick: Tick,
+    pub(super) size: Option<Field>,
+}
+
+const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
+
+impl SheetForm {
+    pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
+        let class = file.job.intake.class;
+        let trailer = class.is_trailer();
+        let tick = |name: String, label| Tick { ticked: sheet.is_filled(&name), name, label };
+        let pick = |name: &'static str, label: &str, offered: &[(&'static str, &str)]| Pick {
+            name,
+            label: label.to_owned(),
+            choices: sheet.choices(name, offered),
+        };
+        let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
+        let datum = file.job.datum.map_or("the job's datum", |datum| datum_name(class, datum));
+        let modification = |what: Modification| DoneBefore {
+            tick: tick(modification_field(what), modification_name(what)),
+            size: Some(modification_size(what))
+                .filter(|label| !label.is_empty())
+                .map(|label| sheet.length_field(&size_field(what), label)),
+        };
+        let [front, rear] = End::BOTH.map(|end| support_name(class, end));
+        let mut measures = vec![
+            sheet
+                .length_field("sound_rear", "Rear height when sound, empty")
+                .hint(format!("{datum}; the maker's sheet or a sound twin")),
+            sheet.rate_field("sound_rate", "Rear rate when sound").hint("all rear springs together"),
+            sheet.length_field("rear_track", "Rear track").hint("between the middles of the wheels"),
+        ];
+        if !trailer {
+            measures.push(sheet.length_field("rear_overhang", "Rear axle to tail"));
+        }
+        let mut wheels = vec![
+            sheet.text_field("rear_tyre", "Rear tyre size").hint("as on the sidewall, like 245/75R16"),
+            sheet.weight_field("rear_tyre_rating", "One rear tyre may carry").hint("single or dual, as it is used"),
+            sheet.weight_field("rear_wheel_rating", "One rear wheel may carry"),
+        ];
+        if !trailer {
+            wheels.extend([
+                sheet.text_field("front_tyre", "Front tyre size"),
+                sheet.weight_field("front_tyre_rating", "One front tyre may carry"),
+                sheet.weight_field("front_wheel_rating", "One front wheel may carry"),
+                sheet.weight_field("hitch_rating", "The hitch may carry"),
+            ]);
+        }
+        let mut spring_picks = vec![
+            pick("rear_spring", &format!("{} on", sentence(rear)), &springs),
+            pick("rear_over", "Rear spring", &[("over", "over the axle"), ("under", "under the axle")]),
+        ];
+        if !trailer {
+            spring_picks.insert(0, pick("front_spring", &format!("{} on", sentence(front)), &springs));
+        }
+        let share_names = ["Empty", "Usual load", "Full"];
+        SheetForm {
+            hidden: Hidden::new(sheet, file.job.revision),
+            complaint_words: sheet.text("complaint_words").to_owned(),
+            complaint_problem: sheet.problem("complaint_words").to_owned(),
+            complaints: Complaint::ALL
+                .into_iter()
+                .map(|complaint| tick(complaint_field(complaint), complaint_name(complaint)))
+                .collect(),
+            budget: sheet.text_field("budget", "It may cost"),
+            wanted_by: sheet.text_field("wanted_by", "Wanted by"),
+            wishes: vec![
+                pick("first", "First comes", &[("ride", "the ride"), ("stability", "stability under load")]),
+                pick("upkeep", "Will look after something that wants upkeep", &YES_OR_NO),
+                pick("removable", "Must come off again", &YES_OR_NO),
+            ],
+            shares: SHARES.into_iter().zip(share_names).map(|(name, label)| sheet.number_field(name, label, "%")).collect(),
+            springs: spring_picks,
+            measures,
+            wheels,
+            modifications: Modification::ALL.into_iter().map(modification).collect(),
+            no_earlier_work: sheet.is_filled("no_earlier_work"),
+            no_earlier_problem: sheet.problem("no_earlier_work").to_owned(),
+            refusal: refusal.map(Refusal::words).unwrap_or_default(),
+        }
+    }
+}
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.sheet));
+    let Some(entry) = intake_sheet::check(&mut sheet) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return intake_page(&worker, &file, None, Some((&sheet, &refusal)));
+    };
+    let job = file.job.id;
+    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
+        .await?
+    {
+        Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
+        Kept::Stale(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.sheet));
+            intake_page(&worker, &file, None, Some((&sheet, &refusal)))
+        }
+    }
+}

@@ -1,0 +1,230 @@
+//! Where the inches went and why, in words.
+
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::survey::{LoadState, Survey};
+use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, Settling};
+
+use super::intake::{complaint_name, modification_name};
+use super::look_over::{defect_name, gate_words};
+use super::{Figure, Sum, Units, percent, sentence, state_name};
+use crate::drawing::{BreakdownDrawing, RowWords};
+use crate::job_route::Stage;
+
+/// A cause as the page prints it.
+pub(crate) struct CauseWords {
+    pub(crate) name: &'static str,
+    /// What follows from it.
+    pub(crate) so: &'static str,
+    pub(crate) evidence_for: Vec<String>,
+    pub(crate) evidence_against: Vec<String>,
+    /// What would settle it, and where that is done.
+    pub(crate) settles: &'static str,
+    pub(crate) where_: Option<Stage>,
+    pub(crate) likely: bool,
+}
+
+pub(crate) fn part_name(kind: PartKind) -> &'static str {
+    match kind {
+        PartKind::WantedAboveSound => "Up to the height when sound",
+        PartKind::SpringSet => "Spring set",
+        PartKind::PermanentLoad => "What is always aboard",
+        PartKind::NotToldApart => "Set or permanent load",
+        PartKind::CarriedLoad => "The load, on the springs",
+        PartKind::Tyres => "The load, on the tyres",
+        PartKind::SecondStage => "Held up by the overload leaf",
+        PartKind::StopContact => "Held up by the bump stops",
+        PartKind::LeanBySpring => "Lean that is there empty, low side",
+        PartKind::LeanByLoad => "Lean that the load adds, low side",
+    }
+}
+
+/// How much lower a part makes the rear.
+fn part_value(part: &Part, units: Units) -> String {
+    format!("{} ± {}", units.change(-part.down.value), units.band(part.down.band()))
+}
+
+fn measured_name(breakdown: &Breakdown) -> String {
+    let side = match breakdown.low_side {
+        None => "rear",
+        Some(Side::Left) => "rear left",
+        Some(Side::Right) => "rear right",
+    };
+    format!("Measured, {side} {}", state_name(breakdown.state))
+}
+
+/// The picture of the way, with its words.
+pub(crate) fn breakdown_drawing(breakdown: &Breakdown, wanted: &str, units: Units) -> BreakdownDrawing {
+    let row = |name: &str, value: String| RowWords { name: name.to_owned(), value };
+    let mut rows = vec![row(wanted, units.height(breakdown.wanted))];
+    rows.extend(breakdown.parts.iter().map(|part| row(part_name(part.kind), part_value(part, units))));
+    rows.push(row(&measured_name(breakdown), units.height(breakdown.measured)));
+    let said: Vec<String> = rows.iter().map(|row| format!("{}: {}", row.name, row.value)).collect();
+    BreakdownDrawing::new(breakdown, &rows, &said.join("; "))
+}
+
+/// Each part with its sum.
+pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, units: Units) -> Vec<Figure> {
+    let figure = |part: &Part| {
+        let sum = part_sum(part, breakdown, survey, units)
+            .doubt(format!("± {}, two standard deviations.", units.exact(part.down.band())));
+        let small = part.down.value.abs() <= part.down.band();
+        let figure = Figure::new(part_name(part.kind), part_value(part, units), sum);
+        if small { figure.note("within its band: not told from nothing") } else { figure }
+    };
+    breakdown.parts.iter().map(figure).collect()
+}
+
+const STATICS: &str = "Springs in series; any statics text. First-order propagation, JCGM 100:2008 (GUM), 5.1.2.";
+
+fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -> Sum {
+    use wise_badger_mechanics::survey::End;
+    let loads = survey.axle_loads();
+    let load = loads.change.rear.map(|change| format!("load on the rear {}", units.weight(change.value)));
+    let height =
+        |state| survey.height(End::Rear, state).map(|height| format!("rear {} {}", state_name(state), units.exact(height.value)));
+    let down = format!("= {}", units.exact(part.down.value));
+    let numbers = |lines: Vec<Option<String>>| lines.into_iter().flatten().chain([down.clone()]).collect::<Vec<_>>();
+    let tyres = format!("all rear tyres {}", units.rate(survey.vehicle.assumptions().rear_tyres()));
+    let always = format!("always on the rear axle {}", units.weight(survey.vehicle.always_on(End::Rear)));
+    match part.kind {
+        PartKind::WantedAboveSound => Sum::new(
+            "wanted − height when sound",
+            numbers(vec![Some(format!("wanted {}", units.exact(breakdown.wanted)))]),
+            "The aim, and the sound height stated at intake.",
+        ),
+        PartKind::SpringSet => Sum::new(
+            "set = height when sound − height empty − what is always aboard",
+            numbers(vec![height(LoadState::Empty)]),
+            "A remainder, so that all parts add up.",
+        ),
+        PartKind::PermanentLoad => Sum::new("W / spring rate + W / tyre rate", numbers(vec![Some(always)]), STATICS),
+        PartKind::NotToldApart => Sum::new(
+            "wanted − height empty",
+            numbers(vec![height(LoadState::Empty)]),
+            "The height when sound is not known, so set is not guessed at.",
+        ),
+        PartKind::CarriedLoad => Sum::new(
+            "height empty − height loaded − tyres − what held some of it up",
+            numbers(vec![load, height(LoadState::Empty), height(LoadState::Loaded)]),
+            STATICS,
+        ),
+        PartKind::Tyres => Sum::new("ΔW / tyre rate", numbers(vec![load, Some(tyres)]), STATICS),
+        PartKind::SecondStage => Sum::new(
+            "drop on the springs − ΔW / first rate",
+            numbers(vec![load]),
+            "The class's usual overload leaf (common practice); the measured rate taken apart into two.",
+        ),
+        PartKind::StopContact => Sum::new(
+            "drop on the springs − ΔW / rate usual for the class",
+            numbers(vec![load]),
+            "On the stops no rate can be measured; the class's stands in.",
+        ),
+        PartKind::LeanBySpring => Sum::new("half of the lean read empty", numbers(vec![]), "The tape readings of this job."),
+        PartKind::LeanByLoad => {
+            Sum::new("half of what the lean gains with the load", numbers(vec![]), "The tape readings of this job.")
+        }
+    }
+}
+
+/// The causes, the likeliest first.
+pub(crate) fn cause_words(judged: &[Judged], units: Units) -> Vec<CauseWords> {
+    let words = |judged: &Judged| {
+        let (settles, where_) = judged.settles.map_or(("", None), settling_words);
+        let say = |evidence: &Vec<Evidence>| evidence.iter().map(|evidence| sentence(&evidence_words(evidence, units))).collect();
+        CauseWords {
+            name: cause_name(judged.cause),
+            so: so(judged.cause),
+            evidence_for: say(&judged.evidence_for),
+            evidence_against: say(&judged.evidence_against),
+            settles,
+            where_,
+            likely: judged.is_likely(),
+        }
+    };
+    judged.iter().map(words).collect()
+}
+
+fn cause_name(cause: Cause) -> &'static str {
+    match cause {
+        Cause::Overload => "It carries more than it may",
+        Cause::FailedPart => "Something has failed",
+        Cause::SpringSet => "The springs have set",
+        Cause::WeakSprings => "The springs are weaker than they should be",
+        Cause::PermanentLoad => "What is always aboard",
+        Cause::CarriedLoad => "The load itself, within its ratings",
+        Cause::OnTheStops => "It rests on its bump stops",
+        Cause::WeightBehind => "Weight behind the rear axle lifts the nose",
+        Cause::LeanBySpring => "One spring stands lower than the other",
+        Cause::LeanByLoad => "The load sits to one side",
+        Cause::Tyres => "The tyres",
+        Cause::EarlierWork => "What was done to it before",
+    }
+}
+
+/// What follows.
+fn so(cause: Cause) -> &'static str {
+    match cause {
+        Cause::Overload => "Weight comes off or moves first; no spring raises a rating.",
+        Cause::FailedPart => "Repair comes first; nothing is fitted on a failed part.",
+        Cause::SpringSet => "Re-arched, replaced or helped by a leaf, as the look-over allows.",
+        Cause::WeakSprings => "More rate, not more arch: a leaf, a helper or a new pack.",
+        Cause::PermanentLoad => "It is there on every road, so the spring itself may be made to fit it.",
+        Cause::CarriedLoad => "Sound springs doing their work: load help, or a stiffer pack if it is there most of the time.",
+        Cause::OnTheStops => "What is measured there is not the spring; heights with the stops clear tell more.",
+        Cause::WeightBehind => {
+            "A spring is not the first answer: move weight forward, lighten the tongue, or spread it to the front."
+        }
+        Cause::LeanBySpring => "Look at both packs before raising one side; both sides get the same correction.",
+        Cause::LeanByLoad => "Move what is heavy to the other side; unequal springs follow the load only while it is there.",
+        Cause::Tyres => "Sizes and pressures alike, then read again.",
+        Cause::EarlierWork => "Heights hide what was done: a block is replaced, never added to, and its rise is new less old.",
+    }
+}
+
+fn evidence_words(evidence: &Evidence, units: Units) -> String {
+    let either = |length: Length, right: &'static str, left: &'static str| if length.si() > 0.0 { right } else { left };
+    match evidence {
+        Evidence::OverRating(over) => format!("a rating is passed by {}", units.weight(*over)),
+        Evidence::Stopped(gate) => gate_words(gate),
+        Evidence::Part(kind, down) => {
+            format!("{}: {} ± {}", part_name(*kind).to_lowercase(), units.height(down.value), units.band(down.band()))
+        }
+        Evidence::PartWithinItsBand(kind, down) => {
+            format!(
+                "{}: {} ± {}, not told from nothing",
+                part_name(*kind).to_lowercase(),
+                units.height(down.value),
+                units.band(down.band())
+            )
+        }
+        Evidence::RateOverSound(share) => format!("the measured rate is {} of what it should be", percent(*share)),
+        Evidence::Found(defect) => format!("found: {}", defect_name(*defect)),
+        Evidence::Complaint(complaint) => format!("the customer says: {}", complaint_name(*complaint)),
+        Evidence::GapLoaded(gap) => format!("{} of stop gap is left with the load on", units.height(*gap)),
+        Evidence::StopsClose => "the stops close in the readings".to_owned(),
+        Evidence::StifferThanItsClass(times) => format!("the rate is {times:.1} times the class's, as when a stop bears unseen"),
+        Evidence::FrontRose(by) => format!("the front came up by {} with the load on", units.height(*by)),
+        Evidence::FrontLightened(by) => format!("{} is taken off the front axle", units.weight(*by)),
+        Evidence::LoadToOneSide(by) => {
+            format!("the load's centre is {} {} of the middle", units.height(by.abs()), either(*by, "right", "left"))
+        }
+        Evidence::Modified(what) => format!("found: {}", modification_name(*what)),
+    }
+}
+
+/// What would settle it, and the stage where that is done.
+fn settling_words(settling: Settling) -> (&'static str, Option<Stage>) {
+    match settling {
+        Settling::SoundHeight => ("the height it had when sound, from the maker's sheet or a sound twin", Some(Stage::Intake)),
+        Settling::SoundRate => ("the rate it should have, from the maker or the spring's sheet", Some(Stage::Intake)),
+        Settling::WeighAxles => ("both axles on a scale", Some(Stage::Load)),
+        Settling::GapLoaded => ("the stop gap, read with the load on", Some(Stage::Tape)),
+        Settling::ReadFromTheHub => ("heights read from the hub, which leave the tyres out", Some(Stage::Tape)),
+        Settling::CornersEmpty => ("all four corners, read empty", Some(Stage::Tape)),
+        Settling::LoadInTheMiddle => ("the same load in the middle, read again", Some(Stage::Tape)),
+        Settling::FrontHeights => ("front heights, empty and loaded", Some(Stage::Tape)),
+        Settling::TakeOutAndRead => ("taking it off and reading again", Some(Stage::Tape)),
+        Settling::MoreLoad => ("more load, for a rate that can be leant on", Some(Stage::Tape)),
+    }
+}
