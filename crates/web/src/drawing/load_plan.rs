@@ -152,10 +152,10 @@ impl<'a> Picture<'a> {
         let wheelbase = self.vehicle.wheelbase.customary();
         for ((along, anchor), (what, load)) in [(0.0, Anchor::Start), (wheelbase, Anchor::Middle)].into_iter().zip(axles) {
             let x = self.x(along);
-            canvas.line("plan-axle", (x, 30.0), (x, self.middle + (HALF_BODY + 4.0) * self.scale));
+            canvas.line("plan-axle", (x, 31.0), (x, self.middle + (HALF_BODY + 4.0) * self.scale));
             let at = if matches!(anchor, Anchor::Start) { x - 6.0 } else { x };
             canvas.text("plan-load", (at, 24.0), anchor, load);
-            canvas.text("plan-what", (at, 9.0), anchor, what);
+            canvas.text("plan-what", (at, 4.0), anchor, what);
         }
     }
 

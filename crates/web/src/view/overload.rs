@@ -3,7 +3,7 @@
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{End, Survey, VehicleClass};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_mechanics::verdict::{Overload, RatingCheck, Relief};
+use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
 
 use super::{Units, rated_name, state_name, support_name};
 
@@ -80,9 +80,13 @@ fn lower(text: &str) -> String {
 }
 
 fn line(class: VehicleClass, check: &RatingCheck, units: Units) -> String {
-    let what = format!("{}:", rated_name(class, check.rated));
+    let (what, whose) = match check.rated {
+        Rated::Axle(end) => (format!("The {} carries", support_name(class, end)), "its"),
+        Rated::Tyres(_) | Rated::Wheels(_) => (format!("The {} carry", lower(&rated_name(class, check.rated))), "their"),
+        Rated::Gross | Rated::Hitch => (format!("The {} carries", lower(&rated_name(class, check.rated))), "its"),
+    };
     format!(
-        "{what} {} {}, {} over the rating of {}.",
+        "{what} {} {}, {} over {whose} rating of {}.",
         units.weight(check.load),
         state_name(check.state),
         units.weight(-check.margin()),

@@ -138,7 +138,7 @@ impl Page {
     pub(crate) fn form(&self, css: &str) -> Form {
         let form = self.html.select(&selector(css)).next();
         let form = form.unwrap_or_else(|| panic!("no form {css} on {}: {}", self.path, self.text("main")));
-        let controls = selector("input, textarea");
+        let controls = selector("input, textarea, select");
         let sent = form.select(&controls).filter(|control| {
             let picks = matches!(control.value().attr("type"), Some("radio" | "checkbox"));
             !picks || control.value().attr("checked").is_some()
@@ -149,6 +149,12 @@ impl Page {
 }
 
 fn value_of(control: ElementRef<'_>) -> String {
+    if control.value().name() == "select" {
+        // The first option is chosen where none is marked.
+        let options: Vec<ElementRef<'_>> = control.select(&selector("option")).collect();
+        let chosen = options.iter().find(|option| option.value().attr("selected").is_some()).or(options.first());
+        return chosen.and_then(|option| option.value().attr("value")).unwrap_or_default().to_owned();
+    }
     control.value().attr("value").map_or_else(|| control.text().collect(), str::to_owned)
 }
 
