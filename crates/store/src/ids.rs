@@ -23,6 +23,10 @@ pub struct JobNumber(pub i32);
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct ReadingId(pub i64);
 
+/// Key of a photograph.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct PhotographId(pub i64);
+
 /// Key of a correction considered on a job.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct CorrectionId(pub i64);

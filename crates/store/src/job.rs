@@ -2,6 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
+use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::tape::Datum;
 
@@ -73,6 +74,8 @@ pub struct Job {
     pub rolled_and_bounced: bool,
     /// Whether somebody said that a rear height that rises with load is right.
     pub rear_rise_confirmed: bool,
+    /// What the readings were taken on, as far as it was said.
+    pub conditions: Conditions,
     /// Counts savings, so that a stale page is noticed.
     pub revision: i32,
     /// When it was last saved.
@@ -105,6 +108,7 @@ struct Row {
     datum: Option<String>,
     rolled_and_bounced: bool,
     rear_rise_confirmed: bool,
+    conditions: Option<Json<Conditions>>,
     revision: i32,
     revised_at: DateTime<Utc>,
     opened_by: PersonId,
@@ -136,6 +140,7 @@ impl TryFrom<Row> for Job {
             datum: row.datum.as_deref().map(Datum::from_word).transpose()?,
             rolled_and_bounced: row.rolled_and_bounced,
             rear_rise_confirmed: row.rear_rise_confirmed,
+            conditions: row.conditions.map(|conditions| conditions.0).unwrap_or_default(),
             revision: row.revision,
             revised_at: row.revised_at,
             opened_by: row.opened_by,
@@ -240,8 +245,19 @@ pub fn set_intake(connection: &mut PgConnection, shop: ShopId, job: JobId, intak
     Ok(())
 }
 
+/// What readings are taken on.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+pub struct Conditions {
+    /// The floor, in words.
+    pub floor: String,
+    /// Fuel in the tank, empty state, in words.
+    pub fuel_empty: String,
+    /// The same loaded.
+    pub fuel_loaded: String,
+}
+
 /// How the heights of a job are read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub struct TapeManner {
     /// What they are measured from.
     pub datum: Datum,
@@ -249,6 +265,8 @@ pub struct TapeManner {
     pub rolled_and_bounced: bool,
     /// Whether a rear height that rises with load was said to be right.
     pub rear_rise_confirmed: bool,
+    /// What they are taken on.
+    pub conditions: Conditions,
 }
 
 /// Writes down how the heights are read.
@@ -259,6 +277,7 @@ pub fn set_tape_manner(connection: &mut PgConnection, shop: ShopId, job: JobId, 
             jobs::datum.eq(Some(manner.datum.word())),
             jobs::rolled_and_bounced.eq(manner.rolled_and_bounced),
             jobs::rear_rise_confirmed.eq(manner.rear_rise_confirmed),
+            jobs::conditions.eq(Some(Json(manner.conditions))),
         ))
         .execute(connection)?;
     Ok(())

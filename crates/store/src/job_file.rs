@@ -5,12 +5,12 @@ use std::collections::HashMap;
 use diesel::PgConnection;
 use wise_badger_mechanics::look_over::LookOver;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{LoadState, States, Survey, VehicleFacts};
-use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
-use wise_badger_mechanics::units::metres;
+use wise_badger_mechanics::survey::{End, LoadState, States, Survey, VehicleFacts};
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, TyreSize, WheelGeometry};
+use wise_badger_mechanics::units::{Length, metres};
 
 use crate::correction::Considered;
-use crate::entry::{AimSheet, CaseEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
+use crate::entry::{AimSheet, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
 use crate::fitting::Fitting;
 use crate::job::Job;
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -29,6 +29,8 @@ pub struct JobFile {
     pub plan: Option<LoadPlanEntry>,
     /// Its look-over.
     pub look_over: Option<LookOverEntry>,
+    /// Its control drives.
+    pub drive: DriveEntry,
     /// What was put on.
     pub load: Option<LoadEntry>,
     /// Its aim.
@@ -70,6 +72,7 @@ impl JobFile {
         }
         let sheets = job_sheet::standing(connection, shop, &ids)?;
         let mut intakes: HashMap<JobId, IntakeSheetEntry> = job_sheet::by_job(&sheets)?;
+        let mut drives: HashMap<JobId, DriveEntry> = job_sheet::by_job(&sheets)?;
         let mut plans: HashMap<JobId, LoadPlanEntry> = job_sheet::by_job(&sheets)?;
         let mut look_overs: HashMap<JobId, LookOverEntry> = job_sheet::by_job(&sheets)?;
         let loads = load::standing(connection, shop, &ids)?.into_iter().map(|load| (load.job_id, load.entry.0));
@@ -83,6 +86,7 @@ impl JobFile {
             sheet: intakes.remove(&job.id).unwrap_or_default(),
             plan: plans.remove(&job.id),
             look_over: look_overs.remove(&job.id),
+            drive: drives.remove(&job.id).unwrap_or_default(),
             load: loads.remove(&job.id),
             aim: aims.remove(&job.id),
             corrections: corrections.remove(&job.id).unwrap_or_default(),
@@ -122,21 +126,62 @@ impl JobFile {
         aboard.map(|(case, plan)| plan.put_for(case.key).map(|item| item.name.clone()).collect()).unwrap_or_default()
     }
 
+    /// A height as one from the job's datum; `None` where what turns the one into the other was not read.
+    fn in_job_datum(&self, reading: &Reading, end: End) -> Option<Length> {
+        let (height, to) = (metres(reading.value.si), self.job.datum.unwrap_or(reading.datum));
+        if reading.datum == to {
+            return Some(height);
+        }
+        let (hub, tyre) = match end {
+            End::Front => (Place::HubFront, &self.sheet.front_tyre),
+            End::Rear => (Place::HubRear, &self.sheet.rear_tyre),
+        };
+        let hub = self.at(Spot { place: hub, ..reading.spot }).last().map(|reading| metres(reading.value.si));
+        let tyre = tyre.parse::<TyreSize>().ok();
+        let asks = |datum: Datum| match datum {
+            Datum::GroundToArch => hub.is_some(),
+            Datum::RimToArch | Datum::TyreTopToArch => tyre.is_some(),
+            Datum::HubToArch => true,
+            Datum::StopGap => false,
+        };
+        let nothing = metres(0.0);
+        let wheel = WheelGeometry {
+            hub_height: hub.unwrap_or(nothing),
+            rim_lip_radius: tyre.map_or(nothing, |tyre| tyre.rim_lip_radius()),
+            free_radius: tyre.map_or(nothing, |tyre| tyre.free_radius()),
+            arch_at_stop: nothing,
+        };
+        (asks(reading.datum) && asks(to)).then(|| wheel.convert(height, reading.datum, to))
+    }
+
+    /// The heights of a phase that cannot be turned into the job's datum yet, each with what it was read from.
+    pub fn not_converted(&self, phase: Phase) -> Vec<&Reading> {
+        let ends = |reading: &&Reading| match reading.spot.place {
+            Place::FrontLeft | Place::FrontRight => self.in_job_datum(reading, End::Front).is_none(),
+            Place::RearLeft | Place::RearRight => self.in_job_datum(reading, End::Rear).is_none(),
+            _ => false,
+        };
+        self.readings.iter().filter(|reading| reading.spot.phase == phase).filter(ends).collect()
+    }
+
     /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
     pub fn survey(&self, phase: Phase) -> Survey {
-        let corner = |state, place| self.at(Spot { phase, state, place }).map(|reading| metres(reading.height.si)).collect();
-        let axle = |state, left, right| {
+        let corner = |state, place, end| {
+            let readings = self.at(Spot { phase, state, place });
+            readings.filter_map(|reading| self.in_job_datum(reading, end)).collect()
+        };
+        let axle = |state, end, left, right| {
             let mut readings = AxleReadings::default();
-            *readings.corners.get_mut(Side::Left) = corner(state, left);
-            *readings.corners.get_mut(Side::Right) = corner(state, right);
+            *readings.corners.get_mut(Side::Left) = corner(state, left, end);
+            *readings.corners.get_mut(Side::Right) = corner(state, right, end);
             readings
         };
         let heights = |state: LoadState| HeightReadings {
-            front: axle(state, Place::FrontLeft, Place::FrontRight),
-            rear: axle(state, Place::RearLeft, Place::RearRight),
+            front: axle(state, End::Front, Place::FrontLeft, Place::FrontRight),
+            rear: axle(state, End::Rear, Place::RearLeft, Place::RearRight),
         };
         let stop_gap = |state: LoadState| {
-            let gaps: Vec<f64> = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.height.si).collect();
+            let gaps: Vec<f64> = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.value.si).collect();
             #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
             let count = gaps.len() as f64;
             (!gaps.is_empty()).then(|| metres(gaps.iter().sum::<f64>() / count))

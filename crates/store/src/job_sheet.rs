@@ -8,7 +8,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-use crate::entry::{IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
+use crate::entry::{DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
@@ -25,6 +25,10 @@ impl Sheet for LoadPlanEntry {
 
 impl Sheet for IntakeSheetEntry {
     const KIND: &'static str = "intake";
+}
+
+impl Sheet for DriveEntry {
+    const KIND: &'static str = "drive";
 }
 
 impl Sheet for LookOverEntry {

@@ -1,4 +1,4 @@
-//! Heights and gaps as read at the vehicle.
+//! Heights, gaps, weights, angles and pressures as read at the vehicle.
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
@@ -33,6 +33,101 @@ pub enum Place {
     RearRight,
     /// Rear bump stop.
     StopGap,
+    /// Ground to the hub centre, front: what turns one datum into another.
+    HubFront,
+    /// The same at the rear.
+    HubRear,
+    /// Ground to the step.
+    Step,
+    /// Ground to the hitch.
+    Hitch,
+    /// Ground to the frame rail behind the rear axle.
+    FrameRail,
+    /// Ground to the middle of the headlamp.
+    Headlamp,
+    /// Arch of the left pack, from its eyes.
+    ArchLeft,
+    /// Arch of the right pack.
+    ArchRight,
+    /// A corner on a scale.
+    WeightFrontLeft,
+    /// A corner on a scale.
+    WeightFrontRight,
+    /// A corner on a scale.
+    WeightRearLeft,
+    /// A corner on a scale.
+    WeightRearRight,
+    /// An axle on a scale.
+    WeightFront,
+    /// An axle on a scale.
+    WeightRear,
+    /// Shackle from upright, rearward positive.
+    ShackleLeft,
+    /// Shackle from upright, rearward positive.
+    ShackleRight,
+    /// Pinion from level, nose up positive.
+    Pinion,
+    /// Frame from level, rear up positive.
+    FrameAngle,
+    /// Tyre pressure.
+    TyreFrontLeft,
+    /// Tyre pressure.
+    TyreFrontRight,
+    /// Tyre pressure.
+    TyreRearLeft,
+    /// Tyre pressure.
+    TyreRearRight,
+}
+
+/// What kind of figure is read at a place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// A length from the job's datum.
+    Height,
+    /// A length.
+    Length,
+    /// A weight.
+    Weight,
+    /// An angle.
+    Angle,
+    /// A pressure.
+    Pressure,
+}
+
+impl Place {
+    /// What kind of figure is read there.
+    pub fn kind(self) -> Kind {
+        match self {
+            Place::FrontLeft | Place::FrontRight | Place::RearLeft | Place::RearRight => Kind::Height,
+            Place::StopGap
+            | Place::HubFront
+            | Place::HubRear
+            | Place::Step
+            | Place::Hitch
+            | Place::FrameRail
+            | Place::Headlamp
+            | Place::ArchLeft
+            | Place::ArchRight => Kind::Length,
+            Place::WeightFrontLeft
+            | Place::WeightFrontRight
+            | Place::WeightRearLeft
+            | Place::WeightRearRight
+            | Place::WeightFront
+            | Place::WeightRear => Kind::Weight,
+            Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => Kind::Angle,
+            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => Kind::Pressure,
+        }
+    }
+
+    /// The word it goes by in the store, and in forms.
+    pub fn name(self) -> &'static str {
+        self.word()
+    }
+
+    /// Every place beside the walk round the vehicle.
+    pub fn further() -> impl Iterator<Item = Place> {
+        Self::WORDS.iter().map(|(place, _)| *place).filter(|place| place.kind() != Kind::Height && *place != Place::StopGap)
+    }
 }
 
 impl Word for Phase {
@@ -40,10 +135,18 @@ impl Word for Phase {
     const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
 }
 
-/// Only the units a height is typed in: the column holds no others.
+/// Only the units a reading is typed in: the column holds no others.
 impl Word for UnitWord {
     const WHAT: &'static str = "unit";
-    const WORDS: &'static [(Self, &'static str)] = &[(UnitWord::In, "in"), (UnitWord::Mm, "mm")];
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (UnitWord::In, "in"),
+        (UnitWord::Mm, "mm"),
+        (UnitWord::Lb, "lb"),
+        (UnitWord::Kg, "kg"),
+        (UnitWord::Deg, "deg"),
+        (UnitWord::Psi, "psi"),
+        (UnitWord::Kpa, "kpa"),
+    ];
 }
 
 impl Word for Place {
@@ -54,6 +157,28 @@ impl Word for Place {
         (Place::RearLeft, "rear_left"),
         (Place::RearRight, "rear_right"),
         (Place::StopGap, "stop_gap"),
+        (Place::HubFront, "hub_front"),
+        (Place::HubRear, "hub_rear"),
+        (Place::Step, "step"),
+        (Place::Hitch, "hitch"),
+        (Place::FrameRail, "frame_rail"),
+        (Place::Headlamp, "headlamp"),
+        (Place::ArchLeft, "arch_left"),
+        (Place::ArchRight, "arch_right"),
+        (Place::WeightFrontLeft, "weight_front_left"),
+        (Place::WeightFrontRight, "weight_front_right"),
+        (Place::WeightRearLeft, "weight_rear_left"),
+        (Place::WeightRearRight, "weight_rear_right"),
+        (Place::WeightFront, "weight_front"),
+        (Place::WeightRear, "weight_rear"),
+        (Place::ShackleLeft, "shackle_left"),
+        (Place::ShackleRight, "shackle_right"),
+        (Place::Pinion, "pinion"),
+        (Place::FrameAngle, "frame_angle"),
+        (Place::TyreFrontLeft, "tyre_front_left"),
+        (Place::TyreFrontRight, "tyre_front_right"),
+        (Place::TyreRearLeft, "tyre_rear_left"),
+        (Place::TyreRearRight, "tyre_rear_right"),
     ];
 }
 
@@ -79,21 +204,23 @@ pub struct Reading {
     pub spot: Spot,
     /// What it was measured from.
     pub datum: Datum,
-    /// The height.
-    pub height: Typed,
+    /// What it came to.
+    pub value: Typed,
     /// Who read it.
     pub taken_by: PersonId,
     /// When.
     pub taken_at: DateTime<Utc>,
 }
 
-/// A height to put down.
+/// A reading to put down.
 #[derive(Debug, Clone, PartialEq)]
 pub struct NewReading {
     /// What was read.
     pub spot: Spot,
-    /// The height.
-    pub height: Typed,
+    /// What it was measured from; for a figure that is no height, the job's datum.
+    pub datum: Datum,
+    /// What it came to.
+    pub value: Typed,
 }
 
 #[derive(Queryable, Selectable)]
@@ -106,9 +233,9 @@ struct Row {
     place: String,
     ordinal: i16,
     datum: String,
-    height_text: String,
-    height_unit: String,
-    height_m: f64,
+    value_text: String,
+    value_unit: String,
+    value_si: f64,
     taken_by: PersonId,
     taken_at: DateTime<Utc>,
 }
@@ -122,8 +249,8 @@ impl Row {
         })
     }
 
-    fn height(&self) -> Result<Typed, StoreError> {
-        Ok(Typed { text: self.height_text.clone(), unit: UnitWord::from_word(&self.height_unit)?, si: self.height_m })
+    fn value(&self) -> Result<Typed, StoreError> {
+        Ok(Typed { text: self.value_text.clone(), unit: UnitWord::from_word(&self.value_unit)?, si: self.value_si })
     }
 }
 
@@ -136,7 +263,7 @@ impl TryFrom<Row> for Reading {
             job_id: row.job_id,
             spot: row.spot()?,
             datum: Datum::from_word(&row.datum)?,
-            height: row.height()?,
+            value: row.value()?,
             taken_by: row.taken_by,
             taken_at: row.taken_at,
         })
@@ -159,14 +286,14 @@ fn standing_rows(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) ->
 }
 
 /// Makes `new` the readings of a phase: what is unchanged stays with whoever took it, what differs is
-/// withdrawn and put down anew. Nothing is deleted.
+/// withdrawn, with why, and put down anew. Nothing is deleted.
 pub fn replace(
     connection: &mut PgConnection,
     person: &Person,
     job: JobId,
     phase: Phase,
-    datum: Datum,
     new: &[NewReading],
+    why: &str,
 ) -> Result<(), StoreError> {
     let rows = standing_rows(connection, person.shop_id, &[job])?;
     let mut wanted: Vec<(i16, &NewReading)> = Vec::with_capacity(new.len());
@@ -176,9 +303,9 @@ pub fn replace(
     }
     let mut withdrawn = Vec::new();
     for row in rows.iter().filter(|row| row.phase == phase.word()) {
-        let (spot, height) = (row.spot()?, row.height()?);
+        let (spot, value) = (row.spot()?, row.value()?);
         let same = |(ordinal, reading): &(i16, &NewReading)| {
-            *ordinal == row.ordinal && reading.spot == spot && reading.height == height && row.datum == datum.word()
+            *ordinal == row.ordinal && reading.spot == spot && reading.value == value && row.datum == reading.datum.word()
         };
         match wanted.iter().position(same) {
             Some(index) => drop(wanted.remove(index)),
@@ -186,7 +313,11 @@ pub fn replace(
         }
     }
     diesel::update(readings::table.filter(readings::shop_id.eq(person.shop_id)).filter(readings::id.eq_any(withdrawn)))
-        .set((readings::withdrawn_by.eq(Some(person.id)), readings::withdrawn_at.eq(Some(Utc::now()))))
+        .set((
+            readings::withdrawn_by.eq(Some(person.id)),
+            readings::withdrawn_at.eq(Some(Utc::now())),
+            readings::withdrawn_why.eq(Some(why).filter(|why| !why.is_empty())),
+        ))
         .execute(connection)?;
     let rows: Vec<_> = wanted
         .into_iter()
@@ -198,10 +329,10 @@ pub fn replace(
                 readings::load_state.eq(reading.spot.state.word()),
                 readings::place.eq(reading.spot.place.word()),
                 readings::ordinal.eq(ordinal),
-                readings::datum.eq(datum.word()),
-                readings::height_text.eq(&reading.height.text),
-                readings::height_unit.eq(reading.height.unit.word()),
-                readings::height_m.eq(reading.height.si),
+                readings::datum.eq(reading.datum.word()),
+                readings::value_text.eq(&reading.value.text),
+                readings::value_unit.eq(reading.value.unit.word()),
+                readings::value_si.eq(reading.value.si),
                 readings::taken_by.eq(person.id),
             )
         })
@@ -210,8 +341,35 @@ pub fn replace(
     Ok(())
 }
 
-/// How many readings of a job were withdrawn: they stay on record.
-pub fn withdrawn_count(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<i64, StoreError> {
-    let withdrawn = readings::table.filter(readings::shop_id.eq(shop)).filter(readings::job_id.eq(job));
-    Ok(withdrawn.filter(readings::withdrawn_at.is_not_null()).count().get_result(connection)?)
+/// A reading that was corrected, and stays on record.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Withdrawn {
+    /// What was read.
+    pub spot: Spot,
+    /// What it came to.
+    pub value: Typed,
+    /// Who read it.
+    pub taken_by: PersonId,
+    /// Who corrected it.
+    pub withdrawn_by: Option<PersonId>,
+    /// When.
+    pub withdrawn_at: Option<DateTime<Utc>>,
+    /// And why, where somebody said.
+    pub why: Option<String>,
+}
+
+/// The readings of a job that were corrected, the latest first.
+pub fn withdrawn(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Withdrawn>, StoreError> {
+    type Columns = (Row, Option<PersonId>, Option<DateTime<Utc>>, Option<String>);
+    let rows: Vec<Columns> = readings::table
+        .filter(readings::shop_id.eq(shop))
+        .filter(readings::job_id.eq(job))
+        .filter(readings::withdrawn_at.is_not_null())
+        .order((readings::withdrawn_at.desc(), readings::id))
+        .select((Row::as_select(), readings::withdrawn_by, readings::withdrawn_at, readings::withdrawn_why))
+        .load(connection)?;
+    let read = |(row, withdrawn_by, withdrawn_at, why): Columns| {
+        Ok(Withdrawn { spot: row.spot()?, value: row.value()?, taken_by: row.taken_by, withdrawn_by, withdrawn_at, why })
+    };
+    rows.into_iter().map(read).collect()
 }

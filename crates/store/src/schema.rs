@@ -75,6 +75,7 @@ diesel::table! {
         finished_at -> Nullable<Timestamptz>,
         axle_spread -> Nullable<Jsonb>,
         equalised -> Bool,
+        conditions -> Nullable<Jsonb>,
     }
 }
 
@@ -103,6 +104,22 @@ diesel::table! {
 }
 
 diesel::table! {
+    photographs (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        subject -> Text,
+        jpeg -> Bytea,
+        width -> Int4,
+        height -> Int4,
+        taken_by -> Int8,
+        taken_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
     readings (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -112,13 +129,14 @@ diesel::table! {
         place -> Text,
         ordinal -> Int2,
         datum -> Text,
-        height_text -> Text,
-        height_unit -> Text,
-        height_m -> Float8,
+        value_text -> Text,
+        value_unit -> Text,
+        value_si -> Float8,
         taken_by -> Int8,
         taken_at -> Timestamptz,
         withdrawn_by -> Nullable<Int8>,
         withdrawn_at -> Nullable<Timestamptz>,
+        withdrawn_why -> Nullable<Text>,
     }
 }
 
@@ -158,6 +176,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     jobs,
     loads,
     people,
+    photographs,
     readings,
     sessions,
     shops,

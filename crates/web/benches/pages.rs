@@ -49,7 +49,7 @@ fn main() {
             let file = JobFile::find(connection, person.shop_id, JobNumber(number))?;
             if selects > 8 {
                 person::of_shop(connection, person.shop_id)?;
-                reading::withdrawn_count(connection, person.shop_id, file.job.id)?;
+                reading::withdrawn(connection, person.shop_id, file.job.id)?;
             }
             Ok(file.readings.len())
         });

@@ -6,6 +6,8 @@ use actix_web::{HttpResponse, ResponseError};
 use askama::Template;
 use wise_badger_store::{DieselError, StoreError};
 
+use crate::photo::PhotoError;
+
 /// Why a page cannot be given.
 #[derive(Debug, thiserror::Error)]
 pub(crate) enum WebError {
@@ -24,6 +26,12 @@ pub(crate) enum WebError {
     /// More was sent than a form holds.
     #[error("the request is too large")]
     TooLarge,
+    /// A photograph has too many bytes.
+    #[error("the photograph is too large")]
+    PhotoTooLarge,
+    /// What was sent is no photograph.
+    #[error(transparent)]
+    NoPhoto(PhotoError),
     /// The form was sent from another site's page.
     #[error("sent from another site")]
     AnotherSite,
@@ -65,6 +73,12 @@ impl WebError {
                 "That request is not one of this program's forms. Nothing was saved.".to_owned(),
                 "Go back to the page, reload it, and send it again.",
             ),
+            WebError::PhotoTooLarge => (
+                "Too large",
+                "That photograph is over 16 MB. Nothing was kept.".to_owned(),
+                "Send a smaller one; a phone's own camera makes pictures of 2 to 8 MB.",
+            ),
+            WebError::NoPhoto(error) => ("No photograph", error.to_string(), "Go back, choose another file, and send it."),
             WebError::TooLarge => (
                 "Too much at once",
                 "More was sent than a form holds. Nothing was saved.".to_owned(),
@@ -101,7 +115,8 @@ impl ResponseError for WebError {
             WebError::NobodyWorking { .. } => StatusCode::SEE_OTHER,
             WebError::NotFound(_) | WebError::Store(StoreError::NotFound(_)) => StatusCode::NOT_FOUND,
             WebError::Malformed(_) => StatusCode::BAD_REQUEST,
-            WebError::TooLarge => StatusCode::PAYLOAD_TOO_LARGE,
+            WebError::TooLarge | WebError::PhotoTooLarge => StatusCode::PAYLOAD_TOO_LARGE,
+            WebError::NoPhoto(_) => StatusCode::UNPROCESSABLE_ENTITY,
             WebError::AnotherSite => StatusCode::FORBIDDEN,
             WebError::NotNow(_) | WebError::Store(StoreError::Stale { .. }) => StatusCode::CONFLICT,
             WebError::Store(StoreError::Unreachable(_)) => StatusCode::SERVICE_UNAVAILABLE,

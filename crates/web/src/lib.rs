@@ -13,6 +13,7 @@ mod form;
 mod guard;
 mod job_route;
 mod pages;
+mod photo;
 mod routes;
 mod server;
 mod session_store;

@@ -4,7 +4,8 @@ use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, g
 
 use crate::error::WebError;
 use crate::pages::{
-    aim, assets, intake, intake_sheet, job, load, look_over, options, proof, sums, tape, understood, verdict, who, yard,
+    aim, assets, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape, understood,
+    verdict, who, yard,
 };
 
 /// Most bytes of one form.
@@ -37,6 +38,12 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/jobs/{number}/load/preview", post().to(load::preview))
         .route("/jobs/{number}/tape", get().to(tape::show))
         .route("/jobs/{number}/tape", post().to(tape::save))
+        .route("/jobs/{number}/drive", get().to(drive::show))
+        .route("/jobs/{number}/drive", post().to(drive::save))
+        .route("/jobs/{number}/history", get().to(history::show))
+        .route("/jobs/{number}/photographs", post().to(photographs::send))
+        .route("/jobs/{number}/photographs/{photograph}", get().to(photographs::show))
+        .route("/jobs/{number}/photographs/{photograph}/withdraw", post().to(photographs::withdraw))
         .route("/jobs/{number}/look-over", get().to(look_over::show))
         .route("/jobs/{number}/look-over", post().to(look_over::save))
         .route("/jobs/{number}/verdict", get().to(verdict::show))

@@ -2,6 +2,7 @@
 
 mod conversion;
 mod datum;
+mod gauge;
 mod length;
 mod readings;
 mod typed;
@@ -10,6 +11,7 @@ mod weight;
 
 pub use conversion::{WheelChange, WheelGeometry};
 pub use datum::Datum;
+pub use gauge::{parse_angle, parse_pressure};
 pub use length::{LengthUnit, format_length, parse_length};
 pub use readings::{AxleReadings, HeightReadings, ReadingPrecision, SpreadProblem};
 pub use typed::TypedError;

@@ -37,6 +37,13 @@ impl TyreSize {
     pub fn free_radius(&self) -> Length {
         self.diameter / 2.0
     }
+
+    /// From the hub centre down to the rim's lower lip: half the rim and its flange of 17.5 mm.
+    ///
+    /// # Source     flange height of a J contour, ETRTO Standards Manual, from memory
+    pub fn rim_lip_radius(&self) -> Length {
+        self.rim / 2.0 + metres(0.0175)
+    }
 }
 
 /// Reads a size: metric (`LT245/75R16`, `P265/70 R 17`, `245/75R16C`) or flotation (`35x12.50R15LT`, `31X10.50-15`).

@@ -1,9 +1,11 @@
 //! Quantities and small documents as people typed them.
 
+mod drive;
 mod intake_sheet;
 mod load_plan;
 mod look_over;
 
+pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
@@ -64,6 +66,12 @@ pub enum UnitWord {
     Gal,
     /// Litres.
     L,
+    /// Degrees.
+    Deg,
+    /// Pounds per square inch.
+    Psi,
+    /// Kilopascals.
+    Kpa,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -73,7 +81,7 @@ pub struct Typed {
     pub text: String,
     /// The unit a bare number was read in.
     pub unit: UnitWord,
-    /// The value understood: metres, newtons, newtons per metre or cubic metres.
+    /// The value understood: metres, newtons, newtons per metre, cubic metres, radians or pascals.
     pub si: f64,
 }
 

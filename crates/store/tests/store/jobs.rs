@@ -123,7 +123,12 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
 #[test]
 fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
-    let manner = TapeManner { datum: Datum::HubToArch, rolled_and_bounced: true, rear_rise_confirmed: true };
+    let manner = TapeManner {
+        datum: Datum::HubToArch,
+        rolled_and_bounced: true,
+        rear_rise_confirmed: true,
+        conditions: job::Conditions::default(),
+    };
     job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
     job::set_finished(&mut connection, person.shop_id, job.id, true).unwrap();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();

@@ -5,7 +5,7 @@ use diesel::sql_types::BigInt;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::job::{self, TapeManner};
+use wise_badger_store::job::{self, Conditions, TapeManner};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::reading::{self, NewReading, Phase, Place, Spot};
@@ -16,17 +16,17 @@ use crate::{Bench, INCH, inches};
 const LEFT: Spot = Spot { phase: Phase::Found, state: LoadState::Empty, place: Place::RearLeft };
 
 fn at(spot: Spot, heights: &[(&str, f64)]) -> Vec<NewReading> {
-    heights.iter().map(|(text, value)| NewReading { spot, height: inches(text, *value) }).collect()
+    heights.iter().map(|(text, value)| NewReading { spot, datum: Datum::HubToArch, value: inches(text, *value) }).collect()
 }
 
 /// Puts heights down at the rear left, empty.
 pub(crate) fn put(connection: &mut PgConnection, person: &Person, job: JobId, heights: &[(&str, f64)]) {
-    reading::replace(connection, person, job, Phase::Found, Datum::HubToArch, &at(LEFT, heights)).unwrap();
+    reading::replace(connection, person, job, Phase::Found, &at(LEFT, heights), "misread").unwrap();
 }
 
 fn standing(connection: &mut PgConnection, person: &Person, job: JobId) -> Vec<(String, i64)> {
     let readings = reading::standing(connection, person.shop_id, &[job]).unwrap();
-    readings.into_iter().map(|reading| (reading.height.text, reading.taken_by.0)).collect()
+    readings.into_iter().map(|reading| (reading.value.text, reading.taken_by.0)).collect()
 }
 
 #[test]
@@ -38,7 +38,10 @@ fn an_unchanged_reading_stays_with_whoever_took_it() {
     put(connection, &colleague, job.id, &[("21 1/2", 21.5), ("21 3/8", 21.375)]);
     let expected = [("21 1/2".to_owned(), person.id.0), ("21 3/8".to_owned(), colleague.id.0)];
     assert_eq!(standing(connection, person, job.id), expected);
-    assert_eq!(reading::withdrawn_count(connection, person.shop_id, job.id).unwrap(), 1);
+    let corrected = reading::withdrawn(connection, person.shop_id, job.id).unwrap();
+    let [corrected] = corrected.as_slice() else { panic!("{corrected:?}") };
+    assert_eq!((corrected.value.text.as_str(), corrected.why.as_deref()), ("21.5", Some("misread")));
+    assert_eq!((corrected.taken_by, corrected.withdrawn_by), (person.id, Some(colleague.id)));
 }
 
 #[test]
@@ -48,18 +51,19 @@ fn a_corrected_or_dropped_reading_stays_on_record() {
     put(&mut connection, &person, job.id, &[("20 1/2", 20.5)]);
     put(&mut connection, &person, job.id, &[]);
     assert_eq!(standing(&mut connection, &person, job.id), []);
-    assert_eq!(reading::withdrawn_count(&mut connection, person.shop_id, job.id).unwrap(), 2);
+    assert_eq!(reading::withdrawn(&mut connection, person.shop_id, job.id).unwrap().len(), 2);
 }
 
 #[test]
 fn another_datum_makes_another_reading() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
     put(&mut connection, &person, job.id, &[("36", 36.0)]);
-    let same = at(LEFT, &[("36", 36.0)]);
-    reading::replace(&mut connection, &person, job.id, Phase::Found, Datum::GroundToArch, &same).unwrap();
+    let mut same = at(LEFT, &[("36", 36.0)]);
+    same.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
+    reading::replace(&mut connection, &person, job.id, Phase::Found, &same, "").unwrap();
     let readings = reading::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
     assert_eq!(readings.iter().map(|reading| reading.datum).collect::<Vec<_>>(), [Datum::GroundToArch]);
-    assert_eq!(reading::withdrawn_count(&mut connection, person.shop_id, job.id).unwrap(), 1);
+    assert_eq!(reading::withdrawn(&mut connection, person.shop_id, job.id).unwrap().len(), 1);
 }
 
 #[test]
@@ -67,7 +71,7 @@ fn readings_after_fitting_leave_those_before_alone() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
     put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
     let fitted = at(Spot { phase: Phase::Fitted, ..LEFT }, &[("23 1/2", 23.5)]);
-    reading::replace(&mut connection, &person, job.id, Phase::Fitted, Datum::HubToArch, &fitted).unwrap();
+    reading::replace(&mut connection, &person, job.id, Phase::Fitted, &fitted, "").unwrap();
     assert_eq!(standing(&mut connection, &person, job.id).len(), 2);
     put(&mut connection, &person, job.id, &[]);
     assert_eq!(standing(&mut connection, &person, job.id), [("23 1/2".to_owned(), person.id.0)]);
@@ -76,13 +80,18 @@ fn readings_after_fitting_leave_those_before_alone() {
 #[test]
 fn readings_make_the_survey_the_sums_run_on() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
-    let manner = TapeManner { datum: Datum::HubToArch, rolled_and_bounced: true, rear_rise_confirmed: false };
+    let manner = TapeManner {
+        datum: Datum::HubToArch,
+        rolled_and_bounced: true,
+        rear_rise_confirmed: false,
+        conditions: Conditions::default(),
+    };
     job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
     let spot = |state, place| Spot { phase: Phase::Found, state, place };
     let mut all = at(LEFT, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
     all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
     all.extend(at(spot(LoadState::Loaded, Place::StopGap), &[("3/4", 0.75), ("1", 1.0)]));
-    reading::replace(&mut connection, &person, job.id, Phase::Found, Datum::HubToArch, &all).unwrap();
+    reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
     let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().survey(Phase::Found);
     let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
     assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
@@ -95,12 +104,36 @@ fn readings_make_the_survey_the_sums_run_on() {
 }
 
 #[test]
+fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_read() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let manner = TapeManner {
+        datum: Datum::HubToArch,
+        rolled_and_bounced: true,
+        rear_rise_confirmed: false,
+        conditions: Conditions { floor: "level slab".to_owned(), ..Conditions::default() },
+    };
+    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner.clone()).unwrap();
+    let mut all = at(Spot { place: Place::FrontLeft, ..LEFT }, &[("35", 35.0)]);
+    all.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
+    reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
+    let found = |connection: &mut PgConnection| JobFile::find(connection, person.shop_id, job.number).unwrap();
+    let file = found(&mut connection);
+    assert_eq!(file.not_converted(Phase::Found).len(), 1);
+    assert_eq!(file.survey(Phase::Found).height(End::Front, LoadState::Empty), None);
+    assert_eq!(file.job.conditions, manner.conditions);
+    all.extend(at(Spot { place: Place::HubFront, ..LEFT }, &[("14 1/2", 14.5)]));
+    reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
+    let front = found(&mut connection).survey(Phase::Found).height(End::Front, LoadState::Empty).unwrap();
+    assert!((front.value.value - 20.5 * INCH).abs() < 1e-12, "{front:?}");
+}
+
+#[test]
 fn no_reading_can_point_into_another_shop() {
     let mut bench = Bench::new();
     let stranger = bench.stranger();
     let connection = &mut bench.connection;
     let refused = connection.transaction(|connection| {
-        reading::replace(connection, &stranger, bench.job.id, Phase::Found, Datum::HubToArch, &at(LEFT, &[("21", 21.0)]))
+        reading::replace(connection, &stranger, bench.job.id, Phase::Found, &at(LEFT, &[("21", 21.0)]), "")
     });
     assert!(refused.is_err());
     let count = diesel::sql_query("SELECT count(*) AS count FROM readings").get_result::<Count>(connection).unwrap();

@@ -30,7 +30,7 @@ fn migrations_go_down_to_nothing_and_up_to_the_same_schema() {
     drop(database.open());
     let mut connection = PgConnection::establish(&database.url()).unwrap();
     let before = lines(&mut connection, SHAPE);
-    assert!(before.iter().any(|line| line.starts_with("readings.height_m double precision NO")), "{before:#?}");
+    assert!(before.iter().any(|line| line.starts_with("readings.value_si double precision NO")), "{before:#?}");
     let migrations = FileBasedMigrations::find_migrations_directory().unwrap();
     connection.revert_all_migrations(migrations.clone()).unwrap();
     assert_eq!(lines(&mut connection, SHAPE), Vec::<String>::new());

@@ -82,8 +82,8 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     choose(connection, lead, &job, chosen)?;
     let after_empty = Walk { front: ["20 1/2", "20 9/16"], rear: ["21 5/8", "21 5/8"] };
     let after_loaded = Walk { front: ["20 9/16", "20 5/8"], rear: ["20 1/4", "20 3/16"] };
-    let readings = walks(Phase::Fitted, [&after_empty, &after_loaded], [None, None])?;
-    reading::replace(connection, technician, job.id, Phase::Fitted, Datum::HubToArch, &readings)?;
+    let readings = walks(Phase::Fitted, Datum::HubToArch, [&after_empty, &after_loaded], [None, None])?;
+    reading::replace(connection, technician, job.id, Phase::Fitted, &readings, "")?;
     job::set_finished(connection, lead.shop_id, job.id, true)?;
     Ok(())
 }
@@ -216,7 +216,7 @@ fn open(
     Ok(job::open(connection, person, &intake)?)
 }
 
-fn walks(phase: Phase, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Vec<NewReading>, DemoError> {
+fn walks(phase: Phase, datum: Datum, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Vec<NewReading>, DemoError> {
     let mut readings = Vec::new();
     for ((state, walk), gap) in LoadState::BOTH.into_iter().zip(states).zip(gaps) {
         let places = [
@@ -228,7 +228,7 @@ fn walks(phase: Phase, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Ve
         ];
         for (place, text) in places {
             if let Some(text) = text {
-                readings.push(NewReading { spot: Spot { phase, state, place }, height: length(text)? });
+                readings.push(NewReading { spot: Spot { phase, state, place }, datum, value: length(text)? });
             }
         }
     }
@@ -243,10 +243,11 @@ fn tape(
     states: [&Walk; 2],
     gaps: [Option<&str>; 2],
 ) -> Result<(), DemoError> {
-    let manner = TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false };
+    let manner =
+        TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false, conditions: job::Conditions::default() };
     job::set_tape_manner(connection, person.shop_id, job.id, manner)?;
-    let readings = walks(Phase::Found, states, gaps)?;
-    Ok(reading::replace(connection, person, job.id, Phase::Found, datum, &readings)?)
+    let readings = walks(Phase::Found, datum, states, gaps)?;
+    Ok(reading::replace(connection, person, job.id, Phase::Found, &readings, "")?)
 }
 
 fn put_on(

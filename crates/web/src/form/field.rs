@@ -21,6 +21,8 @@ pub(crate) struct Field {
     /// Place in the walk round the vehicle; 0 for fields outside it.
     pub(crate) walk: usize,
     small: bool,
+    /// Fields this one is held against while it is typed: `repeat`, `side` or `empty`, a colon, and the field's name.
+    against: String,
 }
 
 impl askama::filters::HtmlSafe for Field {}
@@ -49,6 +51,15 @@ impl Field {
         self
     }
 
+    /// Held against another reading while it is typed: one of the same corner, of the other side, or of the empty state.
+    pub(crate) fn against(mut self, how: &str, name: &str) -> Self {
+        if !self.against.is_empty() {
+            self.against.push(' ');
+        }
+        self.against.push_str(&format!("{how}:{name}"));
+        self
+    }
+
     pub(crate) fn small(mut self) -> Self {
         self.small = true;
         self
@@ -68,6 +79,7 @@ impl Sheet {
             on_file: self.on_file.get(name).cloned().unwrap_or_default(),
             walk: 0,
             small: false,
+            against: String::new(),
         }
     }
 

@@ -2,6 +2,7 @@
 
 pub(crate) mod aim;
 pub(crate) mod correction;
+pub(crate) mod drive;
 mod field;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
@@ -13,7 +14,9 @@ pub(crate) use field::{Choice, Field};
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_volume, parse_weight};
+use wise_badger_mechanics::tape::{
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_volume, parse_weight,
+};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_store::entry::{Typed, UnitWord};
 
@@ -159,6 +162,17 @@ impl Sheet {
     pub(crate) fn volume(&mut self, name: &str) -> Option<Typed> {
         let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::Gal } else { UnitWord::L };
         self.quantity(name, unit, |text, units| parse_volume(text, units.weight).map(|volume| volume.si()))
+    }
+
+    /// An angle in degrees.
+    pub(crate) fn angle(&mut self, name: &str) -> Option<Typed> {
+        self.quantity(name, UnitWord::Deg, |text, _| parse_angle(text).map(|angle| angle.value))
+    }
+
+    /// A gauge pressure.
+    pub(crate) fn pressure(&mut self, name: &str) -> Option<Typed> {
+        let unit = if self.units.length == LengthUnit::Inches { UnitWord::Psi } else { UnitWord::Kpa };
+        self.quantity(name, unit, |text, units| parse_pressure(text, units.length).map(|pressure| pressure.value))
     }
 
     /// A weight that may be left out.

@@ -4,12 +4,12 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::entry::{LoadEntry, LoadPlanEntry, Typed};
-use wise_badger_store::job::TapeManner;
+use wise_badger_store::job::{Conditions, TapeManner};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_store::reading::{Kind, NewReading, Phase, Place, Spot};
 
 use super::Sheet;
-use crate::view::{Units, support_name};
+use crate::view::{Units, place_name, support_name};
 
 /// Most readings of one corner.
 pub(crate) const MOST_READINGS: usize = 6;
@@ -25,12 +25,53 @@ pub(crate) const WALK: [(Place, &str); 4] = [
 /// The bump-stop gap, read at the end of each walk.
 pub(crate) const GAP: (Place, &str) = (Place::StopGap, "stop_gap");
 
+/// Name of the field of a reading beside the walk.
+pub(crate) fn further_name(state: LoadState, place: Place) -> String {
+    format!("{}.{}", state_word(state), place.name())
+}
+
+fn is_further(place: Place) -> bool {
+    Place::further().any(|further| further == place)
+}
+
+fn is_front(place: Place) -> bool {
+    matches!(place, Place::FrontLeft | Place::FrontRight)
+}
+
+/// What may be read beside the walk on a class: a trailer has no headlamp, no pinion, and rests on its coupler in front.
+pub(crate) fn further_places(class: VehicleClass) -> impl Iterator<Item = Place> {
+    let not_on_a_trailer = [
+        Place::HubFront,
+        Place::Hitch,
+        Place::Headlamp,
+        Place::Pinion,
+        Place::TyreFrontLeft,
+        Place::TyreFrontRight,
+        Place::WeightFrontLeft,
+        Place::WeightFrontRight,
+    ];
+    Place::further().filter(move |place| !(class.is_trailer() && not_on_a_trailer.contains(place)))
+}
+
+/// Why readings on file are corrected, in the order offered.
+pub(crate) const WHY: [(&str, &str); 4] = [
+    ("misread", "misread"),
+    ("slip", "slip in typing"),
+    ("not settled", "was not settled"),
+    ("put right since", "put right since"),
+];
+
+/// Longest answer in words.
+const LONGEST_WORDS: usize = 60;
+
 /// Everything the Tape page puts down.
 #[derive(Debug, Clone)]
 pub(crate) struct TapeEntry {
     pub(crate) manner: TapeManner,
     pub(crate) readings: Vec<NewReading>,
     pub(crate) load: Option<LoadEntry>,
+    /// Why readings on file are corrected, where it was said.
+    pub(crate) why: String,
 }
 
 /// What heights of a class may be measured from: a trailer has a frame, and no arches that its front could be read at.
@@ -59,7 +100,7 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
     for state in LoadState::BOTH {
         for (place, word) in WALK.into_iter().chain([GAP]) {
             for (index, reading) in file.at(Spot { phase, state, place }).enumerate() {
-                sheet.set_typed(&field_name(state, word, index), &reading.height);
+                sheet.set_typed(&field_name(state, word, index), &reading.value);
             }
         }
     }
@@ -75,6 +116,18 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     if let Some((word, _)) = offered.iter().find(|(_, datum)| file.job.datum.or(only) == Some(*datum)) {
         sheet.set("datum", *word);
     }
+    for reading in file.readings.iter().filter(|reading| reading.spot.phase == Phase::Found) {
+        if is_further(reading.spot.place) {
+            sheet.set_typed(&further_name(reading.spot.state, reading.spot.place), &reading.value);
+        }
+    }
+    let front = file.readings.iter().find(|reading| reading.spot.phase == Phase::Found && is_front(reading.spot.place));
+    let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.job.datum);
+    let word = offered.iter().find(|(_, datum)| Some(*datum) == front).map_or("same", |(word, _)| word);
+    sheet.set("front_datum", word);
+    let conditions = &file.job.conditions;
+    let said = [("floor", &conditions.floor), ("fuel_empty", &conditions.fuel_empty), ("fuel_loaded", &conditions.fuel_loaded)];
+    said.iter().for_each(|(name, text)| sheet.set(name, (*text).clone()));
     for (name, on) in [("rolled", file.job.rolled_and_bounced), ("rise_confirmed", file.job.rear_rise_confirmed)] {
         if on {
             sheet.set(name, "yes");
@@ -109,14 +162,66 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
 /// Reads the Tape form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
     let datum = datum(sheet, file);
-    let readings = heights(sheet, Phase::Found);
+    let front = front_datum(sheet, file);
+    let mut readings = heights(sheet, Phase::Found, datum.unwrap_or(Datum::GroundToArch));
+    for reading in readings.iter_mut().filter(|reading| is_front(reading.spot.place)) {
+        reading.datum = front.unwrap_or(reading.datum);
+    }
+    readings.extend(further(sheet, file, datum.unwrap_or(Datum::GroundToArch)));
+    let conditions = Conditions {
+        floor: words(sheet, "floor"),
+        fuel_empty: words(sheet, "fuel_empty"),
+        fuel_loaded: words(sheet, "fuel_loaded"),
+    };
     let load = load(sheet, file);
     let confirmed = sheet.is_filled("rise_confirmed");
-    let manner = TapeManner { datum: datum?, rolled_and_bounced: sheet.is_filled("rolled"), rear_rise_confirmed: confirmed };
+    let rolled_and_bounced = sheet.is_filled("rolled");
+    let manner = TapeManner { datum: datum?, rolled_and_bounced, rear_rise_confirmed: confirmed, conditions };
     if sheet.is_sound() && !confirmed {
         ask_about_a_rise(sheet, file, &readings);
     }
-    sheet.is_sound().then_some(TapeEntry { manner, readings, load })
+    let why = WHY.iter().find(|(word, _)| *word == sheet.text("why")).map_or(String::new(), |(_, why)| (*why).to_owned());
+    sheet.is_sound().then_some(TapeEntry { manner, readings, load, why })
+}
+
+fn words(sheet: &mut Sheet, name: &str) -> String {
+    let text = sheet.text(name).to_owned();
+    if text.chars().count() > LONGEST_WORDS {
+        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} signs."));
+    }
+    text
+}
+
+/// The front's own datum, where it is another than the rear's.
+fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
+    let offered = datums(file.job.intake.class).iter().find(|(word, _)| *word == sheet.text("front_datum"));
+    offered.map(|(_, datum)| *datum)
+}
+
+/// The readings beside the walk.
+fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<NewReading> {
+    let mut readings = Vec::new();
+    for state in LoadState::BOTH {
+        for place in further_places(file.job.intake.class) {
+            let name = further_name(state, place);
+            if !sheet.is_filled(&name) {
+                continue;
+            }
+            let value = match place.kind() {
+                Kind::Height | Kind::Length => sheet.length(&name).and_then(|typed| {
+                    let (least, most) =
+                        if matches!(place, Place::ArchLeft | Place::ArchRight) { (0.0, 0.6) } else { (0.03, 2.5) };
+                    sheet.length_within(&name, place_name(file.job.intake.class, place), typed, least, most)
+                }),
+                Kind::Weight => sheet.weight(&name),
+                Kind::Angle => sheet.angle(&name),
+                Kind::Pressure => sheet.pressure(&name),
+            };
+            let spot = Spot { phase: Phase::Found, state, place };
+            readings.extend(value.map(|value| NewReading { spot, datum, value }));
+        }
+    }
+    readings
 }
 
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
@@ -134,7 +239,7 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
 }
 
 /// The readings of a phase as typed.
-pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
+pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<NewReading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
         for (place, word) in WALK.into_iter().chain([GAP]) {
@@ -144,8 +249,8 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase) -> Vec<NewReading> {
                 if !sheet.is_filled(&name) {
                     continue;
                 }
-                if let Some(height) = height(sheet, &name, place) {
-                    readings.push(NewReading { spot, height });
+                if let Some(value) = height(sheet, &name, place) {
+                    readings.push(NewReading { spot, datum, value });
                 }
             }
         }
@@ -174,7 +279,7 @@ fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: End) -> Ax
             (End::Rear, Side::Right) => Place::RearRight,
         };
         let spot = Spot { phase, state, place };
-        *axle.corners.get_mut(side) = readings.iter().filter(|r| r.spot == spot).map(|r| r.height.length()).collect();
+        *axle.corners.get_mut(side) = readings.iter().filter(|r| r.spot == spot).map(|r| r.value.length()).collect();
     }
     axle
 }

@@ -5,11 +5,11 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
-use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, job_sheet};
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::photographs::Album;
+use super::{Hidden, Kept, Posted, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
 use crate::form::{Field, Sheet};
@@ -25,6 +25,7 @@ struct LookOverPage {
     hidden: Hidden,
     areas: Vec<AreaForm>,
     outcome: Outcome,
+    album: Album,
     refusal: String,
 }
 
@@ -66,9 +67,9 @@ struct Box {
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = look_over::on_file(worker.units(), file.look_over.as_ref());
-    look_over_page(&worker, &file, &sheet, None)
+    let record = job_record(&database, &worker, *number).await?;
+    let sheet = look_over::on_file(worker.units(), record.file.look_over.as_ref());
+    look_over_page(&worker, &record, &sheet, None)
 }
 
 pub(crate) async fn save(
@@ -77,12 +78,13 @@ pub(crate) async fn save(
     number: Path<i32>,
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
+    let record = job_record(&database, &worker, *number).await?;
+    let file = &record.file;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     sheet.keep_words_of(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
     let Some(entry) = look_over::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return look_over_page(&worker, &file, &sheet, Some(&refusal));
+        return look_over_page(&worker, &record, &sheet, Some(&refusal));
     };
     let job = file.job.id;
     match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
@@ -90,20 +92,22 @@ pub(crate) async fn save(
     {
         Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
         Kept::Stale(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
-            look_over_page(&worker, &file, &sheet, Some(&refusal))
+            let record = job_record(&database, &worker, *number).await?;
+            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.look_over.as_ref()));
+            look_over_page(&worker, &record, &sheet, Some(&refusal))
         }
     }
 }
 
-fn look_over_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let file = &record.file;
     let (units, survey) = found(worker, file);
     let template = LookOverPage {
         frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
         areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
         outcome: Outcome::of(&file.found()),
+        album: Album::of_look_over(record),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)

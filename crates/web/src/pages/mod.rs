@@ -2,6 +2,8 @@
 
 pub(crate) mod aim;
 pub(crate) mod assets;
+pub(crate) mod drive;
+pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod job;
@@ -9,6 +11,7 @@ mod job_frame;
 pub(crate) mod load;
 pub(crate) mod look_over;
 pub(crate) mod options;
+pub(crate) mod photographs;
 pub(crate) mod proof;
 pub(crate) mod sums;
 pub(crate) mod tape;
@@ -25,7 +28,8 @@ use askama::Template;
 use wise_badger_store::job as jobs;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::{self, Person};
-use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, reading, submission};
+use wise_badger_store::photograph::Photograph;
+use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, photograph, reading, submission};
 
 use crate::error::WebError;
 use crate::form::{Sheet, new_token};
@@ -54,8 +58,9 @@ async fn job_file(database: &Data<Database>, worker: &Worker, number: i32) -> Re
 struct Record {
     file: JobFile,
     names: Names,
-    /// How many readings were corrected and stay on record.
-    withdrawn: i64,
+    /// The readings that were corrected and stay on record.
+    withdrawn: Vec<reading::Withdrawn>,
+    photographs: Vec<Photograph>,
 }
 
 async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> Result<Record, WebError> {
@@ -64,8 +69,9 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
         let file = JobFile::find(connection, shop, JobNumber(number))?;
         let people = person::of_shop(connection, shop)?;
         let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
-        let withdrawn = reading::withdrawn_count(connection, shop, file.job.id)?;
-        Ok::<_, StoreError>(Record { file, names, withdrawn })
+        let withdrawn = reading::withdrawn(connection, shop, file.job.id)?;
+        let photographs = photograph::of_job(connection, shop, file.job.id)?;
+        Ok::<_, StoreError>(Record { file, names, withdrawn, photographs })
     });
     Ok(read.await?)
 }

@@ -56,14 +56,15 @@ pub(crate) async fn save(
     }
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
-    let readings = tape::heights(&mut sheet, Phase::Fitted);
+    let datum = file.job.datum.unwrap_or(Datum::GroundToArch);
+    let readings = tape::heights(&mut sheet, Phase::Fitted, datum);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
         return proof_page(&worker, &record, &sheet, Some(&refusal));
     }
-    let (job, datum) = (file.job.id, file.job.datum.unwrap_or(Datum::GroundToArch));
+    let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
-        reading::replace(connection, person, job, Phase::Fitted, datum, &readings)
+        reading::replace(connection, person, job, Phase::Fitted, &readings, "")
     });
     match kept.await? {
         Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),

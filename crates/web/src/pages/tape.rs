@@ -4,12 +4,14 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::{End, LoadState};
+use wise_badger_mechanics::survey::{End, LoadState, VehicleClass};
+use wise_badger_mechanics::units::metres;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{Phase, Place, Spot};
+use wise_badger_store::reading::{Kind, Phase, Place, Spot, Withdrawn};
 use wise_badger_store::{Database, job, load, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
+use super::photographs::Album;
 use super::{Hidden, Kept, Names, Posted, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
@@ -41,8 +43,23 @@ struct TapePage {
     load_side_problem: String,
     scale: [Field; 4],
     refusal: String,
-    /// Readings that were corrected since and stay on record.
-    withdrawn: i64,
+    /// Where the front is measured from, when not as the rear; empty where there is but one way.
+    front_datums: Vec<Choice>,
+    /// Front heights that wait for something to be turned into the job's datum.
+    not_converted: String,
+    floor: Field,
+    more: Vec<MoreForm>,
+    why: Vec<Choice>,
+    /// Readings that were corrected since and stay on record, a line each.
+    corrected: Vec<String>,
+    album: Album,
+}
+
+/// What may be read beside the walk, in one state.
+struct MoreForm {
+    title: String,
+    fields: Vec<Field>,
+    open: bool,
 }
 
 /// The walk round the vehicle in one state.
@@ -81,20 +98,52 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
                 let field = sheet.length_field(&name, &format!("{again}, {}", state_name(state)));
+                let field = held_against(field, state, place, word, index);
                 // Enter moves to the next corner; a second reading is taken by whoever wants one.
                 if index == 0 { field.walk(walk).small() } else { field.small() }
             };
             let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
-            let taken = file
-                .at(Spot { phase, state, place })
-                .last()
-                .map(|reading| format!("{}, {}", names.of(reading.taken_by), clock(reading.taken_at)));
+            let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
+                format!("{}, {}{}", names.of(reading.taken_by), clock(reading.taken_at), spread(file, phase, state, place, sheet))
+            });
             Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
         StateForm { title: sentence(state_name(state)), corners, gap: corner(GAP) }
     };
     LoadState::BOTH.into_iter().map(&mut state_form).collect()
+}
+
+/// A height is held against what else was read of its corner, its axle and the empty state.
+fn held_against(field: Field, state: LoadState, place: Place, word: &str, index: usize) -> Field {
+    let opposite = match place {
+        Place::FrontLeft => Some("front_right"),
+        Place::FrontRight => Some("front_left"),
+        Place::RearLeft => Some("rear_right"),
+        Place::RearRight => Some("rear_left"),
+        _ => None,
+    };
+    let Some(opposite) = opposite else { return field };
+    let repeat = field_name(state, word, usize::from(index == 0));
+    let field = field.against("repeat", &repeat).against("side", &field_name(state, opposite, 0));
+    match (state, place) {
+        (LoadState::Loaded, Place::RearLeft | Place::RearRight) => field.against("empty", &field_name(LoadState::Empty, word, 0)),
+        _ => field,
+    }
+}
+
+/// How far apart several reads of a corner lie, and their mean.
+fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &Sheet) -> String {
+    let reads: Vec<f64> = file.at(Spot { phase, state, place }).map(|reading| reading.value.si).collect();
+    let (least, most) =
+        reads.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(least, most), value| (least.min(*value), most.max(*value)));
+    #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+    let mean = reads.iter().sum::<f64>() / reads.len() as f64;
+    let units = sheet.units();
+    match reads.len() {
+        0 | 1 => String::new(),
+        count => format!("; {count} reads {} apart, mean {}", units.height(metres(most - least)), units.exact(metres(mean))),
+    }
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -119,8 +168,8 @@ pub(crate) async fn save(
     };
     let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
+        reading::replace(connection, person, job, Phase::Found, &entry.readings, &entry.why)?;
         job::set_tape_manner(connection, person.shop_id, job, entry.manner)?;
-        reading::replace(connection, person, job, Phase::Found, entry.manner.datum, &entry.readings)?;
         load::replace(connection, person, job, entry.load.as_ref())
     });
     match kept.await? {
@@ -131,6 +180,70 @@ pub(crate) async fn save(
             tape_page(&worker, &record, &sheet, Some(&refusal))
         }
     }
+}
+
+fn front_datums(sheet: &Sheet, class: VehicleClass) -> Vec<Choice> {
+    let offered = tape::datums(class);
+    if offered.len() < 2 {
+        return Vec::new();
+    }
+    let mut names = vec![("same", "as the rear".to_owned())];
+    names.extend(offered.iter().map(|(word, datum)| (*word, datum_name(class, *datum).to_owned())));
+    let names: Vec<(&str, &str)> = names.iter().map(|(word, name)| (*word, name.as_str())).collect();
+    sheet.choices("front_datum", &names)
+}
+
+fn not_converted(file: &JobFile) -> String {
+    let waiting = file.not_converted(Phase::Found);
+    let Some(first) = waiting.first() else { return String::new() };
+    let class = file.job.intake.class;
+    let (from, to) = (datum_name(class, first.datum), datum_name(class, file.job.datum.unwrap_or(first.datum)));
+    format!(
+        "{} front readings from {from} wait to be turned into {to}: read ground to hub in the same state, below, or give the \
+         tyre size at Intake.",
+        waiting.len()
+    )
+}
+
+fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
+    let class = file.job.intake.class;
+    let units = sheet.units();
+    let field = |place: Place| {
+        let (name, label) = (tape::further_name(state, place), place_name(class, place));
+        match place.kind() {
+            Kind::Height | Kind::Length => sheet.length_field(&name, label),
+            Kind::Weight => sheet.weight_field(&name, label),
+            Kind::Angle => sheet.number_field(&name, label, "°"),
+            Kind::Pressure => sheet.number_field(&name, label, units.pressure_name()),
+        }
+    };
+    let fuel = format!("fuel_{}", tape::state_word(state));
+    let fields: Vec<Field> = std::iter::once(sheet.text_field(&fuel, "Fuel in the tank").hint("like half"))
+        .chain(tape::further_places(class).map(field))
+        .collect();
+    MoreForm {
+        title: format!("More, {}: tyres, body points, scale, angles", state_name(state)),
+        open: fields.iter().any(|field| !field.is_blank()),
+        fields,
+    }
+}
+
+/// What was corrected, a line each.
+fn corrected(record: &Record) -> Vec<String> {
+    let class = record.file.job.intake.class;
+    let line = |withdrawn: &Withdrawn| {
+        let by = withdrawn.withdrawn_by.map_or("somebody", |by| record.names.of(by));
+        let at = withdrawn.withdrawn_at.map_or_else(String::new, |at| format!(", {}", clock(at)));
+        let why = withdrawn.why.as_ref().map_or("no reason given", String::as_str);
+        format!(
+            "{}, {}: {} by {}; corrected by {by}{at}: {why}",
+            place_name(class, withdrawn.spot.place),
+            state_name(withdrawn.spot.state),
+            withdrawn.value.text,
+            record.names.of(withdrawn.taken_by),
+        )
+    };
+    record.withdrawn.iter().map(line).collect()
 }
 
 /// A case of the load plan to pick.
@@ -189,7 +302,13 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
             scale_field("front_loaded", front, LoadState::Loaded),
         ],
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
-        withdrawn: record.withdrawn,
+        front_datums: front_datums(sheet, class),
+        not_converted: not_converted(file),
+        floor: sheet.text_field("floor", "The floor").hint("level slab, lift, apron"),
+        more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
+        why: if file.readings.is_empty() { Vec::new() } else { sheet.choices("why", &tape::WHY) },
+        corrected: corrected(record),
+        album: Album::of_readings(record),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }

@@ -3,6 +3,7 @@
 use actix_web::web::{Json, Query};
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
+use wise_badger_mechanics::units::{Length, inches};
 
 use crate::error::WebError;
 use crate::view::Units;
@@ -14,6 +15,10 @@ pub(crate) struct Question {
     text: String,
     length_unit: String,
     weight_unit: String,
+    /// What stands in the field of another reading of the same corner, of the other side, of the same corner empty.
+    repeat: Option<String>,
+    side: Option<String>,
+    empty: Option<String>,
 }
 
 /// The answer: a figure in the reader's units, or what is wrong.
@@ -23,6 +28,32 @@ pub(crate) struct Understood {
     understood: Option<String>,
     #[serde(skip_serializing_if = "Option::is_none")]
     problem: Option<String>,
+    /// What does not fit the readings beside it: a question, no refusal.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    doubt: Option<String>,
+}
+
+/// Repeats further apart than this, in inches, are read again; sides further apart, and a corner higher loaded than empty.
+const REPEAT_IN: f64 = 0.25;
+const SIDE_IN: f64 = 2.0;
+const RISE_IN: f64 = 0.125;
+
+impl Question {
+    /// What does not fit.
+    fn doubt(&self, bare: Units, reader: Units) -> Option<String> {
+        let length = |text: &str| parse_length(text, bare.length).ok();
+        let read = length(&self.text).filter(|_| self.reads == "length")?;
+        let other = |text: &Option<String>| text.as_deref().and_then(length);
+        let apart = |other: Length| (read - other).abs();
+        if let Some(by) = other(&self.repeat).map(apart).filter(|by| *by > inches(REPEAT_IN)) {
+            return Some(format!("{} from the other reading of this corner: read it again", reader.height(by)));
+        }
+        if let Some(by) = other(&self.side).map(apart).filter(|by| *by > inches(SIDE_IN)) {
+            return Some(format!("{} from the other side: look again", reader.height(by)));
+        }
+        let rise = other(&self.empty).map(|empty| read - empty).filter(|rise| *rise > inches(RISE_IN))?;
+        Some(format!("{} higher loaded than empty: look again", reader.height(rise)))
+    }
 }
 
 pub(crate) async fn show(worker: Worker, question: Query<Question>) -> Result<Json<Understood>, WebError> {
@@ -38,8 +69,8 @@ pub(crate) async fn show(worker: Worker, question: Query<Question>) -> Result<Js
         other => return Err(WebError::Malformed(format!("reads {other}"))),
     };
     Ok(Json(match read {
-        Ok(understood) => Understood { understood: Some(understood), problem: None },
-        Err(TypedError::Empty) => Understood { understood: None, problem: None },
-        Err(error) => Understood { understood: None, problem: Some(error.to_string()) },
+        Ok(understood) => Understood { understood: Some(understood), problem: None, doubt: question.doubt(bare, reader) },
+        Err(TypedError::Empty) => Understood { understood: None, problem: None, doubt: None },
+        Err(error) => Understood { understood: None, problem: Some(error.to_string()), doubt: None },
     }))
 }

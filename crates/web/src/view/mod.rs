@@ -17,7 +17,7 @@ pub(crate) mod why;
 pub(crate) use caution::caution_text;
 pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
 pub(crate) use figure::{Figure, Sum, Tone};
-pub(crate) use moment::{ago, clock};
+pub(crate) use moment::{ago, clock, moment};
 
 use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
@@ -128,6 +128,11 @@ impl Units {
         if self.weight == WeightUnit::Pounds { "gal" } else { "L" }
     }
 
+    /// The unit a bare pressure is read in.
+    pub(crate) fn pressure_name(self) -> &'static str {
+        if self.length == LengthUnit::Inches { "psi" } else { "kPa" }
+    }
+
     /// The unit a bare rate is read in.
     pub(crate) fn rate_name(self) -> &'static str {
         if self.weight == WeightUnit::Pounds { "lb/in" } else { "N/mm" }
@@ -151,6 +156,9 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
         UnitWord::NPerMm => (page.weight == WeightUnit::Kilograms, "N/mm"),
         UnitWord::Gal => (page.weight == WeightUnit::Pounds, "gal"),
         UnitWord::L => (page.weight == WeightUnit::Kilograms, "L"),
+        UnitWord::Deg => (true, "°"),
+        UnitWord::Psi => (page.length == LengthUnit::Inches, "psi"),
+        UnitWord::Kpa => (page.length == LengthUnit::Millimetres, "kPa"),
     };
     if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
 }
@@ -218,6 +226,28 @@ pub(crate) fn place_name(class: VehicleClass, place: Place) -> &'static str {
         (Place::RearLeft, true) => "Over axles, left",
         (Place::RearRight, true) => "Over axles, right",
         (Place::StopGap, true) => "Axle bump-stop gap",
+        (Place::HubFront, _) => "Ground to hub, front",
+        (Place::HubRear, _) => "Ground to hub, rear",
+        (Place::Step, _) => "Ground to step",
+        (Place::Hitch, _) => "Ground to hitch",
+        (Place::FrameRail, _) => "Ground to frame rail, behind the axle",
+        (Place::Headlamp, _) => "Ground to headlamp middle",
+        (Place::ArchLeft, _) => "Arch of the left pack",
+        (Place::ArchRight, _) => "Arch of the right pack",
+        (Place::WeightFrontLeft, _) => "Scale, front left",
+        (Place::WeightFrontRight, _) => "Scale, front right",
+        (Place::WeightRearLeft, _) => "Scale, rear left",
+        (Place::WeightRearRight, _) => "Scale, rear right",
+        (Place::WeightFront, _) => "Scale, whole front",
+        (Place::WeightRear, _) => "Scale, whole rear",
+        (Place::ShackleLeft, _) => "Shackle, left, from upright",
+        (Place::ShackleRight, _) => "Shackle, right, from upright",
+        (Place::Pinion, _) => "Pinion, nose up",
+        (Place::FrameAngle, _) => "Frame, rear up",
+        (Place::TyreFrontLeft, _) => "Tyre, front left",
+        (Place::TyreFrontRight, _) => "Tyre, front right",
+        (Place::TyreRearLeft, _) => "Tyre, rear left",
+        (Place::TyreRearRight, _) => "Tyre, rear right",
     }
 }
 

@@ -20,3 +20,8 @@ pub(crate) fn ago(at: DateTime<Utc>) -> String {
         _ => several(minutes / 1440, "day"),
     }
 }
+
+/// Day and time.
+pub(crate) fn moment(at: DateTime<Utc>) -> String {
+    at.with_timezone(&Local).format("%-d %b %Y, %H:%M").to_string()
+}

@@ -3,6 +3,7 @@
 import { attach as attachDrafts } from "./draft.js";
 import { attach as attachLoadPlan } from "./load_plan.js";
 import { attach as attachPad } from "./pad.js";
+import { attach as attachPhotos } from "./photo.js";
 import { attach as attachSending } from "./send.js";
 import { attach as attachUnderstood } from "./understood.js";
 import { attach as attachWalk } from "./walk.js";
@@ -18,6 +19,7 @@ function attachAll(root) {
   attachPad(root);
   attachSending(root, attachAll);
   attachLoadPlan(root);
+  attachPhotos(root);
 }
 
 attachAll(document);

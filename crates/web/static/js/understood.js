@@ -16,6 +16,11 @@ async function ask(input) {
     length_unit: value("length_unit"),
     weight_unit: value("weight_unit"),
   });
+  for (const held of (input.dataset.against ?? "").split(" ").filter(Boolean)) {
+    const [how, name] = held.split(":");
+    const other = input.form.elements.namedItem(name);
+    if (other?.value) question.set(how, other.value);
+  }
   const answer = await fetch(`/understood?${question}`);
   return answer.ok && !answer.redirected ? answer.json() : {};
 }
@@ -28,7 +33,8 @@ function watch(input) {
     const asked = input.value;
     const read = await ask(input).catch(() => ({}));
     if (input.value !== asked) return;
-    if (read.understood) write(field, "understood", `= ${read.understood}`);
+    if (read.doubt && finished) write(field, "doubt", `= ${read.understood}; ${read.doubt}.`);
+    else if (read.understood) write(field, "understood", `= ${read.understood}`);
     else if (read.problem && finished) write(field, "problem", read.problem);
     else write(field, "hint", hint);
     field.classList.toggle("has-problem", Boolean(read.problem && finished));

@@ -1,0 +1,74 @@
+//! Angles and pressures as typed.
+
+use super::length::LengthUnit;
+use super::typed::{Number, TypedError, leading_number, split_sign};
+use crate::units::{Angle, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, pascals, radians};
+
+/// No gauge on a vehicle stands steeper.
+const STEEPEST_DEG: f64 = 180.0;
+/// No tyre or bag holds more.
+const MOST_PA: f64 = 2.0e6;
+
+/// Reads an angle in degrees (`12`, `12.5°`, `-3 deg`).
+///
+/// # Valid      −180 to 180°
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::parse_angle;
+/// assert!((parse_angle("-2.5°").expect("an angle").value + 2.5_f64.to_radians()).abs() < 1e-12);
+/// ```
+pub fn parse_angle(text: &str) -> Result<Angle, TypedError> {
+    let (sign, number, name) = signed(text, "angle", "12.5")?;
+    if !matches!(name.as_str(), "" | "°" | "deg" | "degree" | "degrees") {
+        return Err(not_understood(text, "angle", "12.5"));
+    }
+    if number > STEEPEST_DEG {
+        return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "angle", size: "too large" });
+    }
+    Ok(radians((sign * number).to_radians()))
+}
+
+/// Reads a gauge pressure (`65`, `65 psi`, `450 kPa`, `4.5 bar`); a bare number is psi for the inch and kPa for the millimetre.
+///
+/// # Valid      0 to 2 MPa
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Source     NIST SP 811, B.8 and B.9: psi from pound-force and inch, bar 100 kPa
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::{LengthUnit, parse_pressure};
+/// let tyre = parse_pressure("65", LengthUnit::Inches).expect("a pressure");
+/// assert!((tyre.value - 448_159.2).abs() < 0.1);
+/// ```
+pub fn parse_pressure(text: &str, unit: LengthUnit) -> Result<Pressure, TypedError> {
+    let (sign, number, name) = signed(text, "pressure", "65 psi or 450 kPa")?;
+    if sign < 0.0 && number > 0.0 {
+        return Err(TypedError::Negative(text.trim().to_owned(), "pressure"));
+    }
+    let psi = NEWTONS_PER_POUND / (METRES_PER_INCH * METRES_PER_INCH);
+    let each = match (name.as_str(), unit) {
+        ("", LengthUnit::Inches) | ("psi", _) => psi,
+        ("", LengthUnit::Millimetres) | ("kpa", _) => 1000.0,
+        ("bar", _) => 100_000.0,
+        _ => return Err(not_understood(text, "pressure", "65 psi or 450 kPa")),
+    };
+    if number * each > MOST_PA {
+        return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "pressure", size: "too large" });
+    }
+    Ok(pascals(number * each))
+}
+
+/// Sign, number, and the unit's name in small letters.
+fn signed(text: &str, what: &'static str, example: &'static str) -> Result<(f64, f64, String), TypedError> {
+    let typed = text.trim();
+    if typed.is_empty() {
+        return Err(TypedError::Empty);
+    }
+    let (negative, body) = split_sign(typed);
+    let Number { value, rest } = leading_number(body, typed)?.ok_or_else(|| not_understood(text, what, example))?;
+    Ok((if negative { -1.0 } else { 1.0 }, value, rest.trim().trim_end_matches('.').to_lowercase()))
+}
+
+fn not_understood(text: &str, what: &'static str, example: &'static str) -> TypedError {
+    TypedError::NotUnderstood { text: text.trim().to_owned(), what, example }
+}

@@ -1,0 +1,86 @@
+//! Photographs of a job.
+
+use chrono::{DateTime, Utc};
+use diesel::prelude::*;
+
+use crate::person::Person;
+use crate::schema::photographs;
+use crate::{JobId, PersonId, PhotographId, ShopId, StoreError};
+
+/// A photograph without its picture.
+#[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
+#[diesel(table_name = photographs)]
+pub struct Photograph {
+    /// Its key.
+    pub id: PhotographId,
+    /// What it shows: the word of a reading's place, or of an area of the look-over.
+    pub subject: String,
+    /// Width in pixels.
+    pub width: i32,
+    /// Height in pixels.
+    pub height: i32,
+    /// Who took it.
+    pub taken_by: PersonId,
+    /// When it was sent.
+    pub taken_at: DateTime<Utc>,
+}
+
+/// A picture to keep.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewPhotograph {
+    /// What it shows.
+    pub subject: String,
+    /// The picture.
+    pub jpeg: Vec<u8>,
+    /// Width in pixels.
+    pub width: i32,
+    /// Height in pixels.
+    pub height: i32,
+}
+
+/// The photographs of a job that stand, in the order they came.
+pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Photograph>, StoreError> {
+    Ok(photographs::table
+        .filter(photographs::shop_id.eq(shop))
+        .filter(photographs::job_id.eq(job))
+        .filter(photographs::withdrawn_at.is_null())
+        .order(photographs::id)
+        .select(Photograph::as_select())
+        .load(connection)?)
+}
+
+/// How many photographs a job has, those taken off included.
+pub fn count(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<i64, StoreError> {
+    let of_job = photographs::table.filter(photographs::shop_id.eq(shop)).filter(photographs::job_id.eq(job));
+    Ok(of_job.count().get_result(connection)?)
+}
+
+/// A photograph's picture.
+pub fn jpeg(connection: &mut PgConnection, shop: ShopId, job: JobId, id: PhotographId) -> Result<Vec<u8>, StoreError> {
+    let one = photographs::table.filter(photographs::shop_id.eq(shop)).filter(photographs::job_id.eq(job));
+    let one = one.filter(photographs::id.eq(id)).select(photographs::jpeg);
+    one.first(connection).optional()?.ok_or(StoreError::NotFound("photograph"))
+}
+
+/// Keeps a picture.
+pub fn keep(connection: &mut PgConnection, person: &Person, job: JobId, new: &NewPhotograph) -> Result<PhotographId, StoreError> {
+    let values = (
+        photographs::shop_id.eq(person.shop_id),
+        photographs::job_id.eq(job),
+        photographs::subject.eq(&new.subject),
+        photographs::jpeg.eq(&new.jpeg),
+        photographs::width.eq(new.width),
+        photographs::height.eq(new.height),
+        photographs::taken_by.eq(person.id),
+    );
+    Ok(diesel::insert_into(photographs::table).values(values).returning(photographs::id).get_result(connection)?)
+}
+
+/// Takes a photograph off the job; it stays on record.
+pub fn withdraw(connection: &mut PgConnection, person: &Person, job: JobId, id: PhotographId) -> Result<(), StoreError> {
+    let one = photographs::table.filter(photographs::shop_id.eq(person.shop_id)).filter(photographs::job_id.eq(job));
+    let changed = diesel::update(one.filter(photographs::id.eq(id)).filter(photographs::withdrawn_at.is_null()))
+        .set((photographs::withdrawn_by.eq(Some(person.id)), photographs::withdrawn_at.eq(Some(Utc::now()))))
+        .execute(connection)?;
+    if changed == 0 { Err(StoreError::NotFound("photograph")) } else { Ok(()) }
+}
