@@ -19,9 +19,9 @@ const MOST_PA: f64 = 2.0e6;
 /// assert!((parse_angle("-2.5°").expect("an angle").value + 2.5_f64.to_radians()).abs() < 1e-12);
 /// ```
 pub fn parse_angle(text: &str) -> Result<Angle, TypedError> {
-    let (sign, number, name) = signed(text, "angle", "12.5")?;
+    let (sign, number, name) = signed(text, "figure in degrees", "12.5")?;
     if !matches!(name.as_str(), "" | "°" | "deg" | "degree" | "degrees") {
-        return Err(not_understood(text, "angle", "12.5"));
+        return Err(not_understood(text, "figure in degrees", "12.5"));
     }
     if number > STEEPEST_DEG {
         return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "angle", size: "too large" });

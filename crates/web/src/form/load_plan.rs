@@ -271,7 +271,8 @@ fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {
 fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {
     let name = |what: &str| field_name(row, what);
     let called = sheet.text(&name("name")).to_owned();
-    if called.is_empty() {
+    let named = !called.is_empty();
+    if !named {
         sheet.refuse(&name("name"), "Say what it is.");
     } else if called.chars().count() > LONGEST_NAME {
         sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} signs."));
@@ -290,7 +291,7 @@ fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {
         }
     };
     let cases: Vec<u8> = CASES.iter().map(|(key, _)| *key).filter(|key| sheet.is_filled(&name(&format!("case{key}")))).collect();
-    Some(ItemEntry {
+    named.then_some(ItemEntry {
         name: called,
         liquid,
         amount: amount?,

@@ -213,7 +213,11 @@ impl Sheet {
                 Some(self.first_typed.get(name).filter(same).cloned().unwrap_or(Typed { text, unit, si }))
             }
             Err(error) => {
-                self.refuse(name, error.to_string());
+                // A bare figure far too large in inches was read off a metric tape.
+                let bare = text.chars().all(|sign| sign.is_ascii_digit() || " .,".contains(sign));
+                let metric = unit == UnitWord::In && bare && matches!(error, TypedError::OutOfRange { .. });
+                let guess = if metric { format!(" Did you mean {text} mm?") } else { String::new() };
+                self.refuse(name, format!("{error}{guess}"));
                 None
             }
         }

@@ -35,7 +35,8 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             }
         };
         let front = survey.height(End::Front, state).map(|front| format!("front {}", units.exact(front.value)));
-        let mut numbers: Vec<String> = front.into_iter().collect();
+        let by_front = matches!(aim, Aim::LevelLoaded { .. } | Aim::LevelEmpty { .. });
+        let mut numbers: Vec<String> = front.filter(|_| by_front).into_iter().collect();
         numbers.push(format!("rear wanted {}", units.exact(target.height)));
         let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
         let value = match target.at_least {

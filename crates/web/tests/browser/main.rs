@@ -2,8 +2,11 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+mod accessibility;
+mod camper;
 mod drafts;
 mod keyboard;
+mod load_plan;
 mod phone;
 mod printing;
 mod route;

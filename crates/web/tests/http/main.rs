@@ -7,10 +7,14 @@ mod aim;
 mod bad_input;
 mod classes;
 mod hand_cases;
+mod intake;
+mod load_plan;
+mod look_over;
 mod overload;
 mod proof;
 mod saving;
 mod sums;
+mod tape;
 mod units;
 
 #[path = "../support/half_ton.rs"]

@@ -44,7 +44,7 @@ async fn a_stale_page_loses_nothing_and_shows_what_is_on_file_now() {
     assert!(saved.path.ends_with("/verdict"), "{}", saved.text("main"));
     let tape = ada.get(&path).await;
     assert_eq!(tape.field("empty.rear_left.0").0, "21 1/2");
-    assert!(tape.text("main").contains("earlier readings were corrected and stay on record"), "{}", tape.text("form .hint"));
+    assert!(tape.text("main").contains("corrected readings, kept on record"), "{}", tape.text("main"));
 }
 
 #[tokio::test]

@@ -85,6 +85,15 @@ impl Visitor {
         self.post(&form.action, &form.fields).await
     }
 
+    /// Sends a form with a file in it.
+    pub(crate) async fn send_file(&self, path: &str, texts: &[(&str, &str)], file: Vec<u8>) -> Page {
+        let texts = texts.iter().map(|(name, text)| ((*name).to_owned(), (*text).to_owned()));
+        let form = texts.fold(reqwest::multipart::Form::new(), |form, (name, text)| form.text(name, text));
+        let form = form.part("photo", reqwest::multipart::Part::bytes(file).file_name("photo"));
+        let answer = self.client.post(format!("{}{path}", self.address)).multipart(form).send().await.expect("an answer");
+        Page::read(answer).await
+    }
+
     /// Presses the button of a form that has nothing to fill in.
     pub(crate) async fn press(&self, path: &str, action_end: &str) -> Page {
         let form = self.get(path).await.form(&format!("form[action$='{action_end}']"));

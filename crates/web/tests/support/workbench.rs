@@ -85,6 +85,20 @@ impl Workbench {
         self.find("main").await.map(drop)
     }
 
+    /// Waits until something reads otherwise than it did.
+    pub(crate) async fn until_differs(
+        &self,
+        before: &str,
+        now: impl AsyncFn() -> WebDriverResult<String>,
+    ) -> WebDriverResult<()> {
+        self.until(&format!("{before} has changed"), async || Ok(now().await? != before)).await
+    }
+
+    /// Waits until nothing is at a path of the page any more.
+    pub(crate) async fn until_gone(&self, path: &str) -> WebDriverResult<()> {
+        self.until(&format!("{path} is gone"), async || Ok(self.page.find_all(By::XPath(path)).await?.is_empty())).await
+    }
+
     /// Looks again and again until something holds. A page that is just being replaced is looked at once more.
     async fn until(&self, what: &str, holds: impl AsyncFn() -> WebDriverResult<bool>) -> WebDriverResult<()> {
         let deadline = std::time::Instant::now() + PATIENCE;

@@ -1,0 +1,97 @@
+//! The load plan without a script: put aboard, taken off, refused, saved, and what it does to the verdict.
+
+use reqwest::StatusCode;
+
+use crate::{Site, Visitor, open_half_ton, shop, walk};
+
+/// A row of the plan as its form takes it.
+fn row<'a>(names: &'a [String; 5], values: [&'a str; 5]) -> Vec<(&'a str, &'a str)> {
+    names.iter().map(String::as_str).zip(values).collect()
+}
+
+fn names(row: usize) -> [String; 5] {
+    ["name", "amount", "distance", "side", "case1"].map(|part| format!("i{row}_{part}"))
+}
+
+#[tokio::test]
+async fn the_shelf_fills_a_row_and_the_axles_follow() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/load");
+    let with_tongue = ada.fill(&path, &[("add", "tongue"), ("shown", "1")]).await;
+    assert_eq!(with_tongue.status, StatusCode::OK);
+    assert_eq!(with_tongue.form("#load-form").value("i0_amount"), "500");
+    assert_eq!(with_tongue.form("#load-form").value("i0_hitch"), "yes");
+    // Nothing is saved until it is.
+    assert!(ada.get(&path).await.texts(".item summary")[0].contains("Something else"));
+    let saved = ada.send(&with_tongue.form("#load-form").with(&[("i0_distance", "50"), ("shown", "1")])).await;
+    // By hand: 500 × 195/145 = 672 lb on 2,250; 172 lb off the front.
+    assert_eq!(saved.figure("Rear axle, loaded").0, "2,922 lb");
+    assert_eq!(saved.figure("Front axle lightened by").0, "172 lb");
+    let taken_off = ada.fill(&path, &[("take_off", "0")]).await;
+    assert_eq!(taken_off.form("#load-form").value("i0_name"), "");
+}
+
+#[tokio::test]
+async fn a_case_of_the_plan_stands_for_what_was_put_on() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let (first, second) = (names(0), names(1));
+    let mut plan = row(&first, ["Gravel", "700", "0", "behind", "yes"]);
+    plan.extend(row(&second, ["Water", "36", "0", "behind", "yes"]));
+    plan.push(("i1_of", "water"));
+    let saved = ada.fill(&format!("{job}/load"), &plan).await;
+    // 36 US gallons weigh 300.4 lb.
+    assert_eq!(saved.figure("Rear axle, loaded").0, "3,250 lb");
+    let mut tape = vec![("datum", "hub_to_arch"), ("load_kind", "planned"), ("load_case", "1")];
+    tape.extend(walk(["20 1/2", "20 1/2"], ["21 1/2", "18 13/16"]));
+    let verdict = ada.fill(&format!("{job}/tape"), &tape).await;
+    assert_eq!(verdict.figure("Rear axle rate, both springs").0, "372 lb/in");
+    assert!(verdict.figure("Rear axle, loaded").2.contains("Gravel 700 lb at 0.00 in: 700 lb here"));
+    // Overloaded, the thing to take off is named.
+    let heavy = ada.fill(&format!("{job}/load"), &[("i0_amount", "1,900"), ("shown", "1")]).await;
+    assert_eq!(heavy.text(".overload h2"), "Take off 360 lb of the gravel.");
+}
+
+#[tokio::test]
+async fn what_cannot_be_aboard_is_refused_and_kept_as_typed() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let first = names(0);
+    for (values, field, said) in [
+        (["Anvil", "-5", "0", "behind", "yes"], "i0_amount", "below nought"),
+        (["Anvil", "200", "400", "behind", "yes"], "i0_distance", "off the vehicle"),
+        (["", "200", "10", "behind", "yes"], "i0_name", "Say what it is"),
+    ] {
+        let refused = ada.fill(&format!("{job}/load"), &row(&first, values)).await;
+        assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY, "{field}");
+        assert!(refused.field(field).1.contains(said), "{field}: {:?}", refused.field(field));
+        assert!(refused.text(".missing").contains("left out"), "{field}");
+    }
+}
+
+#[tokio::test]
+async fn two_people_planning_at_once_both_keep_what_they_typed() {
+    let (site, ada) = shop().await;
+    let bo = Visitor::working(&site.address, "Bo").await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/load");
+    let first = names(0);
+    let hers = ada.get(&path).await.form("#load-form").with(&row(&first, ["Anvil", "200", "10", "behind", "yes"]));
+    bo.fill(&path, &row(&first, ["Vise", "90", "20", "ahead", "yes"])).await;
+    let stale = ada.send(&hers).await;
+    assert_eq!(stale.status, StatusCode::CONFLICT);
+    assert!(stale.text(".refusal").contains("Bo saved this job"));
+    assert_eq!(stale.form("#load-form").value("i0_name"), "Anvil");
+    assert!(stale.field("i0_name").1.contains("On file now: Vise"), "{:?}", stale.field("i0_name"));
+}
+
+#[tokio::test]
+async fn the_demo_camper_is_predicted_in_every_case() {
+    let site = Site::demo();
+    let bram = Visitor::working(&site.address, "Bram").await;
+    let cases = bram.get("/jobs/6/load").await.texts(".cases tbody tr");
+    assert_eq!(cases.len(), 4, "{cases:?}");
+    assert!(cases[1].contains("38 7/16 in, measured"), "{cases:?}");
+    assert!(cases[2].contains('±') && cases[3].contains('±'), "{cases:?}");
+}

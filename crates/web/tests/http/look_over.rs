@@ -1,0 +1,78 @@
+//! What is found rules corrections out, adds to the job, and stays with its photographs and its history.
+
+use reqwest::StatusCode;
+
+use crate::{BLOCK, consider, measured_half_ton, shop};
+
+const LEAF: [(&str, &str); 3] = [("kind", "added_leaf"), ("leaf_rate", "150"), ("lift", "1")];
+
+#[tokio::test]
+async fn worn_bushes_rule_out_a_leaf_and_leave_a_block() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let path = format!("{job}/look-over");
+    let played = [("eyes_and_bushes_grade", "put_right"), ("eyes_and_bushes_bush_play", "1/4")];
+    let saved = ada.fill(&path, &played).await;
+    assert!(saved.text(".additions").contains("new bushes"), "{}", saved.text(".picture"));
+    let refused = consider(&ada, &job, &LEAF).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.text(".picks .problem").contains("bush worn out"), "{}", refused.text(".picks .problem"));
+    let block = consider(&ada, &job, &BLOCK).await;
+    assert_eq!(block.status, StatusCode::OK);
+    assert!(block.text(".additions-line").contains("new bushes"));
+}
+
+#[tokio::test]
+async fn a_cracked_leaf_stops_everything_also_what_was_considered_before() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let choose = consider(&ada, &job, &BLOCK).await.form("form[action$='/choose']");
+    ada.fill(&format!("{job}/look-over"), &[("leaves_grade", "watch"), ("leaves_leaf_cracked", "yes")]).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert!(options.text(".overload").contains("leaf cracked (49 CFR 393.207"), "{}", options.text(".overload"));
+    assert!(options.texts("form.try, .option").is_empty());
+    let refused = ada.send(&choose).await;
+    assert_eq!(refused.status, StatusCode::CONFLICT);
+    assert!(refused.text("main").contains("Repair comes first"));
+}
+
+#[tokio::test]
+async fn a_defect_without_a_grade_or_graded_fine_is_asked_about() {
+    let (_site, ada) = shop().await;
+    let path = format!("{}/look-over", measured_half_ton(&ada).await);
+    let refused = ada.fill(&path, &[("clips_clip_open_or_missing", "yes")]).await;
+    assert!(refused.text(".area.has-problem .problem").contains("Give it a grade too"));
+    let fine = ada.fill(&path, &[("clips_clip_open_or_missing", "yes"), ("clips_grade", "fine")]).await;
+    assert!(fine.text(".area.has-problem .problem").contains("it is not fine"));
+}
+
+#[tokio::test]
+async fn a_photograph_is_kept_shown_and_taken_off_and_what_is_none_is_refused() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let album = format!("{job}/photographs");
+    let page = ada.get(&format!("{job}/tape")).await;
+    let token = page.form("form[data-photo]").value("token").to_owned();
+    let texts = [("token", token.as_str()), ("back", "tape"), ("subject", "rear_left")];
+    let refused = ada.send_file(&album, &texts, b"%PDF-1.7".to_vec()).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.text("main").contains("no photograph this program can read"));
+    let huge = ada.send_file(&album, &texts, vec![0xFF; 17 * 1024 * 1024]).await;
+    assert_eq!(huge.status, StatusCode::PAYLOAD_TOO_LARGE);
+    // Twice the same form: kept once.
+    for _ in 0..2 {
+        let kept = ada.send_file(&album, &texts, SMALL_PNG.to_vec()).await;
+        assert!(kept.path.ends_with("/tape"), "{}: {}", kept.path, kept.text("main"));
+        assert_eq!(kept.texts(".album li strong"), ["Rear left"]);
+    }
+    let picture = ada.get(&format!("{job}/tape")).await.attributes(".album img", "src");
+    assert_eq!(ada.get(&picture[0]).await.status, StatusCode::OK);
+    let without = ada.press(&format!("{job}/tape"), "/withdraw").await;
+    assert!(without.texts(".album li").is_empty());
+    let history = ada.get(&format!("{job}/history")).await.texts(".events li");
+    assert!(history.iter().any(|event| event.ends_with("Ada sent a photograph")), "{history:?}");
+    assert!(history.last().unwrap().ends_with("Ada opened the job"), "{history:?}");
+}
+
+/// One grey pixel.
+const SMALL_PNG: &[u8] = include_bytes!("../vendor/pixel.png");
