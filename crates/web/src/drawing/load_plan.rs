@@ -175,7 +175,8 @@ impl<'a> Picture<'a> {
             let height = item.height.map_or(FLOOR, |height| height.customary());
             let half = self.half_side(item);
             for (view, y) in [("side", self.above_ground(height)), ("top", self.middle + item.lateral.customary() * self.scale)] {
-                canvas.begin_handle(&format!("{class} plan-{view}"), thing.row, &thing.name);
+                let name = format!("{}: {}", thing.row + 1, thing.name);
+                canvas.begin_handle(&format!("{class} plan-{view}"), thing.row, &name);
                 canvas.rect("plan-box", (x - half, y - half), (2.0 * half, 2.0 * half));
                 canvas.text("plan-number", (x - half + 9.0, y - half + 17.0), Anchor::Middle, &(thing.row + 1).to_string());
                 canvas.end_handle();

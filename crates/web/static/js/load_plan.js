@@ -1,7 +1,7 @@
 // Moves the things of a load plan by pointer or arrow keys, and shows what the server makes of the plan meanwhile.
 
 const PAUSE_MS = 120;
-/** One press of an arrow key, in metres; with Shift, a tenth of it. */
+/** One press of an arrow key, in metres; with Shift, a quarter of it. */
 const STEP_M = 0.0254 * 2;
 
 /**
@@ -21,30 +21,38 @@ export function nudge(key, fromAbove, fine) {
   }[key];
 }
 
-/** Asks for the picture of the form as it stands; only the last answer asked for is shown. */
+/**
+ * Asks for the picture of the form as it stands, one question after the other: each move starts where the last one ended.
+ * While a thing is held under the pointer the picture stays as it is.
+ */
 function painter(place, form) {
-  let asked = 0;
-  return async (move = {}) => {
-    const mine = ++asked;
+  let last = Promise.resolve();
+  const ask = async (move) => {
     const body = new URLSearchParams(new FormData(form));
     for (const [name, value] of Object.entries(move)) body.set(name, String(value));
     const answer = await fetch(place.dataset.loadPicture, { method: "POST", body }).catch(() => null);
-    if (!answer?.ok || answer.redirected || mine !== asked) return;
-    const focused = document.activeElement?.closest("[data-handle]");
-    const open = [...place.querySelectorAll("details")].map((details) => details.open);
-    place.innerHTML = await answer.text();
-    place.querySelectorAll("details").forEach((details, index) => (details.open = open[index] ?? false));
+    if (!answer?.ok || answer.redirected) return;
+    const picture = await answer.text();
+    if (place.dataset.held && !move.move) return;
+    show(place, picture);
     for (const moved of place.querySelectorAll("data.moved")) {
       const field = form.elements.namedItem(moved.dataset.name);
       if (field) field.value = moved.value;
     }
-    if (focused) {
-      const view = focused.classList.contains("plan-top") ? "plan-top" : "plan-side";
-      const svg = focused.ownerSVGElement.id;
-      document.querySelector(`#${svg} .${view}[data-handle="${focused.dataset.handle}"]`)?.focus();
-    }
     if (place.querySelector("data.moved")) form.dispatchEvent(new Event("input"));
   };
+  return (move = {}) => (last = last.then(() => ask(move)));
+}
+
+/** Puts a picture in the place of the one before; what had the focus, and what was open, has it and is open again. */
+function show(place, picture) {
+  const focused = document.activeElement?.closest("[data-handle]");
+  const view = focused?.classList.contains("plan-top") ? "plan-top" : "plan-side";
+  const again = focused && `#${focused.ownerSVGElement.id} .${view}[data-handle="${focused.dataset.handle}"]`;
+  const open = [...place.querySelectorAll("details")].map((details) => details.open);
+  place.innerHTML = picture;
+  place.querySelectorAll("details").forEach((details, index) => (details.open = open[index] ?? false));
+  if (again) document.querySelector(again)?.focus();
 }
 
 function drag(place, paint) {
@@ -55,6 +63,7 @@ function drag(place, paint) {
     event.preventDefault();
     handle.focus();
     held = { handle, x: event.clientX, y: event.clientY, pointer: event.pointerId };
+    place.dataset.held = "yes";
     place.setPointerCapture(event.pointerId);
   });
   place.addEventListener("pointermove", (event) => {
@@ -71,11 +80,13 @@ function drag(place, paint) {
     const upright = held.handle.classList.contains("plan-top") ? { across: down } : { up: -down };
     if (Math.hypot(along, down) > 0.005) paint({ move: held.handle.dataset.handle, along, ...upright });
     held = null;
+    delete place.dataset.held;
   };
   place.addEventListener("pointerup", drop);
   place.addEventListener("pointercancel", () => {
     held?.handle.removeAttribute("transform");
     held = null;
+    delete place.dataset.held;
   });
 }
 
@@ -91,7 +102,7 @@ export function attach(root) {
   let waiting = 0;
   const soon = () => {
     window.clearTimeout(waiting);
-    waiting = window.setTimeout(paint, PAUSE_MS);
+    waiting = window.setTimeout(() => paint(), PAUSE_MS);
   };
   form.addEventListener("input", (event) => event.target !== form && soon());
   place.addEventListener("change", (event) => event.target.name === "shown" && paint());

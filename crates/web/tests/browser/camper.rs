@@ -33,7 +33,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.find("button[value='slide_in_camper']").await?.click().await?;
         bench.wait_for(".item summary", "Slide-in camper, 3,000 lb").await?;
         bench.send().await?;
-        bench.page.query(By::Css(".draft-note")).not_exists().await?;
+        bench.wait_for(".route-done", "Load").await?;
         bench.goto("/jobs/1/tape").await?;
         bench.pick("datum-ground_to_arch").await?;
         for (state, front, rear) in [("empty", "39 5/8", "42"), ("loaded", "39 3/8", "38 1/2")] {

@@ -20,6 +20,7 @@ async fn a_thing_is_taken_from_the_shelf_and_moved_by_arrow_keys_with_the_axles_
         let before = rear_load(bench).await?;
         bench.find("svg.stance-wide .plan-side[data-handle='0']").await?.send_keys(Key::Right + Key::Right).await?;
         bench.until_differs(before.as_str(), async || rear_load(bench).await).await?;
+        bench.until_differs("41.5", async || bench.value("i0_distance").await).await?;
         // Two presses of 2 in each, from 43 1/2 in ahead of the axle.
         assert_eq!(bench.value("i0_distance").await?, "39.5");
         let held = "return document.activeElement.dataset.handle";
@@ -27,7 +28,7 @@ async fn a_thing_is_taken_from_the_shelf_and_moved_by_arrow_keys_with_the_axles_
         bench.find("svg.stance-wide .plan-top[data-handle='0']").await?.send_keys(Key::Up + "").await?;
         bench.wait_for(".figure-note", "left of the middle").await?;
         bench.send().await?;
-        bench.page.query(By::Css(".draft-note")).not_exists().await?;
+        bench.wait_for(".route-done", "Load").await?;
         bench.wait_for(".item summary", "39 1/2 in ahead of the rear axle").await
     })
     .await;
@@ -40,12 +41,13 @@ async fn a_thing_is_dragged_and_what_was_not_sent_survives_a_lost_connection_and
         bench.goto("/jobs/6/load").await?;
         let tongue = bench.find("label[for='shown-3']").await?;
         tongue.click().await?;
-        bench.wait_for(".plan-cases", "With the boat").await?;
-        let camper = bench.find("svg.stance-wide .plan-side[data-handle='0'] .plan-box").await?;
-        bench.page.action_chain().drag_and_drop_element_by_offset(&camper, -60, 0).perform().await?;
-        bench.until_differs("2", async || bench.value("i0_distance").await).await?;
-        let moved = bench.value("i0_distance").await?;
-        assert!(moved.parse::<f64>().is_ok_and(|inches| inches > 10.0), "{moved}");
+        bench.wait_for(".cases tr[aria-current]", "With the boat").await?;
+        let two_up_front = bench.find("svg.stance-wide .plan-side[data-handle='2'] .plan-box").await?;
+        bench.page.action_chain().click_and_hold_element(&two_up_front).move_by_offset(-60, 0).perform().await?;
+        bench.page.action_chain().release().perform().await?;
+        bench.until_differs("98", async || bench.value("i2_distance").await).await?;
+        let moved = bench.value("i2_distance").await?;
+        assert!(moved.parse::<f64>().is_ok_and(|inches| inches > 105.0), "{moved}");
         bench.browser.tell("Network.enable", json!({})).await;
         let line = |offline: bool| json!({"offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1});
         bench.browser.tell("Network.emulateNetworkConditions", line(true)).await;
@@ -54,11 +56,11 @@ async fn a_thing_is_dragged_and_what_was_not_sent_survives_a_lost_connection_and
         bench.browser.tell("Network.emulateNetworkConditions", line(false)).await;
         bench.page.refresh().await?;
         bench.wait_for(".draft-note", "Not sent yet").await?;
-        assert_eq!(bench.value("i0_distance").await?, moved);
+        assert_eq!(bench.value("i2_distance").await?, moved);
         bench.send().await?;
-        bench.page.query(By::Css(".draft-note")).not_exists().await?;
+        bench.until_gone("//*[@class='draft-note']").await?;
         bench.goto("/jobs/6/load").await?;
-        assert_eq!(bench.value("i0_distance").await?, moved);
+        assert_eq!(bench.value("i2_distance").await?, moved);
         Ok(())
     })
     .await;
