@@ -5,9 +5,9 @@ use std::collections::HashMap;
 use diesel::PgConnection;
 use wise_badger_mechanics::look_over::LookOver;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{End, LoadState, States, Survey, VehicleFacts};
+use wise_badger_mechanics::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, TyreSize, WheelGeometry};
-use wise_badger_mechanics::units::{Length, metres};
+use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::correction::Considered;
 use crate::entry::{AimSheet, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
@@ -109,7 +109,34 @@ impl JobFile {
     /// The vehicle, with what it always carries.
     pub fn vehicle(&self) -> VehicleFacts {
         let always = self.plan.as_ref().map(LoadPlanEntry::always).unwrap_or_default();
-        VehicleFacts { always, ..self.sheet.complete(self.job.intake.vehicle()) }
+        let vehicle = self.sheet.complete(self.job.intake.vehicle());
+        // What stood on a scale, empty, counts where intake states no empty weight.
+        let weighed = self.weighed(LoadState::Empty);
+        let kerb = Ends::from_fn(|end| (*vehicle.kerb.get(end)).or(*weighed.get(end)));
+        VehicleFacts { always, kerb, ..vehicle }
+    }
+
+    /// What a scale said of the axles in a state, whole or corner by corner, as read on Tape.
+    pub fn weighed(&self, state: LoadState) -> Ends<Option<Force>> {
+        let read = |place| self.at(Spot { phase: Phase::Found, state, place }).last().map(|reading| reading.value.force());
+        let whole = |axle, left, right| read(axle).or_else(|| Some(read(left)? + read(right)?));
+        Ends {
+            front: whole(Place::WeightFront, Place::WeightFrontLeft, Place::WeightFrontRight),
+            rear: whole(Place::WeightRear, Place::WeightRearLeft, Place::WeightRearRight),
+        }
+    }
+
+    /// What was put on, as the mechanics take it: axles weighed on Tape with a case of the plan aboard count as its scale.
+    pub fn load_put(&self) -> Option<LoadPut> {
+        let put = self.load.as_ref()?.load_put(self.plan.as_ref())?;
+        let weighed = self.weighed(LoadState::Loaded);
+        Some(match put {
+            LoadPut::Planned { items, scale } => {
+                let scale = Ends::from_fn(|end| (*scale.get(end)).or(*weighed.get(end)));
+                LoadPut::Planned { items, scale }
+            }
+            other => other,
+        })
     }
 
     /// The case of the plan that was aboard when the loaded heights were read, where it was one.
@@ -190,7 +217,7 @@ impl JobFile {
             vehicle: self.vehicle(),
             datum: self.job.datum.unwrap_or(Datum::GroundToArch),
             heights: States::from_fn(heights),
-            load: self.load.as_ref().and_then(|load| load.load_put(self.plan.as_ref())),
+            load: self.load_put(),
             stop_gap: States::from_fn(stop_gap),
             rolled_and_bounced: self.job.rolled_and_bounced,
         }

@@ -29,7 +29,9 @@ impl Word for VehicleClass {
         (VehicleClass::Van, "van"),
         (VehicleClass::BoxTruck, "box_truck"),
         (VehicleClass::Motorhome, "motorhome"),
+        (VehicleClass::SingleTrailer, "single_trailer"),
         (VehicleClass::TandemTrailer, "tandem_trailer"),
+        (VehicleClass::TripleTrailer, "triple_trailer"),
     ];
 }
 

@@ -18,8 +18,8 @@ use crate::verdict::RateVerdict;
 pub(super) const STOP: &str = "bump stop";
 const FRONT: &str = "front";
 const REAR: &str = "rear";
-/// The axles of a tandem trailer.
-const TANDEM: [&str; 2] = ["rear, first", "rear, second"];
+/// The axles of a trailer, as many of them as it has.
+const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
 /// Doubt about a rate of which only the readings are to speak.
 const ANY_RATE_SD: f64 = 3.0;
 /// Arms of a trailer's rockers and how far they turn: alike, so that their length has no part in the answer.
@@ -28,7 +28,10 @@ const ROCKER_STOP_RAD: f64 = 0.5;
 
 /// The names of the axles that a correction goes on.
 pub(super) fn rear_axles(survey: &Survey) -> &'static [&'static str] {
-    if survey.vehicle.class.is_trailer() { &TANDEM } else { &[REAR] }
+    match survey.vehicle.class.is_trailer() {
+        true => TRAILER_AXLES.get(..usize::from(survey.vehicle.class.rear_axles())).unwrap_or_default(),
+        false => &[REAR],
+    }
 }
 
 /// What stands for the rear height that was read.
@@ -177,20 +180,25 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
 
 fn trailer(survey: &Survey, loads: &AxleLoads, tandem: Tandem, rear: impl Fn(&str, Length) -> ModelAxle) -> Vehicle {
     let middle = survey.vehicle.wheelbase;
-    let [first, second] = TANDEM;
-    let axles = [rear(first, middle - tandem.spread / 2.0), rear(second, middle + tandem.spread / 2.0)];
-    let rocker = |side| Equaliser {
+    let names = rear_axles(survey);
+    let last = f64::from(survey.vehicle.class.rear_axles()) - 1.0;
+    let place = |index: u8| middle + (f64::from(index) - last / 2.0) * tandem.spread;
+    let axles = (0_u8..).zip(names).map(|(index, name)| rear(name, place(index)));
+    let rocker = |ahead: &str, behind: &str, side| Equaliser {
         side,
-        axles: TANDEM.map(str::to_owned),
+        axles: [ahead, behind].map(str::to_owned),
         front_arm: inches(ROCKER_ARM_IN),
         rear_arm: inches(ROCKER_ARM_IN),
         stop: radians(ROCKER_STOP_RAD),
     };
+    // One on either side between each axle and the next.
+    let between = names.iter().zip(names.iter().skip(1));
+    let rockers = between.flat_map(|(ahead, behind)| Side::BOTH.map(|side| rocker(ahead, behind, side))).collect();
     Vehicle {
         coupler: Some(Coupler { position: metres(0.0), lateral: metres(0.0), kerb_load: loads.empty.front }),
-        equalisers: if tandem.equalised { Side::BOTH.map(rocker).to_vec() } else { Vec::new() },
+        equalisers: if tandem.equalised { rockers } else { Vec::new() },
         points: vec![BodyPoint { name: REAR.to_owned(), position: middle, lateral: metres(0.0) }],
-        ..standing(axles.into_iter().map(ModelAxle::axle).collect())
+        ..standing(axles.map(ModelAxle::axle).collect())
     }
 }
 

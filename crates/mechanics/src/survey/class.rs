@@ -17,8 +17,12 @@ pub enum VehicleClass {
     BoxTruck,
     /// A motorhome or camper van on a van frame.
     Motorhome,
-    /// A trailer on two axles close together, its front on a hitch.
+    /// A trailer on one axle, its front on a hitch.
+    SingleTrailer,
+    /// A trailer on two axles close together.
     TandemTrailer,
+    /// A trailer on three.
+    TripleTrailer,
 }
 
 /// Tyres at each rear wheel end.
@@ -41,7 +45,7 @@ pub struct ClassAssumptions {
     pub second_stage_from: Option<Length>,
     /// How many times stiffer the axle is past it, where that is known of the class.
     pub second_stage_times: Option<f64>,
-    /// How many axles there are at the rear: two on a tandem trailer.
+    /// How many axles there are at the rear: up to three on a trailer.
     pub rear_axles: u8,
     /// One rear wheel end (a dual pair counts as one).
     pub rear_tyre_rate: SpringRate,
@@ -69,19 +73,30 @@ impl ClassAssumptions {
 
 impl VehicleClass {
     /// Every class, in the order it is offered.
-    pub const ALL: [VehicleClass; 7] = [
+    pub const ALL: [VehicleClass; 9] = [
         VehicleClass::HalfTonPickup,
         VehicleClass::OneTonPickup,
         VehicleClass::Flatbed,
         VehicleClass::Van,
         VehicleClass::BoxTruck,
         VehicleClass::Motorhome,
+        VehicleClass::SingleTrailer,
         VehicleClass::TandemTrailer,
+        VehicleClass::TripleTrailer,
     ];
 
     /// Whether its front rests on a hitch, at a height that the tow vehicle decides.
     pub fn is_trailer(self) -> bool {
-        self == VehicleClass::TandemTrailer
+        matches!(self, VehicleClass::SingleTrailer | VehicleClass::TandemTrailer | VehicleClass::TripleTrailer)
+    }
+
+    /// How many axles share the rear's load.
+    pub fn rear_axles(self) -> u8 {
+        match self {
+            VehicleClass::TripleTrailer => 3,
+            VehicleClass::TandemTrailer => 2,
+            _ => 1,
+        }
     }
 
     /// What is assumed for the class with these rear wheels (common practice).
@@ -95,20 +110,22 @@ impl VehicleClass {
             VehicleClass::Van => (430.0, None, 590.0, 1370.0, 2740.0, 400.0, 600.0, 3000.0, 2400.0),
             VehicleClass::BoxTruck => (1600.0, Some(2.0), 1200.0, 2150.0, 4000.0, 900.0, 1100.0, 5200.0, 5600.0),
             VehicleClass::Motorhome => (700.0, None, 700.0, 2000.0, 4000.0, 700.0, 900.0, 4000.0, 5200.0),
-            // Two axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
+            // Axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
+            VehicleClass::SingleTrailer => (1200.0, None, 0.0, 1370.0, 2740.0, 290.0, 390.0, 200.0, 1400.0),
             VehicleClass::TandemTrailer => (2400.0, None, 0.0, 1370.0, 2740.0, 580.0, 780.0, 350.0, 2600.0),
+            VehicleClass::TripleTrailer => (3600.0, None, 0.0, 1370.0, 2740.0, 870.0, 1170.0, 550.0, 4200.0),
         };
         let second_stage_times = match self {
             VehicleClass::OneTonPickup | VehicleClass::Flatbed => Some(2060.0 / 860.0),
             VehicleClass::BoxTruck => Some(2.0),
-            VehicleClass::HalfTonPickup | VehicleClass::Van | VehicleClass::Motorhome | VehicleClass::TandemTrailer => None,
+            _ => None,
         };
         ClassAssumptions {
             second_stage_times,
             rear_rate: pounds_per_inch(rear),
             front_rate: pounds_per_inch(front),
             second_stage_from: second.map(inches),
-            rear_axles: if self.is_trailer() { 2 } else { 1 },
+            rear_axles: self.rear_axles(),
             rear_tyre_rate: pounds_per_inch(if dual { tyre_dual } else { tyre }),
             front_tyre_rate: pounds_per_inch(tyre),
             rear_unsprung: pounds(if dual { unsprung_dual } else { unsprung }),

@@ -51,10 +51,10 @@ pub enum Basis {
     Assumed,
 }
 
-/// The two axles of a tandem trailer.
+/// How the axles of a trailer stand, where there are several.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Tandem {
-    /// Between the axles.
+    /// From one axle to the next.
     pub spread: Length,
     /// Whether rockers between the springs make both carry alike.
     pub equalised: bool,

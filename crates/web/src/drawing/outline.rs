@@ -35,13 +35,13 @@ pub(super) struct Outline {
 pub(super) fn outline(vehicle: &VehicleFacts) -> Outline {
     let wheelbase = vehicle.wheelbase.customary();
     match vehicle.tandem() {
-        Some(tandem) => trailer(wheelbase, tandem.spread.customary()),
+        Some(tandem) => trailer(wheelbase, tandem.spread.customary(), vehicle.class.rear_axles()),
         None => two_axles(vehicle.class, wheelbase),
     }
 }
 
 /// A box on a frame, its tongue reaching forward to the coupler.
-fn trailer(middle: f64, spread: f64) -> Outline {
+fn trailer(middle: f64, spread: f64, axles: u8) -> Outline {
     let (front, tail) = (0.26 * middle, 1.62 * middle);
     let (frame, floor) = (DRAWN_FRAME, DRAWN_FRAME + 5.0);
     let body = vec![
@@ -60,7 +60,7 @@ fn trailer(middle: f64, spread: f64) -> Outline {
         nose: -3.0,
         tail,
         front_wheel: None,
-        rear_wheels: vec![middle - spread / 2.0, middle + spread / 2.0],
+        rear_wheels: (0..axles).map(|index| middle + (f64::from(index) - f64::from(axles - 1) / 2.0) * spread).collect(),
         drawn_mark: DRAWN_FRAME,
     }
 }
@@ -164,7 +164,9 @@ fn two_axles(class: VehicleClass, wheelbase: f64) -> Outline {
             vec![[(48.0, 22.0), (48.0, 80.0)], [(-6.0, 84.0), (48.0, 84.0)]],
             20.0,
         ),
-        VehicleClass::TandemTrailer => return trailer(wheelbase, 0.0),
+        VehicleClass::SingleTrailer | VehicleClass::TandemTrailer | VehicleClass::TripleTrailer => {
+            return trailer(wheelbase, 0.0, class.rear_axles());
+        }
     };
     let nose = upper.iter().map(|point| point.0).fold(f64::INFINITY, f64::min);
     let tail = upper.iter().map(|point| point.0).fold(f64::NEG_INFINITY, f64::max);

@@ -10,14 +10,16 @@ use crate::view::{Units, class_name, sentence, support_name};
 const LONGEST_LABEL: usize = 80;
 
 /// Form word of each class.
-pub(crate) const CLASSES: [(&str, VehicleClass); 7] = [
+pub(crate) const CLASSES: [(&str, VehicleClass); 9] = [
     ("half_ton_pickup", VehicleClass::HalfTonPickup),
     ("one_ton_pickup", VehicleClass::OneTonPickup),
     ("flatbed", VehicleClass::Flatbed),
     ("van", VehicleClass::Van),
     ("box_truck", VehicleClass::BoxTruck),
     ("motorhome", VehicleClass::Motorhome),
+    ("single_trailer", VehicleClass::SingleTrailer),
     ("tandem_trailer", VehicleClass::TandemTrailer),
+    ("triple_trailer", VehicleClass::TripleTrailer),
 ];
 
 /// What may be picked as class, by its name.
@@ -74,7 +76,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
     }
     let wheelbase = sheet.length("wheelbase");
     // Fields of another class that were filled before the class was changed are no part of the answer.
-    let trailer = class.is_some_and(VehicleClass::is_trailer);
+    let trailer = class.is_some_and(|class| class.is_trailer() && class.rear_axles() > 1);
     let axle_spread = if trailer { sheet.optional_length("axle_spread") } else { None };
     let equalised = !trailer || sheet.text("equalised") != "no";
     let (front_rating, rear_rating) = (sheet.weight("front_rating"), sheet.weight("rear_rating"));

@@ -1,9 +1,9 @@
 //! The load plan's form: rows of things aboard, each with its place and the cases it is aboard in.
 
-use wise_badger_mechanics::survey::{LoadProblem, LoadPut, Thing, VehicleFacts};
+use wise_badger_mechanics::survey::{End, Ends, LoadProblem, LoadPut, Thing, VehicleFacts};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, metres};
-use wise_badger_store::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
+use wise_badger_store::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry, Typed};
 
 use super::Sheet;
 use crate::view::Units;
@@ -248,8 +248,39 @@ pub(crate) fn check(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadPla
             let text = "As planned, this case lifts an axle off the ground; check weights and places.";
             sheet.refuse(&case_field(case.key, "name"), text);
         }
+        for (end, what, typed) in [(End::Front, "front", &case.front_scale), (End::Rear, "rear", &case.rear_scale)] {
+            ask_about_unit(sheet, &vehicle, &plan, case, end, &case_field(case.key, what), typed.as_ref());
+        }
     }
     sheet.is_sound().then_some(plan)
+}
+
+/// A scale that says some 2.2 times what empty weight and plan make, or that much less, was read in the other unit. What
+/// was typed with its unit was meant.
+fn ask_about_unit(
+    sheet: &mut Sheet,
+    vehicle: &VehicleFacts,
+    plan: &LoadPlanEntry,
+    case: &CaseEntry,
+    end: End,
+    field: &str,
+    typed: Option<&Typed>,
+) {
+    let Some(typed) = typed.filter(|typed| typed.text.chars().all(|sign| sign.is_ascii_digit() || " .,".contains(sign))) else {
+        return;
+    };
+    let planned = LoadPut::Planned { items: plan.items_of(case.key), scale: Ends::default() };
+    let Some(expected) = planned.axle_loads(vehicle).loaded(end) else { return };
+    let (text, times) = (&typed.text, (typed.force() / expected).value);
+    let likely = match (sheet.units().weight, times) {
+        (WeightUnit::Kilograms, times) if (1.9..2.6).contains(&times) => Some("lb"),
+        (WeightUnit::Pounds, times) if (0.38..0.53).contains(&times) => Some("kg"),
+        _ => None,
+    };
+    if let Some(unit) = likely {
+        let expected = sheet.units().weight(expected);
+        sheet.refuse(field, format!("Empty weight and plan make {expected}. Did you mean {text} {unit}? Type the unit with it."));
+    }
 }
 
 fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {

@@ -68,11 +68,11 @@ impl IntakeForm {
             wheels_problem: sheet.problem("rear_wheels").to_owned(),
             wheelbase: sheet
                 .length_field("wheelbase", "Wheelbase")
-                .hint("of a trailer: from the coupler to the middle between its axles"),
+                .hint("of a trailer: from the coupler to its axle, or to the middle of its axles"),
             axle_spread: sheet.length_field("axle_spread", "Between the axles").hint(&spread),
             rockers: sheet.choices("equalised", &[("yes", "A rocker joins their springs"), ("no", "Each on its own")]),
             front_rating: sheet.weight_field("front_rating", "Front axle rating").hint("of a trailer: what the hitch may carry"),
-            rear_rating: sheet.weight_field("rear_rating", "Rear axle rating").hint("of a trailer: both axles together"),
+            rear_rating: sheet.weight_field("rear_rating", "Rear axle rating").hint("of a trailer: all axles together"),
             gross_rating: sheet.weight_field("gross_rating", "Gross rating, if known"),
             kerb_front: sheet.weight_field("kerb_front", "Front axle, or tongue, empty").hint(assumed),
             kerb_rear: sheet.weight_field("kerb_rear", "Rear axle or axles, empty").hint(assumed),

@@ -181,7 +181,9 @@ pub(crate) fn class_name(class: VehicleClass) -> &'static str {
         VehicleClass::Van => "Van",
         VehicleClass::BoxTruck => "Box truck",
         VehicleClass::Motorhome => "Motorhome or camper van",
+        VehicleClass::SingleTrailer => "Trailer, one axle",
         VehicleClass::TandemTrailer => "Trailer, tandem",
+        VehicleClass::TripleTrailer => "Trailer, three axles",
     }
 }
 
@@ -257,7 +259,11 @@ pub(crate) fn support_name(class: VehicleClass, end: End) -> &'static str {
         (End::Front, false) => "front axle",
         (End::Rear, false) => "rear axle",
         (End::Front, true) => "hitch",
-        (End::Rear, true) => "axle pair",
+        (End::Rear, true) => match class.rear_axles() {
+            1 => "axle",
+            2 => "axle pair",
+            _ => "axle group",
+        },
     }
 }
 

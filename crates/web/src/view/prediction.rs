@@ -9,7 +9,7 @@ use wise_badger_mechanics::verdict::RateVerdict;
 use super::verdict::rake_words;
 use super::{Figure, Sum, Tone, Units, frequency, percent, sentence, state_name};
 
-const SOURCE: &str = "Static balance of springs, stops and tyres over both axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
+const SOURCE: &str = "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
 /// Heights, travel and frequency in both states.
 pub(crate) fn prediction_figures(survey: &Survey, correction: &Correction, prediction: &Prediction, units: Units) -> Vec<Figure> {

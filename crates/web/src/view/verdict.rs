@@ -115,7 +115,7 @@ pub(crate) fn rating_figure(survey: &Survey, check: &RatingCheck, names: &[Strin
 fn lever_arms(survey: &Survey) -> &'static str {
     match survey.vehicle.class.is_trailer() {
         true => {
-            "load by lever arms: axle pair = W × (span + distance behind it) / span, span from coupler to axle pair; margin = rating − load"
+            "load by lever arms: axles = W × (span + distance behind them) / span, span from coupler to the axles' middle; margin = rating − load"
         }
         false => "load by lever arms: rear = W × (wheelbase + distance behind the rear axle) / wheelbase; margin = rating − load",
     }
@@ -135,7 +135,7 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, names: &[String], units: U
     };
     let (empty, class) = (*loads.empty.get(end), survey.vehicle.class);
     let rear = support_name(class, End::Rear);
-    let span = if class.is_trailer() { "coupler to axle pair" } else { "wheelbase" };
+    let span = if class.is_trailer() { "coupler to axles" } else { "wheelbase" };
     let mut numbers = vec![format!("empty {}", units.weight(empty))];
     if check.state == LoadState::Loaded
         && let Some(change) = loads.change.get(end)
@@ -166,8 +166,12 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, names: &[String], units: U
     numbers
 }
 
-fn rate_label(survey: &Survey) -> &'static str {
-    if survey.vehicle.class.is_trailer() { "Rate of the axle pair, all springs" } else { "Rear axle rate, both springs" }
+fn rate_label(survey: &Survey) -> String {
+    let class = survey.vehicle.class;
+    match class.is_trailer() {
+        true => format!("Rate of the {}, all springs", support_name(class, End::Rear)),
+        false => "Rear axle rate, both springs".to_owned(),
+    }
 }
 
 /// The rear rate, or why there is none.

@@ -218,7 +218,7 @@ fn settling_words(settling: Settling) -> (&'static str, Option<Stage>) {
     match settling {
         Settling::SoundHeight => ("the height it had when sound, from the maker's sheet or a sound twin", Some(Stage::Intake)),
         Settling::SoundRate => ("the rate it should have, from the maker or the spring's sheet", Some(Stage::Intake)),
-        Settling::WeighAxles => ("both axles on a scale", Some(Stage::Load)),
+        Settling::WeighAxles => ("every axle on a scale", Some(Stage::Load)),
         Settling::GapLoaded => ("the stop gap, read with the load on", Some(Stage::Tape)),
         Settling::ReadFromTheHub => ("heights read from the hub, which leave the tyres out", Some(Stage::Tape)),
         Settling::CornersEmpty => ("all four corners, read empty", Some(Stage::Tape)),

@@ -83,6 +83,38 @@ async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
 }
 
 #[tokio::test]
+async fn trailers_on_one_axle_and_on_three_share_the_load_by_lever_arms() {
+    let (_site, ada) = shop().await;
+    // By hand: 1,260 lb at 20 in ahead, 140 in from the coupler: 1,260 × 120 / 140 = 1,080 lb behind, 180 on the hitch.
+    for (class, support, kerb) in [("single_trailer", "Axle", 1400), ("triple_trailer", "Axle group", 4200)] {
+        let kerb_text = kerb.to_string();
+        let intake = [
+            ("label", class),
+            ("class", class),
+            ("rear_wheels", "single"),
+            ("wheelbase", "140"),
+            ("front_rating", "1,500"),
+            ("rear_rating", "9,000"),
+            ("kerb_front", "300"),
+            ("kerb_rear", &kerb_text),
+        ];
+        let tape = ada.fill("/jobs/new", &intake).await;
+        let job = tape.path.trim_end_matches("/tape").to_owned();
+        let mut values = vec![("datum", "ground_to_arch"), ("load_kind", "placed"), ("load_weight", "1,260")];
+        values.extend([("load_distance", "20"), ("load_side", "ahead")]);
+        values.extend(walk(["19", "18 3/4"], ["20", "19"]));
+        let verdict = ada.fill(&format!("{job}/tape"), &values).await;
+        let grouped = format!("{},{:03} lb", (kerb + 1080) / 1000, (kerb + 1080) % 1000);
+        assert_eq!(verdict.figure(&format!("{support}, loaded")).0, grouped, "{class}");
+        assert_eq!(verdict.figure("Hitch, loaded").0, "480 lb", "{class}");
+        let block = consider(&ada, &job, &BLOCK).await;
+        assert!(block.figure("Rear, empty").0.starts_with("22 in"), "{class}: {:?}", block.figure("Rear, empty"));
+        let drawn = block.texts("svg.stance-wide circle.tyre").len();
+        assert!(drawn >= if class == "single_trailer" { 1 } else { 3 }, "{class}: {drawn}");
+    }
+}
+
+#[tokio::test]
 async fn an_overloaded_trailer_says_what_comes_off_its_axle_pair() {
     let (_site, ada) = shop().await;
     let intake = [

@@ -71,6 +71,25 @@ async fn what_cannot_be_aboard_is_refused_and_kept_as_typed() {
 }
 
 #[tokio::test]
+async fn a_scale_counts_for_more_than_the_plan_and_one_read_in_kilograms_is_asked_about() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/load");
+    ada.fill(&format!("{job}/intake"), &[("kerb_rear", "2,200"), ("kerb_front", "3,000")]).await;
+    let first = names(0);
+    let mut plan = row(&first, ["Anvil", "1,000", "0", "behind", "yes"]);
+    plan.push(("case1_rear", "1,450"));
+    let asked = ada.fill(&path, &plan).await;
+    assert!(asked.field("case1_rear").1.contains("Did you mean 1,450 kg?"), "{:?}", asked.field("case1_rear"));
+    plan.push(("case1_rear", "3,380 lb"));
+    let weighed = ada.fill(&path, &plan).await;
+    assert_eq!(weighed.figure("Rear axle, loaded").0, "3,380 lb");
+    let (difference, note, _) = weighed.figure("Scale against plan, rear axle");
+    assert_eq!(difference, "+180 lb");
+    assert!(note.contains("more is aboard than the plan says"), "{note}");
+}
+
+#[tokio::test]
 async fn two_people_planning_at_once_both_keep_what_they_typed() {
     let (site, ada) = shop().await;
     let bo = Visitor::working(&site.address, "Bo").await;
