@@ -7,7 +7,7 @@ use proptest::prelude::*;
 use support::half_ton;
 use wise_badger_mechanics::correction::{Correction, Predictor, Unpredicted};
 use wise_badger_mechanics::survey::{Basis, Centre, End, Ends, Item, LoadProblem, LoadPut, LoadState, Survey, Thing};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, kilograms, pounds};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, kilograms, pounds, pounds_per_inch};
 use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
 
 fn item(weight: f64, behind: f64) -> Item {
@@ -142,6 +142,19 @@ fn half_the_load_over_the_axle_sags_half_as_far_from_the_hub() {
     // Nose up: a tongue takes 172 lb off the front, at the class's 500 lb/in.
     let nose = predictor.in_case(&with(vec![item(500.0, 50.0)]), None).expect("measured");
     close("front", nose.front.expect("read").value.customary(), 20.5 + 172.41 / 500.0, 0.01);
+}
+
+#[test]
+fn a_case_that_would_rest_on_the_stops_is_not_predicted_until_they_are_clear() {
+    let mut survey = half_ton();
+    survey.stop_gap.empty = Some(inches(3.0));
+    let heavy = survey.in_case(vec![item(1400.0, 0.0)], Ends::default());
+    let predictor = Predictor::new(&survey);
+    // 1,400 lb at 372 lb/in use up 3 3/4 in of the 3 in there are.
+    assert_eq!(predictor.in_case(&heavy, None).err(), Some(Unpredicted::OnTheStops));
+    let leaf = Correction::AddedLeaf { pair_rate: pounds_per_inch(400.0), lift: inches(1.0) };
+    let clear = predictor.in_case(&heavy, Some(&leaf)).expect("a leaf keeps it off them");
+    assert!(clear.travel_left.is_some_and(|left| left > inches(0.5)), "{clear:?}");
 }
 
 #[test]

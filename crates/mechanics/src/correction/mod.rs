@@ -7,4 +7,4 @@ mod prediction;
 
 pub use caution::Caution;
 pub use kind::{Correction, CorrectionProblem};
-pub use prediction::{PredictedState, Prediction, Predictor, Unpredicted};
+pub use prediction::{CaseHeights, PredictedState, Prediction, Predictor, Unpredicted};

@@ -64,7 +64,7 @@ pub struct CaseHeights {
     pub rear: Uncertain<Length>,
     /// Front height; of a trailer, where its coupler was held empty. Absent where it was not read.
     pub front: Option<Uncertain<Length>>,
-    /// Clearance left at the bump stop (negative: it would bear by so much); absent when no gap was read.
+    /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
     pub travel_left: Option<Length>,
     /// Whether the rear rate behind it was measured, and not only assumed for the class.
     pub rate_measured: bool,
@@ -125,7 +125,7 @@ impl<'a> Predictor<'a> {
     /// The height read empty, plus the change that the stance model gives from empty to that case. A rate that was not
     /// measured is the class's, and its 35 % are in the band.
     ///
-    /// # Errors     [`Unpredicted`] where empty heights are missing or the model has no standing answer
+    /// # Errors     [`Unpredicted`] where empty heights are missing, the stops would bear, or the model has no standing answer
     pub fn in_case(&self, case: &Survey, correction: Option<&Correction>) -> Result<CaseHeights, Unpredicted> {
         let outside = Unpredicted::OutsideTheModel;
         let empty = self.survey.height(End::Rear, LoadState::Empty).ok_or(Unpredicted::NotMeasured)?;
@@ -154,11 +154,16 @@ impl<'a> Predictor<'a> {
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
-        let stop = correction.map_or(STOP, Correction::travel_element);
+        let travel_left = axle.gap(Side::Left, correction.map_or(STOP, Correction::travel_element));
+        // The stop of the model has no force of its own: where it would bear, the height is not known.
+        let closed = travel_left.is_some_and(|left| left.si() < 0.0) && !correction.is_some_and(Correction::replaces_stops);
+        if closed {
+            return Err(Unpredicted::OnTheStops);
+        }
         Ok(CaseHeights {
             rear: Uncertain::new(empty.value + rise.value, spread),
             front,
-            travel_left: axle.gap(Side::Left, stop),
+            travel_left,
             rate_measured: self.rate.measured().is_some(),
         })
     }

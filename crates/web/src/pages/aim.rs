@@ -5,11 +5,10 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::survey::{End, Survey};
-use wise_badger_store::entry::LoadPlanEntry;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, aim as aims};
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
 use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::{Choice, Field, Sheet, aim};
@@ -73,17 +72,6 @@ pub(crate) async fn save(
             aim_page(&worker, &file, &sheet, Some(&refusal))
         }
     }
-}
-
-/// Every case of the load plan with what is aboard in it.
-fn planned_cases(file: &JobFile, found: &Survey) -> Vec<(String, Survey)> {
-    let of_plan = |plan: &LoadPlanEntry| -> Vec<(String, Survey)> {
-        let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
-        let aboard = aboard
-            .filter(|(case, items)| !items.is_empty() && Some(case.key) != file.measured_case().map(|measured| measured.key));
-        aboard.map(|(case, items)| (case.name.clone(), found.in_case(items, case.scale()))).collect()
-    };
-    file.plan.as_ref().map(of_plan).unwrap_or_default()
 }
 
 fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {

@@ -3,6 +3,7 @@
 use wise_badger_mechanics::correction::{Prediction, Predictor};
 use wise_badger_mechanics::survey::Survey;
 use wise_badger_mechanics::verdict::Overload;
+use wise_badger_store::entry::LoadPlanEntry;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
 
@@ -101,4 +102,15 @@ pub(super) fn with_prediction(file: &JobFile, survey: &Survey, prediction: Optio
 /// Units of the person and the survey as found, which most pages start from.
 pub(super) fn found(worker: &Worker, file: &JobFile) -> (Units, Survey) {
     (worker.units(), file.survey(Phase::Found))
+}
+
+/// Every case of the load plan but the measured one, with what is aboard in it.
+pub(super) fn planned_cases(file: &JobFile, found: &Survey) -> Vec<(String, Survey)> {
+    let of_plan = |plan: &LoadPlanEntry| -> Vec<(String, Survey)> {
+        let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
+        let aboard = aboard
+            .filter(|(case, items)| !items.is_empty() && Some(case.key) != file.measured_case().map(|measured| measured.key));
+        aboard.map(|(case, items)| (case.name.clone(), found.in_case(items, case.scale()))).collect()
+    };
+    file.plan.as_ref().map(of_plan).unwrap_or_default()
 }

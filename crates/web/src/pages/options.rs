@@ -14,12 +14,13 @@ use wise_badger_store::entry::{CorrectionEntry, PredictedHeights};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, fitting};
 
-use super::job_frame::{JobFrame, found, with_prediction};
+use super::job_frame::{JobFrame, found, planned_cases, with_prediction};
 use super::{Hidden, Kept, Posted, Refusal, job_file, keep, keep_or_fail, page, see_other};
 use crate::error::WebError;
 use crate::form::{self, Choice, Field, Sheet};
 use crate::job_route::{Stage, missing_on_tape};
 use crate::view::aim::aim_name;
+use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{aim_sentence, prediction_figures, prediction_line};
@@ -68,6 +69,8 @@ struct ShownOption {
     figures: Vec<Figure>,
     verdict: String,
     verdict_class: &'static str,
+    /// Where it would sit in the cases of the load plan that were not measured.
+    cases: Vec<CaseHeightsLine>,
     cautions: Vec<&'static str>,
     /// Why the look-over rules it out; empty when it does not.
     ruled_out: String,
@@ -289,6 +292,7 @@ fn options_page(
     let look_over = file.found();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
     let worked = if overload.is_some() || !stops.is_empty() { Vec::new() } else { Worked::all(file, &survey, units) };
+    let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
     let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
     let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
     let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);
@@ -313,6 +317,7 @@ fn options_page(
             figures: prediction_figures(&survey, &option.correction, &option.prediction, units),
             verdict,
             verdict_class,
+            cases: case_heights(&predictor, &cases, &option.correction, units),
             cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
             ruled_out: ruled_out(&look_over, &option.correction),
             chosen: Some(option.considered.id) == chosen,

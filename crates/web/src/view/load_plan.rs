@@ -1,6 +1,6 @@
 //! A load case in figures: what the axles carry, what is left, where it sits.
 
-use wise_badger_mechanics::correction::{Predictor, Unpredicted};
+use wise_badger_mechanics::correction::{CaseHeights, Correction, Predictor, Unpredicted};
 use wise_badger_mechanics::survey::{Centre, End, Item, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 use wise_badger_mechanics::verdict::RatingCheck;
@@ -50,7 +50,7 @@ pub(crate) fn case_line(
             let read = |end| survey.height(end, state).map(|height| format!("{}, measured", units.height(height.value)));
             (read(End::Rear).unwrap_or_default(), read(End::Front).unwrap_or_default())
         }
-        (Ok(heights), _) if heights.travel_left.is_some_and(|left| left.si() < 0.0) => ("on the stops".to_owned(), String::new()),
+        (Err(Unpredicted::OnTheStops), _) => ("on the stops".to_owned(), String::new()),
         (Ok(heights), _) => {
             let front = heights.front.map_or_else(String::new, |front| units.predicted(front));
             (units.predicted(heights.rear), front)
@@ -69,6 +69,36 @@ pub(crate) fn case_line(
         warning,
         shown: false,
     }
+}
+
+/// Where a correction would leave one case.
+pub(crate) struct CaseHeightsLine {
+    pub(crate) name: String,
+    pub(crate) before: String,
+    pub(crate) rear: String,
+    pub(crate) front: String,
+}
+
+/// A correction in every case that was not measured.
+pub(crate) fn case_heights(
+    predictor: &Predictor<'_>,
+    cases: &[(String, Survey)],
+    correction: &Correction,
+    units: Units,
+) -> Vec<CaseHeightsLine> {
+    let height = |heights: &Result<CaseHeights, Unpredicted>| match heights {
+        Ok(heights) => units.predicted(heights.rear),
+        Err(Unpredicted::OnTheStops) => "on the stops".to_owned(),
+        Err(Unpredicted::NotMeasured) => "not measured yet".to_owned(),
+        Err(_) => "outside the model".to_owned(),
+    };
+    let line = |(name, case): &(String, Survey)| {
+        let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));
+        let front =
+            after.as_ref().ok().and_then(|heights| heights.front).map_or_else(String::new, |front| units.predicted(front));
+        CaseHeightsLine { name: name.clone(), before: height(&before), rear: height(&after), front }
+    };
+    cases.iter().map(line).collect()
 }
 
 /// The figures of the case that is shown: ratings, what is aboard and where, how far the front is lightened.
