@@ -10,11 +10,15 @@ use thirtyfour::prelude::*;
 mod browser;
 
 /// Each main view of the demo shop: name, path, page size.
-const VIEWS: [&str; 11] = [
+const VIEWS: [&str; 15] = [
     "yard=/",
     "job=/jobs/1@1280x1000",
-    "tape=/jobs/4/tape@1280x1400",
-    "verdict=/jobs/4/verdict",
+    "intake=/jobs/6/intake@1280x1300",
+    "load=/jobs/6/load@1280x1100",
+    "load-phone=/jobs/6/load@390x1150",
+    "tape=/jobs/6/tape@1280x1500",
+    "look-over=/jobs/6/look-over@1280x1200",
+    "verdict=/jobs/6/verdict@1280x1250",
     "aim=/jobs/4/aim",
     "options=/jobs/4/options@1280x1300",
     "over-a-rating=/jobs/2/options",

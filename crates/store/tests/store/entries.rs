@@ -12,7 +12,7 @@ use wise_badger_store::{PgConnection, StoreError, UnitWord, aim, correction, fit
 
 use crate::{Bench, INCH, POUND, inches, pounds};
 
-fn rows(connection: &mut PgConnection, table: &str) -> i64 {
+pub(crate) fn rows(connection: &mut PgConnection, table: &str) -> i64 {
     #[derive(QueryableByName)]
     struct Count {
         #[diesel(sql_type = BigInt)]

@@ -7,6 +7,7 @@ mod jobs;
 mod people;
 mod readings;
 mod schema;
+mod sheets;
 
 use wise_badger_mechanics::survey::{RearWheels, VehicleClass};
 use wise_badger_store::job::{self, Intake, Job};
