@@ -10,6 +10,8 @@ use super::Typed;
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default)]
 pub struct IntakeSheetEntry {
+    /// Which wheels drive it.
+    pub driven: Option<DrivenWord>,
     /// What the front rests on.
     pub front_spring: Option<SpringWord>,
     /// What the rear rests on.
@@ -72,6 +74,23 @@ pub enum SpringWord {
     Torsion,
     /// Air springs.
     Air,
+}
+
+/// Which wheels drive a vehicle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum DrivenWord {
+    /// The front ones.
+    Front,
+    /// The rear ones.
+    Rear,
+    /// All of them.
+    All,
+}
+
+impl DrivenWord {
+    /// Every one, in the order offered.
+    pub const ALL: [DrivenWord; 3] = [DrivenWord::Front, DrivenWord::Rear, DrivenWord::All];
 }
 
 /// What the customer puts first.

@@ -6,7 +6,7 @@ mod load_plan;
 mod look_over;
 
 pub use drive::{DriveEntry, Felt, Run, Score};
-pub use intake_sheet::{FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
+pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 

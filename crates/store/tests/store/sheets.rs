@@ -4,8 +4,8 @@ use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_mechanics::survey::{Complaint, End, LoadPut, LoadState, Modification};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::entry::{
-    CaseEntry, DriveEntry, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry, LookOverEntry,
-    MeasuredEntry, ModificationEntry, Run, Score, Typed, UnitWord,
+    CaseEntry, DriveEntry, DrivenWord, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry,
+    LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, Typed, UnitWord,
 };
 use wise_badger_store::history::{self, Deed};
 use wise_badger_store::job::{self, Intake};
@@ -65,6 +65,7 @@ fn each_kind_of_sheet_comes_back_as_it_was_written_and_the_one_before_stays() {
         }],
     };
     let asked = IntakeSheetEntry {
+        driven: Some(DrivenWord::All),
         complaints: vec![Complaint::Leans],
         sound_rear: Some(inches("22 1/2", 22.5)),
         modifications: vec![ModificationEntry { what: Modification::RearBlock, size: Some(inches("2", 2.0)) }],

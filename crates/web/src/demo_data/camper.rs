@@ -5,8 +5,8 @@ use wise_badger_mechanics::survey::{Complaint, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{
-    AimEntry, CaseEntry, CorrectionEntry, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry,
-    LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
+    AimEntry, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord,
+    LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
 };
 use wise_badger_store::person::Person;
 use wise_badger_store::{PgConnection, aim, correction, job_sheet, load as loads};
@@ -91,6 +91,7 @@ fn plan() -> Result<LoadPlanEntry, DemoError> {
 
 fn asked() -> Result<IntakeSheetEntry, DemoError> {
     Ok(IntakeSheetEntry {
+        driven: Some(DrivenWord::All),
         front_spring: Some(SpringWord::Coil),
         rear_spring: Some(SpringWord::Leaf),
         rear_spring_over: Some(true),

@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::survey::{Complaint, Modification};
 use wise_badger_mechanics::tape::TyreSize;
-use wise_badger_store::entry::{FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
+use wise_badger_store::entry::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
 
 use super::Sheet;
 use super::look_over::word;
@@ -23,6 +23,7 @@ pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
     for (name, spring) in [("front_spring", entry.front_spring), ("rear_spring", entry.rear_spring)] {
         sheet.set(name, spring.map(word).unwrap_or_default());
     }
+    sheet.set("driven", entry.driven.map(word).unwrap_or_default());
     let yes_or_no = |answer: Option<bool>| answer.map_or("", |yes| if yes { "yes" } else { "no" });
     sheet.set("rear_over", entry.rear_spring_over.map_or("", |over| if over { "over" } else { "under" }));
     sheet.set("upkeep", yes_or_no(entry.upkeep));
@@ -102,6 +103,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
         _ => None,
     };
     let entry = IntakeSheetEntry {
+        driven: DrivenWord::ALL.into_iter().find(|driven| word(*driven) == sheet.text("driven")),
         front_spring: spring(sheet.text("front_spring")),
         rear_spring: spring(sheet.text("rear_spring")),
         rear_spring_over: match sheet.text("rear_over") {

@@ -105,7 +105,11 @@ impl SheetForm {
             pick("rear_over", "Rear spring", &[("over", "over the axle"), ("under", "under the axle")]),
         ];
         if !trailer {
-            spring_picks.insert(0, pick("front_spring", &format!("{} on", sentence(front)), &springs));
+            spring_picks.insert(
+                0,
+                pick("driven", "Driven by", &[("front", "front wheels"), ("rear", "rear wheels"), ("all", "all wheels")]),
+            );
+            spring_picks.insert(1, pick("front_spring", &format!("{} on", sentence(front)), &springs));
         }
         let share_names = ["Empty", "Usual load", "Full"];
         SheetForm {

@@ -19,7 +19,7 @@ use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
 use crate::form::{Choice, Field, Sheet};
 use crate::job_route::Stage;
-use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line};
+use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line, height_figure};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::{Figure, Units, sentence, support_name};
 use crate::worker::Worker;
@@ -271,11 +271,16 @@ fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, 
         CaseLine { shown: case == key, ..case_line(name, &survey, state, measured, &predictor, units) }
     });
     let shown_cases = std::iter::once((0, "Empty".to_owned())).chain(plan.cases.iter().map(|case| (case.key, case.name.clone())));
+    let mut figures = case_figures(&shown, state, &items, &names, units);
+    // A case that was measured shows what was read.
+    if state == LoadState::Loaded && key != measured_case {
+        figures.extend(height_figure(&shown, &predictor, &found, units));
+    }
     LoadPicture {
         shown: shown_cases.map(|(of, name)| ShownCase { key: of, name, chosen: of == key.unwrap_or(0) }).collect(),
         drawing: LoadPlanDrawing::new(&found.vehicle, &aboard, [(&front.0, &front.1), (&rear.0, &rear.1)]),
         overload: if state == LoadState::Loaded { overload_words(&shown, &names, units) } else { None },
-        figures: case_figures(&shown, state, &items, &names, units),
+        figures,
         table: table.collect(),
         heads: crate::view::load_plan::end_heads(&found),
         moved,

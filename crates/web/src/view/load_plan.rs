@@ -3,7 +3,7 @@
 use wise_badger_mechanics::correction::{CaseHeights, Correction, Predictor, Unpredicted};
 use wise_badger_mechanics::survey::{Centre, End, Item, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
-use wise_badger_mechanics::verdict::RatingCheck;
+use wise_badger_mechanics::verdict::{RateVerdict, RatingCheck};
 
 use super::verdict::rating_figure;
 use super::{Figure, Sum, Tone, Units, end_name, percent, sentence, support_name};
@@ -109,6 +109,31 @@ pub(crate) fn case_figures(case: &Survey, state: LoadState, items: &[Item], name
     figures.extend(lightened(case, state, units));
     figures.extend(centre_figure(case, items, units));
     figures
+}
+
+/// Where the rear sits in a case, with how that is worked out.
+pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, found: &Survey, units: Units) -> Option<Figure> {
+    let heights = predictor.in_case(case, None).ok()?;
+    let empty = found.height(End::Rear, LoadState::Empty)?.value;
+    let mut numbers = vec![format!("rear empty {}", units.exact(empty))];
+    numbers.extend(case.axle_loads().change.rear.map(|change| format!("on the rear {} more", units.weight(change.value))));
+    let basis = match RateVerdict::of(found).measured() {
+        Some(figure) => format!("rate as measured {}", units.rate(figure.rate)),
+        None => format!("rate assumed for the class {}", units.rate(found.vehicle.assumptions().rear_rate)),
+    };
+    numbers.push(basis);
+    numbers.push(format!("{} less what that presses it down = {}", units.exact(empty), units.exact(heights.rear.value)));
+    let sum = Sum::new(
+        "height = height empty − what the load presses springs, overload leaf and tyres down",
+        numbers,
+        "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.",
+    )
+    .doubt(format!(
+        "± {}, two standard deviations: readings, rate, tyres, load and leaf friction.",
+        units.exact(heights.rear.band())
+    ));
+    let note = if heights.rate_measured { "by the measured rate" } else { "by the class's rate: measure a load to be surer" };
+    Some(Figure::new("Rear sits at", units.predicted(heights.rear), sum).note(note))
 }
 
 /// What the scale says beyond the plan.

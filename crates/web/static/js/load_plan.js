@@ -41,7 +41,32 @@ function painter(place, form) {
     }
     if (place.querySelector("data.moved")) form.dispatchEvent(new Event("input"));
   };
-  return (move = {}) => (last = last.then(() => ask(move)));
+  let peeking = false;
+  return {
+    paint: (move = {}) => (last = last.then(() => ask(move))),
+    /** Shows what a thing would weigh on the axles where it is held now; one question at a time, and nothing is moved. */
+    peek: async (move) => {
+      if (peeking) return;
+      peeking = true;
+      const body = new URLSearchParams(new FormData(form));
+      for (const [name, value] of Object.entries(move)) body.set(name, String(value));
+      const answer = await fetch(place.dataset.loadPicture, { method: "POST", body }).catch(() => null);
+      const picture = answer?.ok && !answer.redirected ? await answer.text() : null;
+      if (picture && place.dataset.held) showFigures(place, picture);
+      peeking = false;
+    },
+  };
+}
+
+/** Puts only the figures of a picture in place: the thing under the pointer stays under it. */
+function showFigures(place, picture) {
+  const fresh = new DOMParser().parseFromString(picture, "text/html");
+  for (const part of [".figures", ".cases tbody"]) {
+    const [old, now] = [place.querySelector(part), fresh.querySelector(part)];
+    if (old && now) old.replaceWith(now);
+  }
+  const now = [...fresh.querySelectorAll(".plan-load")];
+  place.querySelectorAll(".plan-load").forEach((text, index) => (text.textContent = now[index]?.textContent ?? text.textContent));
 }
 
 /** Puts a picture in the place of the one before; what had the focus, and what was open, has it and is open again. */
@@ -55,8 +80,16 @@ function show(place, picture) {
   if (again) document.querySelector(again)?.focus();
 }
 
-function drag(place, paint) {
+function drag(place, { paint, peek }) {
   let held = null;
+  /** Where the thing is held, in metres from where it was taken up. */
+  const carried = (event) => {
+    const svg = held.handle.ownerSVGElement;
+    const perMetre = Number(svg.dataset.perMetre) * svg.getScreenCTM().a;
+    const [along, down] = [(event.clientX - held.x) / perMetre, (event.clientY - held.y) / perMetre];
+    const upright = held.handle.classList.contains("plan-top") ? { across: down } : { up: -down };
+    return { move: held.handle.dataset.handle, along, ...upright };
+  };
   place.addEventListener("pointerdown", (event) => {
     const handle = event.target.closest("[data-handle]");
     if (!handle) return;
@@ -71,14 +104,13 @@ function drag(place, paint) {
     const scale = held.handle.ownerSVGElement.getScreenCTM().a;
     const [dx, dy] = [(event.clientX - held.x) / scale, (event.clientY - held.y) / scale];
     held.handle.setAttribute("transform", `translate(${dx} ${dy})`);
+    peek(carried(event));
   });
   const drop = (event) => {
     if (held?.pointer !== event.pointerId) return;
-    const svg = held.handle.ownerSVGElement;
-    const perMetre = Number(svg.dataset.perMetre) * svg.getScreenCTM().a;
-    const [along, down] = [(event.clientX - held.x) / perMetre, (event.clientY - held.y) / perMetre];
-    const upright = held.handle.classList.contains("plan-top") ? { across: down } : { up: -down };
-    if (Math.hypot(along, down) > 0.005) paint({ move: held.handle.dataset.handle, along, ...upright });
+    const move = carried(event);
+    const far = Math.hypot(move.along, move.across ?? move.up);
+    if (far > 0.005) paint(move);
     held = null;
     delete place.dataset.held;
   };
@@ -98,7 +130,8 @@ export function attach(root) {
   const place = root.querySelector("[data-load-picture]");
   const form = root.querySelector("#load-form");
   if (!place || !form) return;
-  const paint = painter(place, form);
+  const painting = painter(place, form);
+  const { paint } = painting;
   let waiting = 0;
   const soon = () => {
     window.clearTimeout(waiting);
@@ -113,5 +146,5 @@ export function attach(root) {
     event.preventDefault();
     paint({ move: handle.dataset.handle, ...by });
   });
-  drag(place, paint);
+  drag(place, painting);
 }

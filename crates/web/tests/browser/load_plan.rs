@@ -43,7 +43,10 @@ async fn a_thing_is_dragged_and_what_was_not_sent_survives_a_lost_connection_and
         tongue.click().await?;
         bench.wait_for(".cases tr[aria-current]", "With the boat").await?;
         let two_up_front = bench.find("svg.stance-wide .plan-side[data-handle='2'] .plan-box").await?;
+        let held_load = rear_load(bench).await?;
         bench.page.action_chain().click_and_hold_element(&two_up_front).move_by_offset(-60, 0).perform().await?;
+        // The axles follow while it is still held.
+        bench.until_differs(held_load.as_str(), async || rear_load(bench).await).await?;
         bench.page.action_chain().release().perform().await?;
         bench.until_differs("98", async || bench.value("i2_distance").await).await?;
         let moved = bench.value("i2_distance").await?;
