@@ -47,6 +47,7 @@ pub mod correction;
 pub mod document;
 pub mod identification;
 pub mod look_over;
+pub mod pack;
 pub mod proof;
 pub mod side;
 pub mod side_effect;

@@ -15,6 +15,7 @@ use uom::si::area::square_meter;
 use uom::si::force::newton;
 use uom::si::frequency::hertz;
 use uom::si::length::meter;
+use uom::si::linear_number_density::per_meter;
 use uom::si::pressure::pascal;
 use uom::si::surface_tension::newton_per_meter;
 use uom::si::torque::newton_meter;
@@ -25,6 +26,9 @@ pub type SpringRate = uom::si::f64::SurfaceTension;
 
 /// Moment per unit of roll angle, in N·m/rad (the radian has no dimension).
 pub type RollStiffness = uom::si::f64::Torque;
+
+/// Turn per length of an arc, in 1/m: one over its radius.
+pub type Curvature = uom::si::f64::LinearNumberDensity;
 
 /// A turning moment, in N·m.
 pub type Moment = uom::si::f64::Torque;
@@ -86,6 +90,11 @@ pub fn newton_metres_per_radian(value: f64) -> RollStiffness {
 /// An area in square metres.
 pub fn square_metres(value: f64) -> Area {
     Area::new::<square_meter>(value)
+}
+
+/// A curvature in turns per metre: one over the radius in metres.
+pub fn per_metre(value: f64) -> Curvature {
+    Curvature::new::<per_meter>(value)
 }
 
 /// A volume in cubic metres.

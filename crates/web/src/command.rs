@@ -6,7 +6,7 @@ use std::path::PathBuf;
 use std::process::ExitCode;
 
 use clap::{Args, Parser, Subcommand};
-use wise_badger_mechanics::document::{LARGEST_DOCUMENT, ReadingsDocument, StanceDocument};
+use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
 use wise_badger_store::{Database, person, shop};
 
 use crate::{Settings, load_demo_data, serve};
@@ -25,6 +25,11 @@ enum Command {
     Serve(ServeOptions),
     /// Solve a wise-badger/stance document and print the result.
     Stance {
+        /// The document; `-` reads standard input.
+        file: String,
+    },
+    /// Load a leaf pack as a wise-badger/pack document tells, and print the result.
+    Pack {
         /// The document; `-` reads standard input.
         file: String,
     },
@@ -78,6 +83,7 @@ type Failure = Box<dyn std::error::Error>;
 pub fn run() -> ExitCode {
     let (outcome, failure_code) = match CommandLine::parse().command {
         Command::Stance { file } => (solve_stance(&file), 2),
+        Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
         Command::OpenShop { database_url, name, person, trade } => (open_shop(&database_url, &name, &person, &trade), 1),
         Command::Serve(options) => (serve_here(options), 1),
@@ -93,6 +99,12 @@ pub fn run() -> ExitCode {
 
 fn solve_stance(file: &str) -> Result<(), Failure> {
     let document = StanceDocument::read(&read_document(file)?)?;
+    println!("{}", document.solve()?.to_json());
+    Ok(())
+}
+
+fn load_pack(file: &str) -> Result<(), Failure> {
+    let document = PackDocument::read(&read_document(file)?)?;
     println!("{}", document.solve()?.to_json());
     Ok(())
 }

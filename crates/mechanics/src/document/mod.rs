@@ -1,6 +1,8 @@
 //! Open documents: JSON in SI units, read and written by the command line.
 
 mod element_input;
+mod pack_input;
+mod pack_result;
 mod reading;
 mod readings_input;
 mod readings_result;
@@ -12,6 +14,8 @@ mod vehicle_input;
 use crate::identification::IdentificationError;
 use crate::stance::StanceError;
 
+pub use pack_input::PackDocument;
+pub use pack_result::PackResult;
 pub use readings_input::{AskedPrediction, ReadingsDocument};
 pub use readings_result::ReadingsResult;
 pub use stance_input::StanceDocument;

@@ -1,0 +1,176 @@
+//! One half of a pack: its leaves as cantilevers and the stations where they may touch. Raw SI `f64` inside.
+
+use super::contact::{Bearing, Contacts};
+use super::{HalfName, Leaf, Pack};
+use crate::units::InShopUnits;
+
+/// Stations along each overlap: with 20, heights are good to 0.02 mm and stresses to 5 MPa; with 10, to 0.1 mm and 14 MPa.
+pub(super) const STATIONS: u32 = 20;
+
+/// A leaf's half.
+struct Cantilever {
+    active: f64,
+    curvature: f64,
+    /// Young's modulus times second moment of area.
+    stiffness: f64,
+    /// Stress per bending moment: half the thickness over the second moment of area.
+    stress_per_moment: f64,
+}
+
+/// A place where one leaf may press on another below it.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Station {
+    pub(super) upper: usize,
+    pub(super) lower: usize,
+    /// From the clamp's edge.
+    pub(super) x: f64,
+}
+
+/// A half, ready to be loaded.
+pub(super) struct Half {
+    leaves: Vec<Cantilever>,
+    pub(super) stations: Vec<Station>,
+    contacts: Contacts,
+    /// Inactive length, to count from the centre bolt again.
+    pub(super) clamp: f64,
+}
+
+/// Deflection at `x` per force at `s` of a cantilever of unit stiffness: `lo²(3hi − lo)/6`.
+///
+/// # Source     any beam table
+fn influence(x: f64, s: f64) -> f64 {
+    let (low, high) = (x.min(s), x.max(s));
+    low * low * (3.0 * high - low) / 6.0
+}
+
+impl Half {
+    pub(super) fn new(pack: &Pack, half: HalfName) -> Self {
+        let clamp = match half {
+            HalfName::Front => pack.clamp.front.si(),
+            HalfName::Rear => pack.clamp.rear.si(),
+        };
+        let length = |leaf: &Leaf| match half {
+            HalfName::Front => leaf.front.si(),
+            HalfName::Rear => leaf.rear.si(),
+        };
+        let leaves: Vec<Cantilever> = pack
+            .leaves
+            .iter()
+            .map(|leaf| {
+                let thickness = leaf.thickness.si();
+                // I = w t³/12.
+                let second_moment = leaf.width.si() * thickness.powi(3) / 12.0;
+                Cantilever {
+                    active: length(leaf) - clamp,
+                    curvature: leaf.curvature.value,
+                    stiffness: pack.young_modulus.value * second_moment,
+                    stress_per_moment: thickness / (2.0 * second_moment),
+                }
+            })
+            .collect();
+        let stations = stations(&leaves);
+        let contacts = contacts(pack, &leaves, &stations);
+        Half { leaves, stations, contacts, clamp }
+    }
+
+    /// Nothing bears yet.
+    pub(super) fn unloaded(&self) -> Bearing {
+        Bearing::nothing(self.stations.len())
+    }
+
+    /// Brings the bearing to a load on the eye; false when it was not found.
+    pub(super) fn load(&self, load: f64, bearing: &mut Bearing) -> bool {
+        self.contacts.solve(load, bearing)
+    }
+
+    /// Active length of the main leaf.
+    pub(super) fn active(&self) -> f64 {
+        self.leaves.first().map_or(0.0, |main| main.active)
+    }
+
+    /// Height of the eye over the clamp's edge: `H = κ₀l²/2 − P f(l, l) + Σ σλ f(l, x)`.
+    pub(super) fn eye(&self, load: f64, bearing: &Bearing) -> f64 {
+        let Some(main) = self.leaves.first() else { return 0.0 };
+        let lifted: f64 = self.on_leaf(0, bearing).map(|(x, force)| force * influence(main.active, x)).sum();
+        let sunk = load * influence(main.active, main.active);
+        main.curvature * main.active * main.active / 2.0 + (lifted - sunk) / main.stiffness
+    }
+
+    /// Contact forces on a leaf, upwards positive: from below they lift it, from above they press it down.
+    fn on_leaf(&self, leaf: usize, bearing: &Bearing) -> impl Iterator<Item = (f64, f64)> {
+        self.stations.iter().zip(&bearing.force).filter_map(move |(station, force)| {
+            if station.upper == leaf {
+                Some((station.x, *force))
+            } else if station.lower == leaf {
+                Some((station.x, -*force))
+            } else {
+                None
+            }
+        })
+    }
+
+    /// Largest stress of a leaf, either sign, from its free shape: bending it to where it lies, nip and all.
+    ///
+    /// The moment is straight between stations, so it is largest at one of them or at the clamp's edge.
+    pub(super) fn peak_stress(&self, leaf: usize, load: f64, bearing: &Bearing) -> f64 {
+        let Some(cantilever) = self.leaves.get(leaf) else { return 0.0 };
+        let mut forces: Vec<(f64, f64)> = self.on_leaf(leaf, bearing).filter(|(_, force)| force.abs() > 0.0).collect();
+        if leaf == 0 {
+            forces.push((cantilever.active, -load));
+        }
+        let moment = |at: f64| forces.iter().map(|(x, force)| force * (x - at).max(0.0)).sum::<f64>();
+        let places = std::iter::once(0.0).chain(forces.iter().map(|(x, _)| *x));
+        places.map(|at| moment(at).abs()).fold(0.0, f64::max) * cantilever.stress_per_moment
+    }
+}
+
+/// Where leaves may touch: neighbours along their overlap, and past the end of a short leaf those above and below it.
+fn stations(leaves: &[Cantilever]) -> Vec<Station> {
+    let mut stations = Vec::new();
+    for (upper, above) in leaves.iter().enumerate() {
+        // How far out the leaves between reach: only past that can the two touch.
+        let mut between: f64 = 0.0;
+        for (lower, below) in leaves.iter().enumerate().skip(upper + 1) {
+            let overlap = above.active.min(below.active);
+            let places = (1..=STATIONS).map(|step| overlap * f64::from(step) / f64::from(STATIONS));
+            stations.extend(places.filter(|x| *x > between + 1e-9).map(|x| Station { upper, lower, x }));
+            between = between.max(below.active);
+        }
+    }
+    stations
+}
+
+fn contacts(pack: &Pack, leaves: &[Cantilever], stations: &[Station]) -> Contacts {
+    let sign = |station: &Station, leaf: usize| match leaf {
+        _ if station.upper == leaf => 1.0,
+        _ if station.lower == leaf => -1.0,
+        _ => 0.0,
+    };
+    let count = stations.len();
+    let mut compliance = Vec::with_capacity(count * count);
+    for one in stations {
+        for other in stations {
+            let shared = [one.upper, one.lower].into_iter().filter_map(|leaf| Some((leaf, leaves.get(leaf)?)));
+            let both = shared
+                .map(|(leaf, cantilever)| sign(one, leaf) * sign(other, leaf) * influence(one.x, other.x) / cantilever.stiffness);
+            compliance.push(both.sum());
+        }
+    }
+    let curvature = |leaf: usize| leaves.get(leaf).map_or(0.0, |cantilever| cantilever.curvature);
+    let gap = stations.iter().map(|station| {
+        let bent_apart = (curvature(station.upper) - curvature(station.lower)) * station.x * station.x / 2.0;
+        bent_apart + stacked_between(pack, station)
+    });
+    let main = leaves.first();
+    let per_load = stations.iter().map(|station| match (station.upper, main) {
+        (0, Some(main)) => -influence(station.x, main.active) / main.stiffness,
+        _ => 0.0,
+    });
+    Contacts { count, compliance, gap: gap.collect(), per_load: per_load.collect() }
+}
+
+/// What lies between two leaves at the clamp: spacers, and leaves that end before they touch.
+fn stacked_between(pack: &Pack, station: &Station) -> f64 {
+    let below = pack.leaves.iter().enumerate().skip(station.upper + 1).take(station.lower - station.upper);
+    below.map(|(index, leaf)| leaf.spacer_above.si() + if index < station.lower { leaf.thickness.si() } else { 0.0 }).sum()
+}

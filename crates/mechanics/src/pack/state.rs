@@ -1,0 +1,232 @@
+//! A pack under a load.
+
+use super::arch::arch_with_large_deflection;
+use super::check::{PackError, check_load};
+use super::contact::Bearing;
+use super::half::{Half, Station};
+use super::{HalfName, Pack};
+use crate::units::{
+    Angle, Force, InShopUnits, Length, Pressure, SpringRate, metres, newtons, newtons_per_metre, pascals, radians,
+};
+
+/// A pack made ready, to be loaded again and again.
+pub struct Prepared<'a> {
+    pack: &'a Pack,
+    front: Half,
+    rear: Half,
+    full_load: f64,
+    /// Height of each half's eye with no load.
+    assembled: [f64; 2],
+    /// What bears with no load: where every solve begins, so that its answer owes nothing to the one before.
+    unloaded: [Bearing; 2],
+}
+
+/// Where a pack stands under a load.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PackState {
+    /// The load on the whole spring at its seat.
+    pub load: Force,
+    /// Eye chord above the seat, by small slopes.
+    pub arch_linear: Length,
+    /// The same with the large-arch correction; `None` where that does not hold.
+    pub arch: Option<Length>,
+    /// Secant rate over one hundredth of full load to either side, by small slopes.
+    pub rate: SpringRate,
+    /// Turn of the seat: front half higher than rear, over the spring's length.
+    pub seat_tilt: Angle,
+    /// By leaf, from the top.
+    pub leaves: Vec<LeafStress>,
+    /// Where leaves press on each other.
+    pub contacts: Vec<Contact>,
+}
+
+/// Largest stress of a leaf in either half, of either sign.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LeafStress {
+    /// In the front half.
+    pub front: Pressure,
+    /// In the rear half.
+    pub rear: Pressure,
+}
+
+/// A stretch along which one leaf presses on another.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Contact {
+    /// The upper leaf, counted from 0 at the main leaf.
+    pub upper: usize,
+    /// The lower leaf.
+    pub lower: usize,
+    /// In which half.
+    pub half: HalfName,
+    /// From the centre bolt to where it begins.
+    pub from: Length,
+    /// To where it ends.
+    pub to: Length,
+    /// All of its force.
+    pub force: Force,
+}
+
+impl Pack {
+    /// Makes the pack ready; `full_load` is the load that its rate is taken over a hundredth of.
+    ///
+    /// # Errors     [`PackError`] names what has no meaning
+    pub fn prepare(&self, full_load: Force) -> Result<Prepared<'_>, PackError> {
+        self.check()?;
+        if !(full_load.si().is_finite() && full_load.si() > 0.0) {
+            return Err(PackError::NoFigure("full load".to_owned()));
+        }
+        let (front, rear) = (Half::new(self, HalfName::Front), Half::new(self, HalfName::Rear));
+        let unloaded = [unloaded(&front)?, unloaded(&rear)?];
+        let [front_bearing, rear_bearing] = &unloaded;
+        let assembled = [front.eye(0.0, front_bearing), rear.eye(0.0, rear_bearing)];
+        Ok(Prepared { pack: self, front, rear, full_load: full_load.si(), assembled, unloaded })
+    }
+}
+
+fn unloaded(half: &Half) -> Result<Bearing, PackError> {
+    let mut bearing = half.unloaded();
+    if half.load(0.0, &mut bearing) { Ok(bearing) } else { Err(PackError::NotSolved) }
+}
+
+/// Both halves under a load on the whole spring.
+struct Loaded {
+    load: f64,
+    bearings: [Bearing; 2],
+    eyes: [f64; 2],
+}
+
+impl Prepared<'_> {
+    /// Shares of a load on the two eyes, which are also the shares of their heights at the seat: `b/L` and `a/L`.
+    fn shares(&self) -> [f64; 2] {
+        let main = self.pack.leaves.first();
+        let (front, rear) = main.map_or((1.0, 1.0), |main| (main.front.si(), main.rear.si()));
+        [rear / (front + rear), front / (front + rear)]
+    }
+
+    fn length(&self) -> f64 {
+        self.pack.leaves.first().map_or(1.0, |main| (main.front + main.rear).si())
+    }
+
+    fn load(&self, load: f64, mut bearings: [Bearing; 2]) -> Result<Loaded, PackError> {
+        let [front_share, rear_share] = self.shares();
+        let [front, rear] = &mut bearings;
+        if !(self.front.load(load * front_share, front) && self.rear.load(load * rear_share, rear)) {
+            return Err(PackError::NotSolved);
+        }
+        let eyes = [self.front.eye(load * front_share, front), self.rear.eye(load * rear_share, rear)];
+        Ok(Loaded { load, bearings, eyes })
+    }
+
+    /// `H = (b·H_f + a·H_r)/L`.
+    fn seat_arch(&self, eyes: [f64; 2]) -> f64 {
+        self.shares().into_iter().zip(eyes).map(|(share, eye)| share * eye).sum()
+    }
+
+    /// Where the pack stands under a load.
+    ///
+    /// # Errors     [`PackError::Load`] for one that has no meaning
+    pub fn state(&self, load: Force) -> Result<PackState, PackError> {
+        check_load(load)?;
+        let loaded = self.load(load.si(), self.unloaded.clone())?;
+        self.read(&loaded)
+    }
+
+    /// The same for one load after another, each begun where the last one ended.
+    ///
+    /// # Errors     as [`Self::state`]
+    pub fn states(&self, loads: &[Force]) -> Result<Vec<PackState>, PackError> {
+        let mut bearings = self.unloaded.clone();
+        let mut states = Vec::with_capacity(loads.len());
+        for load in loads {
+            check_load(*load)?;
+            let loaded = self.load(load.si(), bearings)?;
+            states.push(self.read(&loaded)?);
+            bearings = loaded.bearings;
+        }
+        Ok(states)
+    }
+
+    /// The load at which the lowest leaf begins to bear on the one above it, up to full load; `None` where it bears from the
+    /// start, never does, or is the only leaf.
+    pub fn second_stage_load(&self) -> Option<Force> {
+        let last = self.pack.leaves.len().checked_sub(1).filter(|last| *last > 0)?;
+        let carries = |load: f64| {
+            let loaded = self.load(load, self.unloaded.clone()).ok()?;
+            let force = |half: &Half, bearing: &Bearing| -> f64 {
+                half.stations
+                    .iter()
+                    .zip(&bearing.force)
+                    .filter(|(station, _)| station.lower == last)
+                    .map(|(_, force)| force)
+                    .sum()
+            };
+            let [front, rear] = &loaded.bearings;
+            Some(force(&self.front, front) + force(&self.rear, rear) > 1e-9 * self.full_load)
+        };
+        if carries(0.0)? || !carries(self.full_load)? {
+            return None;
+        }
+        let (mut low, mut high) = (0.0, self.full_load);
+        while high - low > 1e-6 * self.full_load {
+            let middle = 0.5 * (low + high);
+            if carries(middle)? { high = middle } else { low = middle }
+        }
+        Some(newtons(high))
+    }
+
+    fn read(&self, loaded: &Loaded) -> Result<PackState, PackError> {
+        let window = 0.01 * self.full_load;
+        let (below, above) = ((loaded.load - window).max(0.0), loaded.load + window);
+        let arch_at = |load: f64| Ok(self.seat_arch(self.load(load, loaded.bearings.clone())?.eyes));
+        let rate = (above - below) / (arch_at(below)? - arch_at(above)?);
+        let [front_eye, rear_eye] = loaded.eyes;
+        let [front_share, rear_share] = self.shares();
+        let [front_bearing, rear_bearing] = &loaded.bearings;
+        let leaves = (0..self.pack.leaves.len()).map(|leaf| LeafStress {
+            front: pascals(self.front.peak_stress(leaf, loaded.load * front_share, front_bearing)),
+            rear: pascals(self.rear.peak_stress(leaf, loaded.load * rear_share, rear_bearing)),
+        });
+        let mut contacts = touching(&self.front, front_bearing, HalfName::Front);
+        contacts.extend(touching(&self.rear, rear_bearing, HalfName::Rear));
+        Ok(PackState {
+            load: newtons(loaded.load),
+            arch_linear: metres(self.seat_arch(loaded.eyes)),
+            arch: self.corrected_arch(loaded.eyes),
+            rate: newtons_per_metre(rate),
+            seat_tilt: radians((front_eye - rear_eye) / self.length()),
+            leaves: leaves.collect(),
+            contacts,
+        })
+    }
+
+    fn corrected_arch(&self, eyes: [f64; 2]) -> Option<Length> {
+        let ([front, rear], [front_0, rear_0]) = (eyes, self.assembled);
+        let front = arch_with_large_deflection(metres(front), metres(front_0), metres(self.front.active()))?;
+        let rear = arch_with_large_deflection(metres(rear), metres(rear_0), metres(self.rear.active()))?;
+        Some(metres(self.seat_arch([front.si(), rear.si()])))
+    }
+}
+
+/// Neighbouring stations that bear, as one stretch.
+fn touching(half: &Half, bearing: &Bearing, name: HalfName) -> Vec<Contact> {
+    let mut contacts: Vec<Contact> = Vec::new();
+    let mut before: Option<Station> = None;
+    for (station, force) in half.stations.iter().zip(&bearing.force) {
+        let bears = *force > 0.0;
+        let at = metres(station.x + half.clamp);
+        let goes_on = before.is_some_and(|before| before.upper == station.upper && before.lower == station.lower);
+        match contacts.last_mut().filter(|_| bears && goes_on) {
+            Some(contact) => {
+                contact.to = at;
+                contact.force += newtons(*force);
+            }
+            None if bears => {
+                let (upper, lower) = (station.upper, station.lower);
+                contacts.push(Contact { upper, lower, half: name, from: at, to: at, force: newtons(*force) });
+            }
+            None => {}
+        }
+        before = bears.then_some(*station);
+    }
+    contacts
+}
