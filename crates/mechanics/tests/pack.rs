@@ -276,7 +276,7 @@ fn any_pack() -> impl Strategy<Value = Pack> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(96))]
+    #![proptest_config(ProptestConfig::with_cases(128))]
 
     #[test]
     fn more_load_never_stands_higher_and_contact_never_pulls(pack in any_pack()) {
@@ -309,6 +309,27 @@ proptest! {
         };
         let (front, rear) = (force(&one, HalfName::Front), force(&other, HalfName::Rear));
         prop_assert!((front - rear).abs() <= 1e-6 * front.max(1.0));
+    }
+
+    #[test]
+    fn a_spoilt_document_is_answered_or_refused_and_never_with_what_is_no_number(
+        at in any::<prop::sample::Index>(), with in prop_oneof![
+            Just("0"), Just("-1"), Just("1e300"), Just("1e-300"), Just("null"), Just("\"a\""), Just("[]"), Just("7e7"), Just("0.05"),
+        ],
+    ) {
+        let good = std::fs::read_to_string(folder().join("15_long_overload.json")).unwrap();
+        // Each figure of the document in turn is made into something else.
+        let figures: Vec<(usize, usize)> = {
+            let bytes = good.as_bytes();
+            let is_figure = |byte: u8| byte.is_ascii_digit() || b".-e+".contains(&byte);
+            let starts = (1..bytes.len()).filter(|place| is_figure(bytes[*place]) && matches!(bytes[place - 1], b' ' | b'['));
+            starts.map(|start| (start, (start..bytes.len()).find(|place| !is_figure(bytes[*place])).unwrap())).collect()
+        };
+        let (start, end) = figures[at.index(figures.len())];
+        let spoilt = format!("{}{with}{}", &good[..start], &good[end..]);
+        if let Ok(answer) = PackDocument::read(&spoilt).and_then(|document| document.solve()) {
+            prop_assert!(!answer.to_json().contains(": null"), "{start}: {with}");
+        }
     }
 
     #[test]

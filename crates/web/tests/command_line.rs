@@ -39,6 +39,20 @@ fn a_stance_document_is_answered_from_a_file_or_standard_input() {
 }
 
 #[test]
+fn a_pack_document_is_loaded_and_a_spoilt_one_names_its_field() {
+    let path = document("../pack/08_truck_overload.json");
+    let loaded = run(&["pack", &path], "");
+    assert_eq!((loaded.status.code(), text(&loaded.stderr)), (Some(0), String::new()));
+    let answer: serde_json::Value = serde_json::from_slice(&loaded.stdout).expect("a JSON document");
+    assert_eq!(answer["format"], "wise-badger/pack-result");
+    assert_eq!(answer["states"][0]["leaves"][0]["name"], "main");
+    let good = std::fs::read_to_string(path).expect("the document");
+    let refused = run(&["pack", "-"], &good.replacen("\"thickness_m\": 0.007874", "\"thickness_m\": 0", 1));
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(text(&refused.stderr).contains("leaves[0].thickness_m: must be above 0"), "{}", text(&refused.stderr));
+}
+
+#[test]
 fn a_readings_document_is_fitted_and_predicted_from() {
     let path = document("../readings/half_ton.json");
     let fitted = run(&["fit", &path], "");

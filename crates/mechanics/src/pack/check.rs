@@ -46,6 +46,9 @@ pub enum PackError {
     /// A load below nought, or no number.
     #[error("a load on the pack is nought or more")]
     Load,
+    /// Sizes or loads so large or small that the answer is no number.
+    #[error("these figures are past anything a spring has; check sizes and loads")]
+    PastAllFigures,
     /// The contact could not be worked out: a fault of the program's, never seen.
     #[error("the contact between the leaves was not found")]
     NotSolved,

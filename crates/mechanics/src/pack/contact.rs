@@ -17,106 +17,125 @@ pub(super) struct Contacts {
 /// Which contacts bear, and with what force; carried from one load to the next, which is then nearly solved.
 #[derive(Debug, Clone)]
 pub(super) struct Bearing {
-    pub(super) bears: Vec<bool>,
+    /// Places of those that bear.
+    active: Vec<usize>,
+    /// By contact; nought where it does not bear.
     pub(super) force: Vec<f64>,
 }
 
 /// A gap closer to nought than this is shut, m.
 const SHUT_M: f64 = 1e-11;
-/// Whole blocks are exchanged so often without getting nearer before one contact at a time is.
-const PATIENCE: u32 = 8;
-const MOST_TURNS: usize = 4_000;
+const MOST_TURNS: usize = 10_000;
 
 impl Bearing {
     /// Nothing bears.
     pub(super) fn nothing(count: usize) -> Self {
-        Bearing { bears: vec![false; count], force: vec![0.0; count] }
+        Bearing { active: Vec::new(), force: vec![0.0; count] }
     }
 }
 
 impl Contacts {
     /// Solves at a load, beginning with what bears now; false when it was not found.
     ///
-    /// Block principal pivoting: whatever is wrong changes sides, all at once while that gets nearer, otherwise only the last
-    /// one, which cannot go round in circles.
+    /// The contacts that bear shut their gaps exactly; what would pull on the way there is let go, the contact with the
+    /// largest overlap is taken in, and so on. The energy falls at every turn, so that no set of contacts comes back.
     ///
-    /// # Source     Júdice and Pires, block principal pivoting for strictly monotone complementarity problems; Murty's least
-    /// index rule as the fall-back
+    /// # Source     primal active-set method, Nocedal and Wright, Numerical Optimization (2nd ed.), 16.5; for `λ ≥ 0` alone,
+    /// Lawson and Hanson
+    #[expect(clippy::indexing_slicing, reason = "places are below the count")]
     pub(super) fn solve(&self, load: f64, bearing: &mut Bearing) -> bool {
-        let (mut fewest, mut patience) = (usize::MAX, PATIENCE);
-        let mut wrong: Vec<usize> = Vec::with_capacity(self.count);
+        let mut room = Room::default();
         for _ in 0..MOST_TURNS {
-            if !self.press(load, bearing) {
+            if !self.shut(load, bearing, &mut room) {
                 return false;
             }
-            self.find_wrong(load, bearing, &mut wrong);
-            if wrong.is_empty() {
-                return true;
-            }
-            if wrong.len() < fewest {
-                (fewest, patience) = (wrong.len(), PATIENCE);
-            } else if patience > 0 {
-                patience -= 1;
-            } else if let Some(last) = wrong.last().copied() {
-                wrong.clear();
-                wrong.push(last);
-            }
-            for place in &wrong {
-                if let Some(bears) = bearing.bears.get_mut(*place) {
-                    *bears = !*bears;
+            // As far towards those forces as none of them pulls.
+            let mut step: f64 = 1.0;
+            for (place, wanted) in bearing.active.iter().zip(&room.force) {
+                let now = bearing.force[*place];
+                if *wanted < 0.0 && now - wanted > 0.0 {
+                    step = step.min(now / (now - wanted));
                 }
+            }
+            for (place, wanted) in bearing.active.iter().zip(&room.force) {
+                bearing.force[*place] += step * (wanted - bearing.force[*place]);
+            }
+            if step < 1.0 {
+                self.let_go(bearing, &room.force);
+                continue;
+            }
+            match self.largest_overlap(load, bearing) {
+                None => return true,
+                Some(place) => bearing.active.push(place),
             }
         }
         false
     }
 
-    /// Forces that shut the gaps of all contacts that bear.
+    /// Lets go of the contacts that have come to nought and would pull.
+    #[expect(clippy::indexing_slicing, reason = "places are below the count")]
+    fn let_go(&self, bearing: &mut Bearing, wanted: &[f64]) {
+        let Bearing { active, force } = bearing;
+        // What is left of a force is weighed by the gap that it shuts.
+        let is_nothing = |place: usize, force: f64| force * self.compliance[place * (self.count + 1)] <= SHUT_M;
+        let mut wanted = wanted.iter();
+        active.retain(|place| {
+            let pulls = wanted.next().is_some_and(|wanted| *wanted < 0.0);
+            let stays = !(pulls && is_nothing(*place, force[*place]));
+            if !stays {
+                force[*place] = 0.0;
+            }
+            stays
+        });
+    }
+
+    /// Forces that shut the gaps of all contacts that bear, pulling or not.
     #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
-    fn press(&self, load: f64, bearing: &mut Bearing) -> bool {
-        let places: Vec<usize> = (0..self.count).filter(|place| bearing.bears[*place]).collect();
-        let n = places.len();
-        let mut matrix = vec![0.0; n * n];
-        let mut force = Vec::with_capacity(n);
+    fn shut(&self, load: f64, bearing: &Bearing, room: &mut Room) -> bool {
+        let (places, n) = (&bearing.active, bearing.active.len());
+        room.matrix.clear();
+        room.matrix.resize(n * n, 0.0);
+        room.factor.clear();
+        room.factor.resize(n * n, 0.0);
+        room.force.clear();
         for (row, place) in places.iter().enumerate() {
             let line = &self.compliance[place * self.count..(place + 1) * self.count];
             for (column, other) in places[..=row].iter().enumerate() {
-                matrix[row * n + column] = line[*other];
+                room.matrix[row * n + column] = line[*other];
             }
-            force.push(-(self.gap[*place] + self.per_load[*place] * load));
+            room.force.push(-(self.gap[*place] + self.per_load[*place] * load));
         }
-        let mut factor = vec![0.0; n * n];
-        if n > 0 && !factorise(&matrix, &mut factor, n, 0.0) {
+        if n > 0 && !factorise(&room.matrix, &mut room.factor, n, 0.0) {
             return false;
         }
-        solve_factorised(&factor, &mut force, n);
-        bearing.force.fill(0.0);
-        for (place, force) in places.into_iter().zip(force) {
-            bearing.force[place] = force;
-        }
+        solve_factorised(&room.factor, &mut room.force, n);
         true
     }
 
-    /// Contacts that pull, and gaps that are overlaps.
+    /// The contact that overlaps most, where any does.
     #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
-    fn find_wrong(&self, load: f64, bearing: &Bearing, wrong: &mut Vec<usize>) {
-        wrong.clear();
+    fn largest_overlap(&self, load: f64, bearing: &Bearing) -> Option<usize> {
+        let mut worst = (None, -SHUT_M);
         for place in 0..self.count {
-            let is_wrong = match bearing.bears[place] {
-                // What a contact pulls with is weighed by the gap that letting it go would open.
-                true => bearing.force[place] * self.compliance[place * (self.count + 1)] < -SHUT_M,
-                false => self.open(load, bearing, place) < -SHUT_M,
-            };
-            if is_wrong {
-                wrong.push(place);
+            if bearing.force[place] > 0.0 {
+                continue;
+            }
+            let line = &self.compliance[place * self.count..(place + 1) * self.count];
+            let pressed: f64 = bearing.active.iter().map(|other| line[*other] * bearing.force[*other]).sum();
+            let open = self.gap[place] + self.per_load[place] * load + pressed;
+            if open < worst.1 && !bearing.active.contains(&place) {
+                worst = (Some(place), open);
             }
         }
+        worst.0
     }
+}
 
-    /// The gap at a contact.
-    #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
-    fn open(&self, load: f64, bearing: &Bearing, place: usize) -> f64 {
-        let line = &self.compliance[place * self.count..(place + 1) * self.count];
-        let pressed: f64 = line.iter().zip(&bearing.force).map(|(compliance, force)| compliance * force).sum();
-        self.gap[place] + self.per_load[place] * load + pressed
-    }
+/// Room for one solve.
+#[derive(Default)]
+struct Room {
+    matrix: Vec<f64>,
+    factor: Vec<f64>,
+    /// By active contact.
+    force: Vec<f64>,
 }

@@ -30,7 +30,7 @@ mod state;
 
 pub use arch::{arch_with_large_deflection, radius_from_sagitta, sagitta_of_arc};
 pub use check::PackError;
-pub use state::{Contact, LeafStress, PackState, Prepared};
+pub use state::{Contact, CurvePoint, LeafStress, PackState, Prepared};
 
 use crate::units::{Curvature, Length, Pressure};
 

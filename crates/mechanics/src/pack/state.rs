@@ -40,6 +40,17 @@ pub struct PackState {
     pub contacts: Vec<Contact>,
 }
 
+/// One point of a pack's curve.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CurvePoint {
+    /// The load on the whole spring at its seat.
+    pub load: Force,
+    /// Eye chord above the seat, by small slopes.
+    pub arch_linear: Length,
+    /// The same with the large-arch correction; `None` where that does not hold.
+    pub arch: Option<Length>,
+}
+
 /// Largest stress of a leaf in either half, of either sign.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct LeafStress {
@@ -146,6 +157,22 @@ impl Prepared<'_> {
         Ok(states)
     }
 
+    /// Height against load alone, each load begun where the last one ended.
+    ///
+    /// # Errors     as [`Self::state`]
+    pub fn curve(&self, loads: &[Force]) -> Result<Vec<CurvePoint>, PackError> {
+        let mut bearings = self.unloaded.clone();
+        let mut points = Vec::with_capacity(loads.len());
+        for load in loads {
+            check_load(*load)?;
+            let loaded = self.load(load.si(), bearings)?;
+            let arch_linear = metres(self.seat_arch(loaded.eyes));
+            points.push(CurvePoint { load: *load, arch_linear, arch: self.corrected_arch(loaded.eyes) });
+            bearings = loaded.bearings;
+        }
+        Ok(points)
+    }
+
     /// The load at which the lowest leaf begins to bear on the one above it, up to full load; `None` where it bears from the
     /// start, never does, or is the only leaf.
     pub fn second_stage_load(&self) -> Option<Force> {
@@ -188,13 +215,18 @@ impl Prepared<'_> {
         });
         let mut contacts = touching(&self.front, front_bearing, HalfName::Front);
         contacts.extend(touching(&self.rear, rear_bearing, HalfName::Rear));
+        let leaves: Vec<LeafStress> = leaves.collect();
+        let stresses = leaves.iter().flat_map(|leaf| [leaf.front.value, leaf.rear.value]);
+        if !stresses.chain([rate, front_eye, rear_eye]).all(f64::is_finite) {
+            return Err(PackError::PastAllFigures);
+        }
         Ok(PackState {
             load: newtons(loaded.load),
             arch_linear: metres(self.seat_arch(loaded.eyes)),
             arch: self.corrected_arch(loaded.eyes),
             rate: newtons_per_metre(rate),
             seat_tilt: radians((front_eye - rear_eye) / self.length()),
-            leaves: leaves.collect(),
+            leaves,
             contacts,
         })
     }
