@@ -37,7 +37,7 @@ pub fn sagitta_of_arc(radius: Length, chord: Length) -> Option<Length> {
 /// `assembled` is the height of that half with no load, `active` the main leaf's active length there.
 ///
 /// # Valid      `H ≥ −|H₀|`: within 0.2 mm of the exact elastica for arches of 100 to 250 mm down to `−0.3 H₀`, 1.4 mm at
-///              `−H₀`; `None` past that, where it is outside the model
+/// `−H₀`; `None` past that, where it is outside the model
 /// # Source     third-order expansion of the elastica; held against the exact curve in the tests
 pub fn arch_with_large_deflection(height: Length, assembled: Length, active: Length) -> Option<Length> {
     let (h, h0, l) = (height.si(), assembled.si(), active.si());
