@@ -72,3 +72,30 @@ fn signed(text: &str, what: &'static str, example: &'static str) -> Result<(f64,
 fn not_understood(text: &str, what: &'static str, example: &'static str) -> TypedError {
     TypedError::NotUnderstood { text: text.trim().to_owned(), what, example }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn one_pressure_is_understood_in_every_unit() {
+        let pascals = |text: &str, unit| parse_pressure(text, unit).unwrap().value;
+        // 65 psi = 448.159 kPa (NIST SP 811).
+        for (text, unit) in
+            [("65", LengthUnit::Inches), ("65 psi", LengthUnit::Millimetres), ("448.1592", LengthUnit::Millimetres)]
+        {
+            assert!((pascals(text, unit) - 448_159.2).abs() < 1.0, "{text}");
+        }
+        assert!((pascals("4.5 bar", LengthUnit::Inches) - 450_000.0).abs() < 1e-6);
+    }
+
+    #[test]
+    fn what_is_no_angle_or_pressure_says_which_kind_of_wrong_it_is() {
+        assert!(matches!(parse_angle("200"), Err(TypedError::OutOfRange { .. })));
+        assert!(matches!(parse_angle("12 in"), Err(TypedError::NotUnderstood { .. })));
+        assert!(matches!(parse_angle(" "), Err(TypedError::Empty)));
+        assert!(matches!(parse_pressure("-3", LengthUnit::Inches), Err(TypedError::Negative(..))));
+        assert!(matches!(parse_pressure("900 bar", LengthUnit::Inches), Err(TypedError::OutOfRange { .. })));
+        assert!(matches!(parse_pressure("65 lb", LengthUnit::Inches), Err(TypedError::NotUnderstood { .. })));
+    }
+}

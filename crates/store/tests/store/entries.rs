@@ -81,6 +81,27 @@ fn each_aim_comes_back_as_it_was_set() {
     assert_eq!(rows(&mut connection, "aims"), 5);
 }
 
+/// Rows written before a field was thought of must still be read.
+#[test]
+fn documents_of_earlier_versions_are_still_read() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let quantity = r#"{"text": "1/4", "unit": "in", "si": 0.00635}"#;
+    let put = |connection: &mut PgConnection, table: &str, columns: &str, values: String| {
+        let (shop, job, by) = (person.shop_id.0, job.id.0, person.id.0);
+        let row = format!("INSERT INTO {table} (shop_id, job_id, recorded_by, {columns}) VALUES ({shop}, {job}, {by}, {values})");
+        diesel::sql_query(row).execute(connection).unwrap();
+    };
+    let aim = format!(r#"'{{"kind": "level_empty", "tolerance": {quantity}}}'"#);
+    put(&mut connection, "aims", "entry", aim);
+    put(&mut connection, "job_sheets", "kind, entry", r#"'intake', '{"complaint_words": "sits low"}'"#.to_owned());
+    let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
+    assert_eq!(file.aim, Some(AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) }.into()));
+    assert_eq!(file.sheet.complaint_words, "sits low");
+    put(&mut connection, "job_sheets", "kind, entry", r#"'look_over', '{"findings": [{"area": "attic"}]}'"#.to_owned());
+    let unreadable = JobFile::find(&mut connection, person.shop_id, job.number);
+    assert!(matches!(unreadable, Err(wise_badger_store::StoreError::Unreadable { what: "look_over", .. })));
+}
+
 #[test]
 fn each_correction_comes_back_as_what_the_sums_take() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();

@@ -35,6 +35,14 @@ pub(crate) struct Choice {
     pub(crate) chosen: bool,
 }
 
+/// A box to tick.
+#[derive(Debug, Clone)]
+pub(crate) struct Tick {
+    pub(crate) name: String,
+    pub(crate) label: String,
+    pub(crate) ticked: bool,
+}
+
 impl Field {
     /// Whether nothing stands in it and nothing is said about it.
     pub(crate) fn is_blank(&self) -> bool {
@@ -102,6 +110,11 @@ impl Sheet {
     /// A field for a plain number, in a unit that is not asked about.
     pub(crate) fn number_field(&self, name: &str, label: &str, unit: &'static str) -> Field {
         self.field(name, label, unit, "")
+    }
+
+    /// A box for a name, ticked when something stands in it.
+    pub(crate) fn tick(&self, name: String, label: impl Into<String>) -> Tick {
+        Tick { ticked: self.is_filled(&name), name, label: label.into() }
     }
 
     /// What may be picked for a name, with what is picked marked.

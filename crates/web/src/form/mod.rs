@@ -10,7 +10,7 @@ pub(crate) mod load_plan;
 pub(crate) mod look_over;
 pub(crate) mod tape;
 
-pub(crate) use field::{Choice, Field};
+pub(crate) use field::{Choice, Field, Tick};
 
 use std::collections::{BTreeMap, BTreeSet};
 

@@ -4,12 +4,12 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_store::Database;
 use wise_badger_store::entry::{DriveEntry, Felt, Run, Score};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, job_sheet};
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::drive::{self, score_field};
 use crate::form::look_over::word;
@@ -91,9 +91,7 @@ pub(crate) async fn save(
         return drive_page(&worker, &file, &sheet, Some(&refusal));
     };
     let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
-        .await?
-    {
+    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(path(file.job.number.0))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;

@@ -3,15 +3,15 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_mechanics::survey::{Complaint, End, Modification};
+use wise_badger_store::Database;
 use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, job_sheet};
 
 use super::intake::intake_page;
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, see_other};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, see_other};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Sheet, Tick};
 use crate::job_route::Stage;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
 use crate::view::{datum_name, sentence, support_name};
@@ -36,13 +36,6 @@ pub(super) struct SheetForm {
     pub(super) refusal: String,
 }
 
-/// A box to tick.
-pub(super) struct Tick {
-    pub(super) name: String,
-    pub(super) label: &'static str,
-    pub(super) ticked: bool,
-}
-
 /// One of a few to pick.
 pub(super) struct Pick {
     pub(super) name: &'static str,
@@ -62,7 +55,6 @@ impl SheetForm {
     pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
         let class = file.job.intake.class;
         let trailer = class.is_trailer();
-        let tick = |name: String, label| Tick { ticked: sheet.is_filled(&name), name, label };
         let pick = |name: &'static str, label: &str, offered: &[(&'static str, &str)]| Pick {
             name,
             label: label.to_owned(),
@@ -71,7 +63,7 @@ impl SheetForm {
         let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
         let datum = file.job.datum.map_or("the job's datum", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {
-            tick: tick(modification_field(what), modification_name(what)),
+            tick: sheet.tick(modification_field(what), modification_name(what)),
             size: Some(modification_size(what))
                 .filter(|label| !label.is_empty())
                 .map(|label| sheet.length_field(&size_field(what), label)),
@@ -118,7 +110,7 @@ impl SheetForm {
             complaint_problem: sheet.problem("complaint_words").to_owned(),
             complaints: Complaint::ALL
                 .into_iter()
-                .map(|complaint| tick(complaint_field(complaint), complaint_name(complaint)))
+                .map(|complaint| sheet.tick(complaint_field(complaint), complaint_name(complaint)))
                 .collect(),
             budget: sheet.text_field("budget", "It may cost"),
             wanted_by: sheet.text_field("wanted_by", "Wanted by"),
@@ -153,9 +145,7 @@ pub(crate) async fn save(
         return intake_page(&worker, &file, None, Some((&sheet, &refusal)));
     };
     let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
-        .await?
-    {
+    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;

@@ -7,17 +7,17 @@ use askama::Template;
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{End, LoadState, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Length, metres};
+use wise_badger_store::Database;
 use wise_badger_store::entry::{ItemEntry, LoadPlanEntry};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
-use wise_badger_store::{Database, job_sheet};
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Sheet, Tick};
 use crate::job_route::Stage;
 use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line, height_figure};
 use crate::view::overload::{OverloadWords, overload_words};
@@ -84,12 +84,6 @@ struct RowForm {
     ticks: Vec<Tick>,
 }
 
-struct Tick {
-    name: String,
-    label: String,
-    ticked: bool,
-}
-
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = load_plan::on_file(worker.units(), file.plan.as_ref());
@@ -129,9 +123,7 @@ pub(crate) async fn save(
         return load_page(&worker, &file, &mut sheet, Some(&refusal));
     };
     let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &plan))
-        .await?
-    {
+    match keep_sheet(&database, &worker, &sheet, job, plan).await? {
         Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
@@ -192,13 +184,13 @@ fn row_form(sheet: &Sheet, row: usize, vehicle: &VehicleFacts, units: Units) -> 
     let used = load_plan::is_used(sheet, row);
     let readable = load_plan::read(&mut sheet.clone(), vehicle);
     let item = readable.rows.iter().position(|of| *of == row).and_then(|place| readable.plan.items.get(place));
-    let tick = |what: &str, label: String| Tick { name: name(what), label, ticked: sheet.is_filled(&name(what)) };
+    let tick = |what: &str, label: &str| sheet.tick(name(what), label);
     let cases = CASES.iter().filter(|(key, _)| sheet.is_filled(&case_field(*key, "name")));
-    let case_ticks = cases.map(|(key, _)| tick(&format!("case{key}"), sheet.text(&case_field(*key, "name")).to_owned()));
-    let mut ticks = vec![tick("always", "Always, empty too".to_owned())];
+    let case_ticks = cases.map(|(key, _)| tick(&format!("case{key}"), sheet.text(&case_field(*key, "name"))));
+    let mut ticks = vec![tick("always", "Always, empty too")];
     ticks.extend(case_ticks);
     if !vehicle.class.is_trailer() {
-        ticks.push(tick("hitch", "Presses on the hitch".to_owned()));
+        ticks.push(tick("hitch", "Presses on the hitch"));
     }
     let (side, hand) = (name("side"), name("hand"));
     RowForm {

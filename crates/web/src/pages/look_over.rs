@@ -5,14 +5,14 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
-use wise_badger_store::{Database, job_sheet};
+use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::photographs::Album;
-use super::{Hidden, Kept, Posted, Record, Refusal, job_record, keep, page, see_other};
+use super::{Hidden, Kept, Posted, Record, Refusal, job_record, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
-use crate::form::{Field, Sheet};
+use crate::form::{Field, Sheet, Tick};
 use crate::job_route::Stage;
 use crate::view::Units;
 use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
@@ -47,7 +47,7 @@ struct AreaForm {
     look_for: &'static str,
     grades: Vec<Grading>,
     grade_problem: String,
-    defects: Vec<Box>,
+    defects: Vec<Tick>,
     measures: Vec<Field>,
     words: Field,
     /// Whether anything but the grade is said.
@@ -58,12 +58,6 @@ struct Grading {
     word: String,
     label: &'static str,
     chosen: bool,
-}
-
-struct Box {
-    name: String,
-    label: &'static str,
-    ticked: bool,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -87,9 +81,7 @@ pub(crate) async fn save(
         return look_over_page(&worker, &record, &sheet, Some(&refusal));
     };
     let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
-        .await?
-    {
+    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
         Kept::Stale(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
@@ -129,17 +121,14 @@ fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {
     let grade_field = field_name(area, "grade");
     let grading =
         |grade: Grade| Grading { word: word(grade), label: grade_name(grade), chosen: sheet.text(&grade_field) == word(grade) };
-    let tick = |defect: Defect| {
-        let name = defect_field(defect);
-        Box { label: defect_name(defect), ticked: sheet.is_filled(&name), name }
-    };
+    let tick = |defect: Defect| sheet.tick(defect_field(defect), defect_name(defect));
     let measures = Measure::ALL.into_iter().filter(|measure| measure.area() == area);
     let measure = |measure: Measure| {
         let decides = if matches!(measure, Measure::BushPlay) { "past" } else { "under" };
         let hint = format!("{decides} {} it is a defect", units.height(measure.limit()));
         sheet.length_field(&measure_field(measure), measure_name(measure)).hint(hint)
     };
-    let defects: Vec<Box> = Defect::of_area(area).map(tick).collect();
+    let defects: Vec<Tick> = Defect::of_area(area).map(tick).collect();
     let words = sheet.text_field(&field_name(area, "words"), "In words");
     let measures: Vec<Field> = measures.map(measure).collect();
     AreaForm {

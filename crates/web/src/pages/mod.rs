@@ -27,6 +27,7 @@ use actix_web::web::{Data, Form};
 use askama::Template;
 use wise_badger_store::job as jobs;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_sheet;
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::photograph::Photograph;
 use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, photograph, reading, submission};
@@ -166,6 +167,17 @@ async fn keep(
         }
         Err(error) => Err(error.into()),
     }
+}
+
+/// The same for a form that is one sheet of the job.
+async fn keep_sheet<S: job_sheet::Sheet + Send + 'static>(
+    database: &Data<Database>,
+    worker: &Worker,
+    sheet: &Sheet,
+    job: JobId,
+    entry: S,
+) -> Result<Kept, WebError> {
+    keep(database, worker, sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry)).await
 }
 
 /// The same for a form that has nothing to fill in: a stale page is then simply an error.

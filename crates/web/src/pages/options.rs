@@ -264,8 +264,8 @@ struct Worked<'a> {
 }
 
 impl<'a> Worked<'a> {
-    fn all(file: &'a JobFile, survey: &Survey, units: Units) -> Vec<Self> {
-        let (predictor, aim) = (Predictor::new(survey), file.aim.as_ref().map(|entry| entry.aim()));
+    fn all(file: &'a JobFile, survey: &Survey, predictor: &Predictor<'_>, units: Units) -> Vec<Self> {
+        let aim = file.aim.as_ref().map(|entry| entry.aim());
         let worked = |considered: &'a Considered| {
             let correction = considered.entry.0.correction()?;
             let prediction = predictor.predict(&correction);
@@ -291,8 +291,8 @@ fn options_page(
     let overload = overload_words(&survey, &file.names_aboard(), units);
     let look_over = file.found();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
-    let worked = if overload.is_some() || !stops.is_empty() { Vec::new() } else { Worked::all(file, &survey, units) };
     let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
+    let worked = if overload.is_some() || !stops.is_empty() { Vec::new() } else { Worked::all(file, &survey, &predictor, units) };
     let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
     let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
     let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);

@@ -20,7 +20,7 @@ pub(crate) struct CauseWords {
     pub(crate) evidence_against: Vec<String>,
     /// What would settle it, and where that is done.
     pub(crate) settles: &'static str,
-    pub(crate) where_: Option<Stage>,
+    pub(crate) settled_at: Option<Stage>,
     pub(crate) likely: bool,
 }
 
@@ -130,7 +130,7 @@ fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -
 /// The causes, the likeliest first.
 pub(crate) fn cause_words(judged: &[Judged], units: Units) -> Vec<CauseWords> {
     let words = |judged: &Judged| {
-        let (settles, where_) = judged.settles.map_or(("", None), settling_words);
+        let (settles, settled_at) = judged.settles.map_or(("", None), settling_words);
         let say = |evidence: &Vec<Evidence>| evidence.iter().map(|evidence| sentence(&evidence_words(evidence, units))).collect();
         CauseWords {
             name: cause_name(judged.cause),
@@ -138,7 +138,7 @@ pub(crate) fn cause_words(judged: &[Judged], units: Units) -> Vec<CauseWords> {
             evidence_for: say(&judged.evidence_for),
             evidence_against: say(&judged.evidence_against),
             settles,
-            where_,
+            settled_at,
             likely: judged.is_likely(),
         }
     };
