@@ -72,7 +72,7 @@ fn a_tyre_rating_counts_as_often_as_there_are_tyres() {
         let mut survey = trailer(class, 2.0);
         survey.vehicle.tyre_ratings.rear = Some(pounds(1800.0));
         let checks = RatingCheck::all(&survey);
-        let tyres = checks.iter().filter(|check| check.rated == Rated::Tyres(End::Rear)).next_back().expect("rated");
+        let tyres = checks.iter().rfind(|check| check.rated == Rated::Tyres(End::Rear)).expect("rated");
         assert!((tyres.rating.customary() - 3600.0 * f64::from(axles)).abs() < 1e-6, "{class:?}");
         assert!((tyres.load.customary() - 5000.0).abs() < 1e-6, "{class:?}");
         assert!(!checks.iter().any(|check| check.rated == Rated::Tyres(End::Front)));
