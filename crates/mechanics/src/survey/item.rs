@@ -1,6 +1,7 @@
 //! One thing aboard.
 
 use super::load::{place_sd, scale_sd};
+use super::vehicle::End;
 use crate::uncertain::Uncertain;
 use crate::units::{Force, InShopUnits, Length, newtons};
 
@@ -31,6 +32,14 @@ impl Item {
     /// # Source     lever arms; any statics text
     pub fn rear_share(&self, wheelbase: Length) -> f64 {
         (wheelbase.si() + self.behind_rear_axle.si()) / wheelbase.si()
+    }
+
+    /// The share of it that an end carries: front and rear make one.
+    pub fn share_on(&self, end: End, wheelbase: Length) -> f64 {
+        match end {
+            End::Front => 1.0 - self.rear_share(wheelbase),
+            End::Rear => self.rear_share(wheelbase),
+        }
     }
 
     /// What it adds to an axle that carries a share of it: `σ² = (share·σ_W)² + (W·σ_x/L)²`.

@@ -209,15 +209,11 @@ impl Item {
 fn planned_changes(items: &[Item], vehicle: &VehicleFacts) -> Ends<Option<Uncertain<Force>>> {
     let wheelbase = vehicle.wheelbase;
     Ends::from_fn(|end| {
-        let share = |item: &Item| match end {
-            End::Front => 1.0 - item.rear_share(wheelbase),
-            End::Rear => item.rear_share(wheelbase),
-        };
         let nothing = Uncertain::new(newtons(0.0), newtons(0.0));
         Some(
             items
                 .iter()
-                .map(|item| item.adds(share(item), wheelbase))
+                .map(|item| item.adds(item.share_on(end, wheelbase), wheelbase))
                 .fold(nothing, |sum, each| Uncertain::new(sum.value + each.value, sum.sd.hypot(each.sd))),
         )
     })

@@ -194,11 +194,7 @@ impl VehicleFacts {
 
     /// What an axle carries of that which is always aboard.
     pub fn always_on(&self, end: End) -> Force {
-        let share = |item: &Item| match end {
-            End::Front => 1.0 - item.rear_share(self.wheelbase),
-            End::Rear => item.rear_share(self.wheelbase),
-        };
-        self.always.iter().map(|item| item.weight * share(item)).sum()
+        self.always.iter().map(|item| item.weight * item.share_on(end, self.wheelbase)).sum()
     }
 
     /// Everything about the facts that cannot be.

@@ -22,8 +22,7 @@ impl Rated {
     /// The share of an item that counts against the rating.
     fn share_of(self, item: &Item, wheelbase: Length) -> f64 {
         match self {
-            Rated::Axle(End::Rear) | Rated::Tyres(End::Rear) | Rated::Wheels(End::Rear) => item.rear_share(wheelbase),
-            Rated::Axle(End::Front) | Rated::Tyres(End::Front) | Rated::Wheels(End::Front) => 1.0 - item.rear_share(wheelbase),
+            Rated::Axle(end) | Rated::Tyres(end) | Rated::Wheels(end) => item.share_on(end, wheelbase),
             Rated::Gross => 1.0,
             Rated::Hitch => f64::from(u8::from(item.on_hitch)),
         }

@@ -144,8 +144,7 @@ fn load_numbers(survey: &Survey, check: &RatingCheck, names: &[String], units: U
             && survey.load_is_as_planned()
         {
             numbers.extend(items.iter().enumerate().map(|(place, item)| {
-                let share = item.rear_share(survey.vehicle.wheelbase);
-                let here = if end == End::Rear { share } else { 1.0 - share };
+                let here = item.share_on(end, survey.vehicle.wheelbase);
                 let name = names.get(place).map_or("a thing", String::as_str);
                 let at = units.exact(item.behind_rear_axle);
                 format!("{name} {} at {at}: {} here", units.weight(item.weight), units.weight(item.weight * here))
