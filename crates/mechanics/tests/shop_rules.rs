@@ -15,7 +15,8 @@ use wise_badger_mechanics::survey::{
     Basis, EmptyAndLoaded, End, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
 };
 use wise_badger_mechanics::tape::{
-    AxleReadings, Datum, LengthUnit, WeightUnit, format_length, parse_length, parse_rate, parse_weight,
+    AxleReadings, Beside, Datum, LengthUnit, ReadingDoubt, Repeats, WeightUnit, format_length, parse_length, parse_rate,
+    parse_weight,
 };
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, pounds, pounds_per_inch};
@@ -299,4 +300,33 @@ fn a_rim_or_tyre_top_height_gives_the_same_rate_as_the_hub() {
     assert_eq!(rate(Datum::RimToArch), rate(Datum::HubToArch));
     assert_eq!(rate(Datum::TyreTopToArch), rate(Datum::HubToArch));
     assert_ne!(rate(Datum::GroundToArch), rate(Datum::HubToArch));
+}
+
+#[test]
+fn a_height_is_questioned_by_what_was_read_beside_it_and_at_the_limit_it_is_not() {
+    let doubt = |beside: Beside| ReadingDoubt::of(inches(38.75), &beside);
+    let at = |height: f64| Some(inches(height));
+    for (beside, doubted) in [
+        (Beside { repeat: at(38.0), ..Beside::default() }, true),
+        (Beside { repeat: at(38.5), ..Beside::default() }, false),
+        (Beside { other_side: at(36.0), ..Beside::default() }, true),
+        (Beside { other_side: at(36.75), ..Beside::default() }, false),
+        (Beside { empty: at(38.5), ..Beside::default() }, true),
+        (Beside { empty: at(41.0), ..Beside::default() }, false),
+        (Beside::default(), false),
+    ] {
+        assert_eq!(doubt(beside).is_some(), doubted, "{beside:?}");
+    }
+    // The other read of the same corner speaks first.
+    let both = Beside { repeat: at(38.0), empty: at(38.0), ..Beside::default() };
+    assert_eq!(doubt(both), Some(ReadingDoubt::Repeat(inches(38.75) - inches(38.0))));
+}
+
+#[test]
+fn several_reads_come_to_their_mean_and_how_far_they_lie_apart() {
+    let repeats = Repeats::of(&[inches(21.5), inches(21.625), inches(21.5)]).unwrap();
+    assert_eq!(repeats.count, 3);
+    close(repeats.apart.customary(), 0.125, 1e-9);
+    close(repeats.mean.customary(), 64.625 / 3.0, 1e-9);
+    assert_eq!(Repeats::of(&[]), None);
 }

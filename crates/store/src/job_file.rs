@@ -6,7 +6,7 @@ use diesel::PgConnection;
 use wise_badger_mechanics::look_over::LookOver;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
-use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, TyreSize, WheelGeometry};
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
 use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::correction::Considered;
@@ -208,10 +208,8 @@ impl JobFile {
             rear: axle(state, End::Rear, Place::RearLeft, Place::RearRight),
         };
         let stop_gap = |state: LoadState| {
-            let gaps: Vec<f64> = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.value.si).collect();
-            #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
-            let count = gaps.len() as f64;
-            (!gaps.is_empty()).then(|| metres(gaps.iter().sum::<f64>() / count))
+            let gaps = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.value.length());
+            Repeats::of(&gaps.collect::<Vec<_>>()).map(|repeats| repeats.mean)
         };
         Survey {
             vehicle: self.vehicle(),

@@ -159,6 +159,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
         kerb: loads.empty.rear / rear_axles,
         unsprung: assumed.rear_unsprung / rear_axles,
         tyre_rate: assumed.rear_tyre_rate,
+        track: survey.vehicle.rear_track.unwrap_or_else(usual_track),
         corner: rear_corner.clone(),
     };
     let wheelbase = survey.vehicle.wheelbase;
@@ -171,6 +172,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
                 kerb: loads.empty.front,
                 unsprung: newtons(0.0),
                 tyre_rate: assumed.front_tyre_rate,
+                track: usual_track(),
                 corner: Corner { spring: MainSpring::linear(assumed.front_rate / 2.0), elements: Vec::new() },
             };
             standing(vec![front.axle(), rear(REAR, wheelbase).axle()])
@@ -206,6 +208,11 @@ fn standing(axles: Vec<Axle>) -> Vehicle {
     Vehicle { axles, points: Vec::new(), sprung_cg_height: inches(20.0), coupler: None, equalisers: Vec::new() }
 }
 
+/// Between the wheels where it was not measured (common practice); it matters to the lean alone.
+fn usual_track() -> Length {
+    inches(66.0)
+}
+
 /// What an axle of the model differs in from the others.
 struct ModelAxle {
     name: String,
@@ -213,6 +220,7 @@ struct ModelAxle {
     kerb: Force,
     unsprung: Force,
     tyre_rate: SpringRate,
+    track: Length,
     corner: Corner,
 }
 
@@ -222,8 +230,8 @@ impl ModelAxle {
             name: self.name,
             position: self.position,
             kind: AxleKind::Solid,
-            // Left and right are alike, so that track, spring base and roll heights have no part in the answer.
-            track: inches(66.0),
+            // Left and right are alike, so that spring base and roll heights have no part in the answer.
+            track: self.track,
             spring_base: inches(42.0),
             unsprung_weight: self.unsprung,
             kerb_wheel_loads: Sides::both(self.kerb / 2.0),

@@ -41,6 +41,61 @@ pub struct AxleReadings {
     pub corners: Sides<Vec<Length>>,
 }
 
+/// Several reads of one thing.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Repeats {
+    /// How many.
+    pub count: usize,
+    /// From the least to the most.
+    pub apart: Length,
+    /// Their mean.
+    pub mean: Length,
+}
+
+impl Repeats {
+    /// What several reads come to; `None` of none.
+    pub fn of(reads: &[Length]) -> Option<Self> {
+        let values = || reads.iter().map(InShopUnits::si);
+        let (least, most) = values().fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), v| (l.min(v), m.max(v)));
+        #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+        let count = reads.len() as f64;
+        let mean = || metres(values().sum::<f64>() / count);
+        (!reads.is_empty()).then(|| Repeats { count: reads.len(), apart: metres(most - least), mean: mean() })
+    }
+}
+
+/// What else was read, to hold a height against while it is typed.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Beside {
+    /// Another read of the same corner.
+    pub repeat: Option<Length>,
+    /// The other side of the axle.
+    pub other_side: Option<Length>,
+    /// The same rear corner, empty, when this is a loaded height.
+    pub empty: Option<Length>,
+}
+
+/// Why a height is worth a second look as soon as it is typed. A question, no refusal.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum ReadingDoubt {
+    /// So far from another read of the same corner.
+    Repeat(Length),
+    /// So far from the other side.
+    Side(Length),
+    /// So much higher loaded than empty.
+    Rise(Length),
+}
+
+impl ReadingDoubt {
+    /// What does not fit: repeats over 1/4 in apart, sides over 2 in apart, a rear over 1/8 in higher loaded (common practice).
+    pub fn of(read: Length, beside: &Beside) -> Option<Self> {
+        let apart = |other: Option<Length>, most: f64| other.map(|other| (read - other).abs()).filter(|by| *by > inches(most));
+        let rise = || beside.empty.map(|empty| read - empty).filter(|rise| *rise > inches(0.125));
+        let repeat = apart(beside.repeat, 0.25).map(ReadingDoubt::Repeat);
+        repeat.or_else(|| apart(beside.other_side, 2.0).map(ReadingDoubt::Side)).or_else(|| rise().map(ReadingDoubt::Rise))
+    }
+}
+
 /// Something about the readings that a person should look at again.
 #[derive(Debug, Clone, Copy, PartialEq)]
 #[non_exhaustive]
@@ -67,10 +122,7 @@ impl AxleReadings {
 
     /// Mean of a corner's readings.
     pub fn corner(&self, side: Side) -> Option<Length> {
-        let readings = self.corners.get(side);
-        #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
-        let count = readings.len() as f64;
-        (!readings.is_empty()).then(|| metres(readings.iter().map(InShopUnits::si).sum::<f64>() / count))
+        Repeats::of(self.corners.get(side)).map(|repeats| repeats.mean)
     }
 
     /// Height of the axle: the mean of its sides, or of the one side read.
@@ -94,10 +146,10 @@ impl AxleReadings {
     pub fn problems(&self) -> Vec<SpreadProblem> {
         let mut problems = Vec::new();
         for side in Side::BOTH {
-            let values = self.corners.get(side).iter().map(InShopUnits::customary);
-            let (least, most) = values.fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), v| (l.min(v), m.max(v)));
-            if most - least > Self::MOST_REPEAT_SPREAD_IN {
-                problems.push(SpreadProblem::Repeats { side, apart: inches(most - least) });
+            if let Some(Repeats { apart, .. }) = Repeats::of(self.corners.get(side))
+                && apart.customary() > Self::MOST_REPEAT_SPREAD_IN
+            {
+                problems.push(SpreadProblem::Repeats { side, apart });
             }
         }
         if let Some(lean) = self.lean()

@@ -5,7 +5,8 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::survey::{End, LoadState, VehicleClass};
-use wise_badger_mechanics::units::metres;
+use wise_badger_mechanics::tape::Repeats;
+use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{Kind, Phase, Place, Spot, Withdrawn};
 use wise_badger_store::{Database, job, load, reading};
@@ -134,16 +135,12 @@ fn held_against(field: Field, state: LoadState, place: Place, word: &str, index:
 
 /// How far apart several reads of a corner lie, and their mean.
 fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &Sheet) -> String {
-    let reads: Vec<f64> = file.at(Spot { phase, state, place }).map(|reading| reading.value.si).collect();
-    let (least, most) =
-        reads.iter().fold((f64::INFINITY, f64::NEG_INFINITY), |(least, most), value| (least.min(*value), most.max(*value)));
-    #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
-    let mean = reads.iter().sum::<f64>() / reads.len() as f64;
+    let reads: Vec<Length> = file.at(Spot { phase, state, place }).map(|reading| reading.value.length()).collect();
     let units = sheet.units();
-    match reads.len() {
-        0 | 1 => String::new(),
-        count => format!("; {count} reads {} apart, mean {}", units.height(metres(most - least)), units.exact(metres(mean))),
-    }
+    let several = Repeats::of(&reads).filter(|repeats| repeats.count > 1);
+    several.map_or_else(String::new, |Repeats { count, apart, mean }| {
+        format!("; {count} reads {} apart, mean {}", units.height(apart), units.exact(mean))
+    })
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {

@@ -2,8 +2,9 @@
 
 use actix_web::web::{Json, Query};
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::tape::{LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
-use wise_badger_mechanics::units::{Length, inches};
+use wise_badger_mechanics::tape::{
+    Beside, LengthUnit, ReadingDoubt, TypedError, WeightUnit, parse_length, parse_rate, parse_weight,
+};
 
 use crate::error::WebError;
 use crate::view::Units;
@@ -33,26 +34,18 @@ pub(crate) struct Understood {
     doubt: Option<String>,
 }
 
-/// Repeats further apart than this, in inches, are read again; sides further apart, and a corner higher loaded than empty.
-const REPEAT_IN: f64 = 0.25;
-const SIDE_IN: f64 = 2.0;
-const RISE_IN: f64 = 0.125;
-
 impl Question {
     /// What does not fit.
     fn doubt(&self, bare: Units, reader: Units) -> Option<String> {
         let length = |text: &str| parse_length(text, bare.length).ok();
         let read = length(&self.text).filter(|_| self.reads == "length")?;
         let other = |text: &Option<String>| text.as_deref().and_then(length);
-        let apart = |other: Length| (read - other).abs();
-        if let Some(by) = other(&self.repeat).map(apart).filter(|by| *by > inches(REPEAT_IN)) {
-            return Some(format!("{} from the other reading of this corner: read it again", reader.height(by)));
-        }
-        if let Some(by) = other(&self.side).map(apart).filter(|by| *by > inches(SIDE_IN)) {
-            return Some(format!("{} from the other side: look again", reader.height(by)));
-        }
-        let rise = other(&self.empty).map(|empty| read - empty).filter(|rise| *rise > inches(RISE_IN))?;
-        Some(format!("{} higher loaded than empty: look again", reader.height(rise)))
+        let beside = Beside { repeat: other(&self.repeat), other_side: other(&self.side), empty: other(&self.empty) };
+        ReadingDoubt::of(read, &beside).map(|doubt| match doubt {
+            ReadingDoubt::Repeat(by) => format!("{} from the other reading of this corner: read it again", reader.height(by)),
+            ReadingDoubt::Side(by) => format!("{} from the other side: look again", reader.height(by)),
+            ReadingDoubt::Rise(by) => format!("{} higher loaded than empty: look again", reader.height(by)),
+        })
     }
 }
 
