@@ -28,7 +28,7 @@ fn asymmetric() -> Pack {
         leaf("fourth", 0.0071, 0.35, 0.43, 0.80),
         leaf("overload", 0.0140, 0.28, 0.33, 0.0),
     ];
-    Pack { young_modulus: pascals(206e9), clamp: Clamp { front: metres(0.0635), rear: metres(0.0762) }, leaves }
+    Pack { young_modulus: pascals(206e9), clamp: Clamp { front: metres(0.0635), rear: metres(0.0762) }, leaves, helper: None }
 }
 
 fn loads() -> Vec<Force> {

@@ -42,6 +42,12 @@ impl Correction {
             Correction::HelperSpring { .. } => vec![AddsNoCapacity, SetEqualSides, HoseSlack, AimAndAlignment],
             Correction::AddedLeaf { .. } => vec![SoundPackOnly, StoredEnergy, NewUBolts, FirmerEmpty, HoseSlack, AimAndAlignment],
             Correction::LoadRubber { .. } => vec![AddsNoCapacity, TravelUsed, AimAndAlignment],
+            Correction::ReworkedPack(work) => {
+                let firmer = work.adds_leaves.then_some(FirmerEmpty);
+                let settles = work.rearches.then_some(TakesASet);
+                let always = [SoundPackOnly, StoredEnergy, NewUBolts].into_iter();
+                always.chain(firmer).chain(settles).chain([HoseSlack, DrivelineAngle, AimAndAlignment]).collect()
+            }
             Correction::RearchedPack { .. } => {
                 vec![SoundPackOnly, StoredEnergy, NewUBolts, TakesASet, HoseSlack, AimAndAlignment]
             }

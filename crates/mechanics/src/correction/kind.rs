@@ -1,8 +1,9 @@
 //! The corrections of the trade that this program predicts.
 
 use super::model::STOP;
+use crate::pack::PackWork;
 use crate::stance::{Axle, Change, Element, ElementKind, ForceTable, Mount, StopCurve, Vehicle};
-use crate::units::{InShopUnits, Length, SpringRate, inches, metres};
+use crate::units::{Force, InShopUnits, Length, SpringRate, inches, metres};
 
 /// One thing fitted at the rear, both sides and (on a trailer) both axles alike.
 #[derive(Debug, Clone, PartialEq)]
@@ -38,6 +39,8 @@ pub enum Correction {
         /// Free height gained.
         free_height_gained: Length,
     },
+    /// The packs rebuilt on the bench, leaf by leaf, all alike.
+    ReworkedPack(Box<PackWork>),
 }
 
 /// Why a correction is not one.
@@ -55,6 +58,18 @@ pub enum CorrectionProblem {
     },
     /// A rate of nought.
     NoRate,
+}
+
+/// What one main spring of an axle carries empty; left and right are alike here.
+pub(super) fn kerb_spring_force(axle: &Axle) -> Force {
+    (axle.kerb_load() - axle.unsprung_weight) / 2.0
+}
+
+/// Rate of one main spring where the vehicle stands empty.
+fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
+    let spring = &axle.corners.left.spring;
+    let joined = spring.stages.iter().filter(|stage| stage.at_travel.si() < 0.0);
+    joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
 }
 
 const HELPER: &str = "helper";
@@ -78,6 +93,8 @@ impl Correction {
                 rate(pair_rate).into_iter().chain(within("lift", *lift, -1.0, 6.0)).collect()
             }
             Correction::LoadRubber { clearance, .. } => within("clearance", *clearance, 0.0, 8.0).into_iter().collect(),
+            // The bench has looked at it leaf by leaf.
+            Correction::ReworkedPack(_) => Vec::new(),
             Correction::RearchedPack { free_height_gained } => {
                 within("free height gained", *free_height_gained, 0.125, 6.0).into_iter().collect()
             }
@@ -111,6 +128,10 @@ impl Correction {
                 let added_force = *free_height_gained * corner_rate;
                 Change::Spring { axle: axle.name.clone(), side: None, added_force }
             }
+            Correction::ReworkedPack(work) => {
+                let difference = work.difference(kerb_spring_force(axle), corner_rate_at_kerb(axle));
+                Change::OtherSpring { axle: axle.name.clone(), side: None, difference }
+            }
             Correction::HelperSpring { pair_rate, engagement_gap } => {
                 fit(HELPER, Mount::Frame, spring(*pair_rate, *engagement_gap))
             }
@@ -122,6 +143,14 @@ impl Correction {
                 let kind = ElementKind::Bump { gap: *clearance, extension: metres(0.0), curve: StopCurve::Table(force.clone()) };
                 fit(LOAD_RUBBER, Mount::Frame, kind)
             }
+        }
+    }
+
+    /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
+    pub(super) fn holds_at(&self, carried: Force, down: Length) -> bool {
+        match self {
+            Correction::ReworkedPack(work) => down <= work.travel_inside_the_model(carried),
+            _ => true,
         }
     }
 

@@ -20,6 +20,8 @@ const FRONT: &str = "front";
 const REAR: &str = "rear";
 /// The axles of a trailer, as many of them as it has.
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
+/// Doubt about a rate worked out from the leaves: it goes with the third power of a thickness read to some three hundredths.
+const PACK_RATE_SD: f64 = 0.10;
 /// Doubt about a rate of which only the readings are to speak.
 const ANY_RATE_SD: f64 = 3.0;
 /// Arms of a trailer's rockers and how far they turn: alike, so that their length has no part in the answer.
@@ -54,11 +56,13 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     let rear_axles = || rear_axles(survey).iter().map(|axle| (*axle).to_owned()).collect::<Vec<_>>();
     let doubt = |what, relative_sd| Doubt { what, axles: rear_axles(), relative_sd };
     // A measured rate takes the place of the one assumed for the class.
-    let mut doubts = vec![doubt(Doubtful::SpringRate, if measured.is_some() { ANY_RATE_SD } else { ASSUMED_RATE_SD })];
+    let pack = survey.vehicle.rear_pack.is_some();
+    let believed = if pack { PACK_RATE_SD } else { ASSUMED_RATE_SD };
+    let mut doubts = vec![doubt(Doubtful::SpringRate, if measured.is_some() { ANY_RATE_SD } else { believed })];
     if survey.datum.includes_tyre() {
         doubts.push(doubt(Doubtful::TyreRate, ASSUMED_TYRE_SD));
     }
-    if measured.is_some_and(|figure| figure.stages.is_some()) {
+    if !pack && measured.is_some_and(|figure| figure.stages.is_some()) {
         doubts.push(doubt(Doubtful::StageTravel, ASSUMED_RATE_SD));
     }
     // The front of a trailer stands where what tows it holds it.
@@ -143,16 +147,19 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
     let stages = measured.and_then(|figure| figure.stages);
     let rear_rate = stages.map(|stages| stages.first).or(measured.map(|figure| figure.rate)).unwrap_or(assumed.rear_rate);
     let rear_axles = f64::from(assumed.rear_axles);
-    let rear_corner = Corner {
-        spring: MainSpring {
+    let carried = (loads.empty.rear - assumed.rear_unsprung) / (2.0 * rear_axles);
+    let spring = match &survey.vehicle.rear_pack {
+        // What was read of the pack leaf by leaf tells its stages better than the class does.
+        Some(pack) => pack.main_spring(carried),
+        None => MainSpring {
             stages: stages
                 .map(|stages| SpringStage { at_travel: stages.from, added_rate: stages.added / (2.0 * rear_axles) })
                 .into_iter()
                 .collect(),
             ..MainSpring::linear(rear_rate / (2.0 * rear_axles))
         },
-        elements: survey.stop_gap.empty.map(stop).into_iter().collect(),
     };
+    let rear_corner = Corner { spring, elements: survey.stop_gap.empty.map(stop).into_iter().collect() };
     let rear = |name: &str, position| ModelAxle {
         name: name.to_owned(),
         position,

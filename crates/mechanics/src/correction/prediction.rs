@@ -2,7 +2,7 @@
 
 use std::cell::OnceCell;
 
-use super::kind::Correction;
+use super::kind::{Correction, kerb_spring_force};
 use super::model::{STOP, aboard, experiment, front_mark, rear_axles, rear_mark};
 use crate::identification::{Forecast, Identified, Mark};
 use crate::side::Side;
@@ -135,7 +135,7 @@ impl<'a> Predictor<'a> {
         let loads = aboard(case, &case_loads).0.loads;
         let changes = |vehicle: &Vehicle| correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
         let there = identified.forecast_with_loads(index(LoadState::Empty), &loads, changes).ok().ok_or(outside)?;
-        let axle = self.axle(&there).ok_or(outside)?;
+        let axle = self.axle(&there).filter(|axle| self.holds_at(correction, identified, axle)).ok_or(outside)?;
         let rise = identified.rise(plain, &there, &self.rear).ok_or(outside)?;
         // The loads of a case are as doubtful as they are; on one axle the springs turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
@@ -184,11 +184,12 @@ impl<'a> Predictor<'a> {
         let fitted = identified.forecast(index(state), |vehicle| self.changes(correction, vehicle)).ok().ok_or(outside)?;
         let rise = identified.rise(plain, &fitted, &self.rear).ok_or(outside)?;
         let hangs_on_the_rate = rise.sd.si() > SAME_M;
-        let known_rate = self.rate.measured().is_some();
+        let known_rate = self.rate.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
         if hangs_on_the_rate && !known_rate {
             return Err(Unpredicted::NeedsRate);
         }
-        let (axle_before, axle) = (self.axle(plain).ok_or(outside)?, self.axle(&fitted).ok_or(outside)?);
+        let axle_before = self.axle(plain).ok_or(outside)?;
+        let axle = self.axle(&fitted).filter(|axle| self.holds_at(Some(correction), identified, axle)).ok_or(outside)?;
         // What rises by as much whatever the rate is as sure as the reading it starts from.
         let reading_sd = match identified.height(&fitted, &self.rear) {
             Some(height) if hangs_on_the_rate => height.sd,
@@ -226,6 +227,19 @@ impl<'a> Predictor<'a> {
     /// The rear axle, or the first of a trailer's.
     fn axle<'f>(&self, forecast: &'f Forecast) -> Option<&'f AxleStance> {
         rear_axles(self.survey).first().and_then(|name| forecast.stance.axle(name))
+    }
+
+    /// Whether the correction, and a pack read on the bench, still have a meaning as far down as the axle stands.
+    fn holds_at(&self, correction: Option<&Correction>, identified: &Identified, stance: &AxleStance) -> bool {
+        let vehicle = identified.vehicle();
+        let Some(axle) = rear_axles(self.survey).first().and_then(|name| vehicle.axles.iter().find(|axle| axle.name == *name))
+        else {
+            return true;
+        };
+        let (down, carried) = (-stance.hub_to_arch_change.left, kerb_spring_force(axle));
+        let pack = self.survey.vehicle.rear_pack.as_ref();
+        pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
+            && correction.is_none_or(|correction| correction.holds_at(carried, down))
     }
 
     fn friction(&self, fitted: &AxleStance) -> Length {

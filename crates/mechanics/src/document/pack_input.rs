@@ -1,11 +1,11 @@
 //! Reading a `wise-badger/pack` document, version 1, into a pack and the loads asked about.
 
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 
 use super::reading::{at_most, document};
 use super::{DocumentError, PackResult};
-use crate::pack::{Clamp, Leaf, Pack, PackError};
-use crate::units::{Force, Length, metres, newtons, pascals, per_metre};
+use crate::pack::{Clamp, Leaf, OverHelper, Pack, PackError};
+use crate::units::{Force, InShopUnits, Length, metres, newtons, newtons_per_metre, pascals, per_metre};
 
 const FORMAT: &str = "wise-badger/pack";
 const MOST_LEAVES: usize = 30;
@@ -45,10 +45,41 @@ impl PackDocument {
         };
         let leaves = text.leaves.into_iter().enumerate();
         let leaves = leaves.map(|(index, leaf)| leaf.into_leaf(index)).collect::<Result<Vec<_>, _>>()?;
-        let pack = Pack { young_modulus: pascals(text.young_modulus_pa), clamp, leaves };
+        let helper = text.helper.map(HelperText::into_helper).transpose()?;
+        let pack = Pack { young_modulus: pascals(text.young_modulus_pa), clamp, leaves, helper };
         // A pack that has no meaning is told at once, not with its first load.
         pack.prepare(newtons(full_load)).map_err(|error| named(&pack, error))?;
         Ok(PackDocument { pack, loads: text.loads_n.into_iter().map(newtons).collect(), full_load: newtons(full_load) })
+    }
+
+    /// The document's text, which [`Self::read`] reads again.
+    pub fn to_json(&self) -> String {
+        let leaf = |leaf: &Leaf| LeafText {
+            name: leaf.name.clone(),
+            width_m: leaf.width.si(),
+            thickness_m: leaf.thickness.si(),
+            front_m: leaf.front.si(),
+            rear_m: leaf.rear.si(),
+            curvature_per_m: leaf.curvature.value,
+            spacer_above_m: leaf.spacer_above.si(),
+        };
+        let helper = self.pack.helper.as_ref().map(|helper| HelperText {
+            reach_m: helper.reach.si(),
+            end_rate_n_per_m: helper.end_rate.si(),
+            tension_n: helper.tension.si(),
+            set_under_n: helper.set_under.si(),
+        });
+        let text = DocumentText {
+            format: FORMAT.to_owned(),
+            version: 1,
+            young_modulus_pa: self.pack.young_modulus.value,
+            clamp: ClampText { front_m: self.pack.clamp.front.si(), rear_m: self.pack.clamp.rear.si() },
+            leaves: self.pack.leaves.iter().map(leaf).collect(),
+            helper,
+            loads_n: self.loads.iter().map(|load| load.si()).collect(),
+            full_load_n: Some(self.full_load.si()),
+        };
+        serde_json::to_string_pretty(&text).expect("lists of text and finite numbers are always JSON")
     }
 
     /// Works out every load.
@@ -86,28 +117,51 @@ fn nought_or_more(path: &str, value: f64) -> Result<Length, DocumentError> {
     if sound { Ok(metres(value)) } else { Err(DocumentError::field(path, "must be 0 or more")) }
 }
 
-#[derive(Deserialize)]
+#[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 struct DocumentText {
-    #[serde(rename = "format")]
-    _format: String,
-    #[serde(rename = "version")]
-    _version: u64,
+    format: String,
+    version: u64,
     young_modulus_pa: f64,
     clamp: ClampText,
     leaves: Vec<LeafText>,
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    helper: Option<HelperText>,
     loads_n: Vec<f64>,
     full_load_n: Option<f64>,
 }
 
-#[derive(Deserialize)]
+/// A helper spring over the pack; a pack without one leaves it out.
+#[derive(Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+struct HelperText {
+    reach_m: f64,
+    end_rate_n_per_m: f64,
+    tension_n: f64,
+    set_under_n: f64,
+}
+
+impl HelperText {
+    fn into_helper(self) -> Result<OverHelper, DocumentError> {
+        nought_or_more("helper.tension_n", self.tension_n)?;
+        nought_or_more("helper.set_under_n", self.set_under_n)?;
+        Ok(OverHelper {
+            reach: positive("helper.reach_m", self.reach_m).map(metres)?,
+            end_rate: positive("helper.end_rate_n_per_m", self.end_rate_n_per_m).map(newtons_per_metre)?,
+            tension: newtons(self.tension_n),
+            set_under: newtons(self.set_under_n),
+        })
+    }
+}
+
+#[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 struct ClampText {
     front_m: f64,
     rear_m: f64,
 }
 
-#[derive(Deserialize)]
+#[derive(Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 struct LeafText {
     name: String,

@@ -169,11 +169,9 @@ impl CornerText {
                     .spring
                     .stages
                     .into_iter()
-                    .map(|stage| SpringStage {
-                        at_travel: metres(stage.at_travel_m),
-                        added_rate: newtons_per_metre(stage.added_rate_n_per_m),
-                    })
-                    .collect(),
+                    .enumerate()
+                    .map(|(index, stage)| stage.into_stage(&format!("{path}.spring.stages[{index}]")))
+                    .collect::<Result<_, _>>()?,
             },
             elements: elements
                 .map(|(index, element)| element.into_element(&format!("{path}.elements[{index}]")))
@@ -199,6 +197,16 @@ struct SpringText {
 struct StageText {
     at_travel_m: f64,
     added_rate_n_per_m: f64,
+}
+
+impl StageText {
+    /// A pack may soften on its way; in a document a stage adds a rate.
+    fn into_stage(self, path: &str) -> Result<SpringStage, DocumentError> {
+        if self.added_rate_n_per_m < 0.0 {
+            return Err(DocumentError::field(format!("{path}.added_rate_n_per_m"), "must be 0 or more"));
+        }
+        Ok(SpringStage { at_travel: metres(self.at_travel_m), added_rate: newtons_per_metre(self.added_rate_n_per_m) })
+    }
 }
 
 fn yes() -> bool {

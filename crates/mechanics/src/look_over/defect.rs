@@ -146,6 +146,10 @@ pub enum Bars {
 impl Bars {
     /// Whether it bars a correction.
     pub fn applies_to(self, correction: &Correction) -> bool {
+        if let Correction::ReworkedPack(work) = correction {
+            // What is done to the leaves on the bench is barred by what bars any part of it.
+            return (self == Bars::AddedLeaf && work.adds_leaves) || (self == Bars::Rearching && work.rearches);
+        }
         matches!(
             (self, correction),
             (Bars::AddedLeaf, Correction::AddedLeaf { .. })

@@ -43,6 +43,18 @@ pub enum PackError {
     /// An arch past half its chord: no leaf is bent so far.
     #[error("{0} is arched past half its chord")]
     TooMuchArch(String),
+    /// No arch was read at all.
+    #[error("no arch is known: read the main leaf's, or that of the bolted pack")]
+    NoArch,
+    /// A chord that is longer than the leaf.
+    #[error("the chord of {0} is longer than the leaf itself; the chord is straight from end to end")]
+    ChordPastLength(String),
+    /// The pack is bent further past flat than the model holds for.
+    #[error("outside the model: the pack is bent further past flat than it can be worked out")]
+    OutsideTheModel,
+    /// No arch brings the pack to a height.
+    #[error("no arch that these leaves can have brings the pack to that height")]
+    NotReached(Length),
     /// A load below nought, or no number.
     #[error("a load on the pack is nought or more")]
     Load,

@@ -7,6 +7,9 @@ use crate::units::InShopUnits;
 /// Stations along each overlap: with 20, heights are good to 0.02 mm and stresses to 5 MPa; with 10, to 0.1 mm and 14 MPa.
 pub(super) const STATIONS: u32 = 20;
 
+/// Where a station counts its lower leaf when that is the end of a helper.
+pub(super) const HELPER: usize = usize::MAX;
+
 /// A leaf's half.
 struct Cantilever {
     active: f64,
@@ -83,6 +86,62 @@ impl Half {
         self.contacts.solve(load, bearing)
     }
 
+    /// Adds a helper's end under the main leaf: one more place that pushes and never pulls, with a spring behind it.
+    #[expect(clippy::indexing_slicing, reason = "the old matrix is as large as its count says")]
+    pub(super) fn add_helper(&mut self, from_clamp: f64, rate: f64) {
+        let Some(main) = self.leaves.first() else { return };
+        let (old, count) = (&self.contacts, self.contacts.count);
+        let helper = Station { upper: 0, lower: HELPER, x: from_clamp };
+        let with_helper = |station: &Station| match station.upper {
+            0 => influence(from_clamp, station.x) / main.stiffness,
+            _ => 0.0,
+        };
+        let mut compliance = Vec::with_capacity((count + 1) * (count + 1));
+        for (row, station) in self.stations.iter().enumerate() {
+            compliance.extend_from_slice(&old.compliance[row * count..(row + 1) * count]);
+            compliance.push(with_helper(station));
+        }
+        compliance.extend(self.stations.iter().map(with_helper));
+        compliance.push(influence(from_clamp, from_clamp) / main.stiffness + 1.0 / rate);
+        let (mut gap, mut per_load) = (old.gap.clone(), old.per_load.clone());
+        gap.push(main.curvature * from_clamp * from_clamp / 2.0);
+        per_load.push(-influence(from_clamp, main.active) / main.stiffness);
+        self.contacts = Contacts { count: count + 1, compliance, gap, per_load };
+        self.stations.push(helper);
+    }
+
+    /// Sets how high the helper's free end stands over the clamp's edge.
+    pub(super) fn set_helper_height(&mut self, height: f64) {
+        let free = self.leaves.first().map_or(0.0, |main| main.curvature);
+        if let (Some(station), Some(gap)) = (self.stations.last(), self.contacts.gap.last_mut()) {
+            *gap = free * station.x * station.x / 2.0 - height;
+        }
+    }
+
+    /// What the helper's end pushes with.
+    pub(super) fn helper_force(&self, bearing: &Bearing) -> f64 {
+        let helpers = self.stations.iter().zip(&bearing.force).filter(|(station, _)| station.lower == HELPER);
+        helpers.map(|(_, force)| force).sum()
+    }
+
+    /// How far a newton at `x` lifts the main leaf there, the others not helping.
+    pub(super) fn lift_of_main(&self, x: f64) -> f64 {
+        self.leaves.first().map_or(0.0, |main| influence(x, x) / main.stiffness)
+    }
+
+    /// Active length of a leaf.
+    pub(super) fn active_of(&self, leaf: usize) -> f64 {
+        self.leaves.get(leaf).map_or(0.0, |leaf| leaf.active)
+    }
+
+    /// Height of a leaf over its own seat at `x` from the clamp's edge: `κx²/2 − P f(x, l) + Σ σλ f(x, x_c)`.
+    pub(super) fn height(&self, leaf: usize, x: f64, load: f64, bearing: &Bearing) -> f64 {
+        let Some(cantilever) = self.leaves.get(leaf) else { return 0.0 };
+        let pressed: f64 = self.on_leaf(leaf, bearing).map(|(at, force)| force * influence(x, at)).sum();
+        let sunk = if leaf == 0 { load * influence(x, cantilever.active) } else { 0.0 };
+        cantilever.curvature * x * x / 2.0 + (pressed - sunk) / cantilever.stiffness
+    }
+
     /// Active length of the main leaf.
     pub(super) fn active(&self) -> f64 {
         self.leaves.first().map_or(0.0, |main| main.active)
@@ -90,10 +149,7 @@ impl Half {
 
     /// Height of the eye over the clamp's edge: `H = κ₀l²/2 − P f(l, l) + Σ σλ f(l, x)`.
     pub(super) fn eye(&self, load: f64, bearing: &Bearing) -> f64 {
-        let Some(main) = self.leaves.first() else { return 0.0 };
-        let lifted: f64 = self.on_leaf(0, bearing).map(|(x, force)| force * influence(main.active, x)).sum();
-        let sunk = load * influence(main.active, main.active);
-        main.curvature * main.active * main.active / 2.0 + (lifted - sunk) / main.stiffness
+        self.height(0, self.active(), load, bearing)
     }
 
     /// Contact forces on a leaf, upwards positive: from below they lift it, from above they press it down.

@@ -10,29 +10,50 @@
 //! Left out, and to be said wherever it matters: friction between the leaves (5 to 15 % of the load, so that a height is only
 //! known to ±F/k until the vehicle is rolled and bounced), tapered leaves, shackle angle, windup.
 //!
+//! Around the engine: `reading` makes a pack of what was read on the bench, `fit` brings its arch to what stands under the
+//! vehicle, `curve` hands it to the stance as a spring, `edit` puts leaves in and takes them out, `rearch` finds the arch that a
+//! height needs, `sheet` and `bits` say what the smith and the fitter need, `steel` what a leaf may be asked.
+//!
 //! ```
 //! use wise_badger_mechanics::pack::{Clamp, Leaf, Pack};
-//! use wise_badger_mechanics::units::{InShopUnits, inches, newtons, pascals, per_metre};
+//! use wise_badger_mechanics::units::{InShopUnits, inches, newtons, per_metre};
 //!
 //! // Handbook: a single leaf of length L under a load at its middle has k = 4Ewt³/L³.
 //! let leaf = Leaf { curvature: per_metre(0.6), ..Leaf::flat("main", inches(2.5), inches(0.3), inches(28.0)) };
-//! let pack = Pack { young_modulus: pascals(206e9), clamp: Clamp::default(), leaves: vec![leaf] };
+//! let pack = Pack::of(vec![leaf], Clamp::default());
 //! let state = pack.prepare(newtons(1500.0)).expect("sound").state(newtons(500.0)).expect("solved");
 //! let handbook = 4.0 * 206e9 * 0.0635 * 0.00762_f64.powi(3) / 1.4224_f64.powi(3);
 //! assert!((state.rate.si() - handbook).abs() / handbook < 1e-9);
 //! ```
 
 mod arch;
+mod bits;
 mod check;
 mod contact;
+mod curve;
+mod edit;
+mod fit;
 mod half;
+mod helper;
+mod reading;
+mod rearch;
+mod sheet;
 mod state;
+mod steel;
 
 pub use arch::{arch_with_large_deflection, radius_from_sagitta, sagitta_of_arc};
+pub use bits::{Bits, BitsGiven, Clip};
 pub use check::PackError;
-pub use state::{Contact, CurvePoint, LeafStress, PackState, Prepared};
+pub use curve::{PackCurve, PackWork};
+pub use edit::{Doubtful, LeafPart, PartKind};
+pub use helper::OverHelper;
+pub use reading::{Estimated, LeafReading, PackReading, ReadPack};
+pub use rearch::{Presetting, Rearch, RearchRefusal, Rule, WantedArch};
+pub use sheet::{ArchSheet, Offset};
+pub use state::{Contact, CurvePoint, LeafLine, LeafStress, PackState, Prepared};
+pub use steel::{Steel, Strained};
 
-use crate::units::{Curvature, Length, Pressure};
+use crate::units::{Curvature, Length, Pressure, pascals};
 
 /// A leaf spring: leaves from top to bottom, clamped at the middle.
 #[derive(Debug, Clone, PartialEq)]
@@ -43,7 +64,36 @@ pub struct Pack {
     pub clamp: Clamp,
     /// From the main leaf down.
     pub leaves: Vec<Leaf>,
+    /// A helper over the pack whose ends hold the main leaf up, where there is one.
+    pub helper: Option<OverHelper>,
 }
+
+impl Pack {
+    /// Leaves of usual spring steel with no helper.
+    pub fn of(leaves: Vec<Leaf>, clamp: Clamp) -> Self {
+        Pack { young_modulus: pascals(YOUNG_MODULUS_PA), clamp, leaves, helper: None }
+    }
+
+    /// Where every leaf's middle line lies at the centre bolt, under that of the main leaf: nought, then below it.
+    pub fn seats(&self) -> Vec<Length> {
+        let mut seats: Vec<Length> = Vec::with_capacity(self.leaves.len());
+        let mut above: Option<&Leaf> = None;
+        for leaf in &self.leaves {
+            let under = above.map_or(Length::default(), |above| (above.thickness + leaf.thickness) / 2.0 + leaf.spacer_above);
+            seats.push(seats.last().copied().unwrap_or_default() - under);
+            above = Some(leaf);
+        }
+        seats
+    }
+
+    /// All of its thickness at the centre bolt, spacers too.
+    pub fn stack(&self) -> Length {
+        self.leaves.iter().map(|leaf| leaf.thickness + leaf.spacer_above).sum()
+    }
+}
+
+/// Young's modulus of spring steel, Pa (SAE HS-788, from memory: 29 to 30 million psi).
+pub const YOUNG_MODULUS_PA: f64 = 206e9;
 
 /// Inactive length either side of the centre bolt.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]

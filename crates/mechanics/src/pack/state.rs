@@ -3,7 +3,7 @@
 use super::arch::arch_with_large_deflection;
 use super::check::{PackError, check_load};
 use super::contact::Bearing;
-use super::half::{Half, Station};
+use super::half::{HELPER, Half, Station};
 use super::{HalfName, Pack};
 use crate::units::{
     Angle, Force, InShopUnits, Length, Pressure, SpringRate, metres, newtons, newtons_per_metre, pascals, radians,
@@ -38,6 +38,38 @@ pub struct PackState {
     pub leaves: Vec<LeafStress>,
     /// Where leaves press on each other.
     pub contacts: Vec<Contact>,
+    /// What each end of a helper over the pack pulls with, front then rear; `None` where there is no helper.
+    pub helper: Option<[Force; 2]>,
+}
+
+impl PackState {
+    /// How far friction between the leaves may hold it from its height, either way: `F/k` with `F` a share of the load.
+    ///
+    /// # Valid      a share of 0.05 to 0.15 of the load, half of it once the vehicle was rolled and bounced
+    /// # Source     common practice
+    pub fn friction_band(&self, share: f64) -> Length {
+        metres(share * self.load.si() / self.rate.si())
+    }
+
+    /// Largest stress of any leaf in either half.
+    pub fn largest_stress(&self) -> Pressure {
+        self.leaves.iter().map(LeafStress::largest).fold(pascals(0.0), Pressure::max)
+    }
+}
+
+impl LeafStress {
+    /// The larger of both halves.
+    pub fn largest(&self) -> Pressure {
+        self.front.max(self.rear)
+    }
+}
+
+/// A leaf as it lies under a load: its middle line, from the front end to the rear, over the middle line of the main leaf at
+/// the centre bolt. Towards the rear positive, heights up.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LeafLine {
+    /// Along and up.
+    pub points: Vec<(Length, Length)>,
 }
 
 /// One point of a pack's curve.
@@ -83,14 +115,28 @@ impl Pack {
     /// # Errors     [`PackError`] names what has no meaning
     pub fn prepare(&self, full_load: Force) -> Result<Prepared<'_>, PackError> {
         self.check()?;
+        self.check_helper()?;
         if !(full_load.si().is_finite() && full_load.si() > 0.0) {
             return Err(PackError::NoFigure("full load".to_owned()));
         }
-        let (front, rear) = (Half::new(self, HalfName::Front), Half::new(self, HalfName::Rear));
+        let (mut front, mut rear) = (Half::new(self, HalfName::Front), Half::new(self, HalfName::Rear));
+        if let Some(helper) = &self.helper {
+            let [front_share, rear_share] = self.shares();
+            helper.set_on(&mut front, front_share)?;
+            helper.set_on(&mut rear, rear_share)?;
+        }
         let unloaded = [unloaded(&front)?, unloaded(&rear)?];
         let [front_bearing, rear_bearing] = &unloaded;
         let assembled = [front.eye(0.0, front_bearing), rear.eye(0.0, rear_bearing)];
         Ok(Prepared { pack: self, front, rear, full_load: full_load.si(), assembled, unloaded })
+    }
+}
+
+impl Pack {
+    /// Shares of a load on the two eyes, which are also the shares of their heights at the seat: `b/L` and `a/L`.
+    fn shares(&self) -> [f64; 2] {
+        let (front, rear) = self.leaves.first().map_or((1.0, 1.0), |main| (main.front.si(), main.rear.si()));
+        [rear / (front + rear), front / (front + rear)]
     }
 }
 
@@ -107,11 +153,8 @@ struct Loaded {
 }
 
 impl Prepared<'_> {
-    /// Shares of a load on the two eyes, which are also the shares of their heights at the seat: `b/L` and `a/L`.
     fn shares(&self) -> [f64; 2] {
-        let main = self.pack.leaves.first();
-        let (front, rear) = main.map_or((1.0, 1.0), |main| (main.front.si(), main.rear.si()));
-        [rear / (front + rear), front / (front + rear)]
+        self.pack.shares()
     }
 
     fn length(&self) -> f64 {
@@ -201,6 +244,33 @@ impl Prepared<'_> {
         Some(newtons(high))
     }
 
+    /// How every leaf lies under a load, with so many steps to a half.
+    ///
+    /// # Errors     as [`Self::state`]
+    pub fn lines(&self, load: Force, steps: u32) -> Result<Vec<LeafLine>, PackError> {
+        check_load(load)?;
+        let loaded = self.load(load.si(), self.unloaded.clone())?;
+        let [front_share, rear_share] = self.shares();
+        let [front_bearing, rear_bearing] = &loaded.bearings;
+        let seats = self.pack.seats();
+        let line = |(leaf, seat): (usize, Length)| {
+            let along = |half: &Half, share: f64, bearing: &Bearing, sign: f64| -> Vec<(Length, Length)> {
+                let active = half.active_of(leaf);
+                let step = |step: u32| {
+                    let x = active * f64::from(step) / f64::from(steps);
+                    let height = half.height(leaf, x, loaded.load * share, bearing);
+                    (metres(sign * (half.clamp + x)), seat + metres(height))
+                };
+                (0..=steps).map(step).collect()
+            };
+            let mut points = along(&self.front, front_share, front_bearing, -1.0);
+            points.reverse();
+            points.extend(along(&self.rear, rear_share, rear_bearing, 1.0));
+            LeafLine { points }
+        };
+        Ok(seats.into_iter().enumerate().map(line).collect())
+    }
+
     fn read(&self, loaded: &Loaded) -> Result<PackState, PackError> {
         let window = 0.01 * self.full_load;
         let (below, above) = ((loaded.load - window).max(0.0), loaded.load + window);
@@ -216,6 +286,11 @@ impl Prepared<'_> {
         let mut contacts = touching(&self.front, front_bearing, HalfName::Front);
         contacts.extend(touching(&self.rear, rear_bearing, HalfName::Rear));
         let leaves: Vec<LeafStress> = leaves.collect();
+        let helper = self
+            .pack
+            .helper
+            .as_ref()
+            .map(|_| [newtons(self.front.helper_force(front_bearing)), newtons(self.rear.helper_force(rear_bearing))]);
         let stresses = leaves.iter().flat_map(|leaf| [leaf.front.value, leaf.rear.value]);
         if !stresses.chain([rate, front_eye, rear_eye]).all(f64::is_finite) {
             return Err(PackError::PastAllFigures);
@@ -228,6 +303,7 @@ impl Prepared<'_> {
             seat_tilt: radians((front_eye - rear_eye) / self.length()),
             leaves,
             contacts,
+            helper,
         })
     }
 
@@ -244,7 +320,7 @@ fn touching(half: &Half, bearing: &Bearing, name: HalfName) -> Vec<Contact> {
     let mut contacts: Vec<Contact> = Vec::new();
     let mut before: Option<Station> = None;
     for (station, force) in half.stations.iter().zip(&bearing.force) {
-        let bears = *force > 0.0;
+        let bears = *force > 0.0 && station.lower != HELPER;
         let at = metres(station.x + half.clamp);
         let goes_on = before.is_some_and(|before| before.upper == station.upper && before.lower == station.lower);
         match contacts.last_mut().filter(|_| bears && goes_on) {

@@ -3,7 +3,7 @@
 use super::check::{finite, nought_or_more};
 use super::element::{Element, ElementKind};
 use super::state::Change;
-use super::vehicle::{Axle, StanceError, Vehicle};
+use super::vehicle::{Axle, SpringDifference, StanceError, Vehicle};
 use crate::side::{Side, Sides};
 use crate::units::InShopUnits;
 
@@ -23,6 +23,8 @@ pub(super) struct ChangedCorner<'a> {
     pub(super) spacer: f64,
     /// Force added at the wheel, N.
     pub(super) added_force: f64,
+    /// Another spring in the place of the one measured.
+    pub(super) other_spring: Option<&'a SpringDifference>,
     pub(super) elements: Vec<ChangedElement<'a>>,
 }
 
@@ -47,6 +49,7 @@ impl<'a> ChangedAxle<'a> {
         let corner = |side| ChangedCorner {
             spacer: 0.0,
             added_force: 0.0,
+            other_spring: None,
             elements: kerb.corners.get(side).elements.iter().map(|element| ChangedElement { element, gap_opened: 0.0 }).collect(),
         };
         ChangedAxle {
@@ -110,6 +113,14 @@ fn apply<'a>(axles: &mut [ChangedAxle<'a>], change: &'a Change) -> Result<(), St
             finite(|| format!("added spring force on axle “{axle}”"), added_force.si())?;
             find(axles, axle)?.each_corner(*side, |corner, _| {
                 corner.added_force += added_force.si();
+                Ok(())
+            })
+        }
+        Change::OtherSpring { axle, side, difference } => {
+            let changed = find(axles, axle)?;
+            difference.check(changed.kerb)?;
+            changed.each_corner(*side, |corner, _| {
+                corner.other_spring = Some(difference);
                 Ok(())
             })
         }

@@ -2,7 +2,7 @@
 
 use super::element::{AirBag, Element, ElementKind, StopCurve};
 use super::state::{Load, State};
-use super::vehicle::{Axle, Coupler, Equaliser, StanceError, Vehicle};
+use super::vehicle::{Axle, Coupler, Equaliser, SpringDifference, SpringStage, StanceError, Vehicle};
 use crate::side::Side;
 use crate::units::InShopUnits;
 
@@ -87,10 +87,7 @@ impl Axle {
             let corner = self.corners.get(side);
             positive(named("motion ratio"), corner.spring.motion_ratio)?;
             nought_or_more(named("spring rate"), corner.spring.rate.si())?;
-            for stage in &corner.spring.stages {
-                finite(named("stage travel"), stage.at_travel.si())?;
-                nought_or_more(named("stage rate"), stage.added_rate.si())?;
-            }
+            rates_stay_above_nought(&self.name, corner.spring.rate.si(), &corner.spring.stages)?;
             for element in &corner.elements {
                 element.check(&self.name)?;
             }
@@ -98,6 +95,36 @@ impl Axle {
         }
         let holds = self.kerb_load() >= self.unsprung_weight;
         require(holds, named("unsprung weight"), self.unsprung_weight.si(), "no more than the axle's kerb load")
+    }
+}
+
+/// No stage, wherever it joins, leaves a spring without a rate.
+fn rates_stay_above_nought(axle: &str, rate: f64, stages: &[SpringStage]) -> Result<(), StanceError> {
+    let named = |what: &'static str| move || format!("{what} on axle “{axle}”");
+    for stage in stages {
+        finite(named("stage travel"), stage.at_travel.si())?;
+        finite(named("stage rate"), stage.added_rate.si())?;
+        let joined = stages.iter().filter(|other| other.at_travel <= stage.at_travel);
+        let left = rate + joined.map(|other| other.added_rate.si()).sum::<f64>();
+        require(left >= 0.0, named("what is left of the spring rate past a stage"), left, "nought or more")?;
+    }
+    Ok(())
+}
+
+impl SpringDifference {
+    /// Sound on a corner of an axle: with the spring that is there, it leaves a rate.
+    pub(super) fn check(&self, axle: &Axle) -> Result<(), StanceError> {
+        let named = |what: &'static str| move || format!("{what} on axle “{}”", axle.name);
+        finite(named("added spring force"), self.force.si())?;
+        finite(named("added spring rate"), self.rate.si())?;
+        for side in Side::BOTH {
+            let spring = &axle.corners.get(side).spring;
+            let together = spring.rate.si() + self.rate.si();
+            require(together >= 0.0, named("the rate of the other spring"), together, "nought or more")?;
+            let stages: Vec<SpringStage> = spring.stages.iter().chain(&self.stages).copied().collect();
+            rates_stay_above_nought(&axle.name, together, &stages)?;
+        }
+        Ok(())
     }
 }
 

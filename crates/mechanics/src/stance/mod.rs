@@ -63,4 +63,6 @@ pub use outcome::{AxleStance, ElementGap, Outcome, Stance};
 pub use solver::{Solver, settle};
 pub use state::{Change, Load, State};
 pub use train::{Ball, Train, settle_train};
-pub use vehicle::{Axle, AxleKind, BodyPoint, Corner, Coupler, Equaliser, MainSpring, SpringStage, StanceError, Vehicle};
+pub use vehicle::{
+    Axle, AxleKind, BodyPoint, Corner, Coupler, Equaliser, MainSpring, SpringDifference, SpringStage, StanceError, Vehicle,
+};

@@ -1,6 +1,7 @@
 //! A state to solve for: what is aboard, and what was changed on the vehicle.
 
 use super::element::Element;
+use super::vehicle::SpringDifference;
 use crate::side::Side;
 use crate::units::{Force, Length, Moment, RollStiffness, SpringRate, metres, newton_metres_per_radian};
 
@@ -111,6 +112,15 @@ pub enum Change {
         side: Option<Side>,
         /// Force added, at the wheel.
         added_force: Force,
+    },
+    /// Another main spring stands in the place of the one measured.
+    OtherSpring {
+        /// On which axle.
+        axle: String,
+        /// On which side.
+        side: Option<Side>,
+        /// What it carries more at the same length, at the spring.
+        difference: SpringDifference,
     },
     /// Another tyre or another pressure.
     Tyre {

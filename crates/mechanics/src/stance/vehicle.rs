@@ -192,8 +192,22 @@ impl MainSpring {
 pub struct SpringStage {
     /// Spring travel from kerb at which it begins to bear; negative when it bears at kerb already.
     pub at_travel: Length,
-    /// The rate it adds.
+    /// The rate it adds. A leaf pack may soften on its way: then it is negative, and what is left is still a rate.
     pub added_rate: SpringRate,
+}
+
+/// What a spring carries more (or less) than the one it takes the place of, at the same length.
+///
+/// `F(u) = force + rate·u + Σ added·(max(0, u − at) − max(0, −at))`, `u` the spring travel from kerb: all of it may be negative, as
+/// long as both together still have a rate above nought.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SpringDifference {
+    /// At kerb.
+    pub force: Force,
+    /// Rate before the first stage.
+    pub rate: SpringRate,
+    /// What joins further up the travel.
+    pub stages: Vec<SpringStage>,
 }
 
 impl Axle {

@@ -2,6 +2,7 @@
 
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::item::Item;
+use crate::pack::PackCurve;
 use crate::units::{Force, Length, SpringRate, inches};
 
 /// What a vehicle stands on at its front and at its rear.
@@ -96,6 +97,8 @@ pub struct VehicleFacts {
     pub rear_track: Option<Length>,
     /// What all rear springs together should have when sound, where the maker or the spring's own sheet says.
     pub rear_rate_when_sound: Option<SpringRate>,
+    /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
+    pub rear_pack: Option<PackCurve>,
     /// What it always carries: part of its empty weight and of every height read.
     pub always: Vec<Item>,
 }
@@ -158,6 +161,7 @@ impl VehicleFacts {
             rear_overhang: None,
             rear_track: None,
             rear_rate_when_sound: None,
+            rear_pack: None,
             always: Vec::new(),
         }
     }

@@ -1,0 +1,134 @@
+//! Putting leaves into a pack and taking them out, and what about their order looks wrong.
+
+use super::{Leaf, Pack};
+use crate::units::{Curvature, InShopUnits, Length, inches, metres, per_metre};
+
+/// A kind of leaf from the shelf.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PartKind {
+    /// An add-a-leaf some three fifths of the main leaf.
+    ShortAddedLeaf,
+    /// An add-a-leaf that ends a little before the main leaf's eyes.
+    LongAddedLeaf,
+    /// A flat overload leaf, thinner than the usual one.
+    FlatterOverload,
+    /// A leaf like the one above it, to be given its own sizes.
+    OwnMaking,
+}
+
+/// A leaf to be put in, cut to a pack.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LeafPart {
+    /// What it is.
+    pub kind: PartKind,
+    /// The leaf.
+    pub leaf: Leaf,
+}
+
+/// Something about a pack that is allowed, and looks wrong.
+#[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
+pub enum Doubtful {
+    /// A leaf that reaches past the one above it, and is no overload leaf.
+    LongerThanAbove {
+        /// The leaf's place.
+        leaf: usize,
+    },
+    /// A leaf of another width.
+    OtherWidth {
+        /// The leaf's place.
+        leaf: usize,
+    },
+    /// A leaf whose centre hole parts it another way than the main leaf's: perhaps it lies end for end.
+    EndForEnd {
+        /// The leaf's place.
+        leaf: usize,
+    },
+    /// A leaf thinner or thicker than leaves are.
+    Thickness {
+        /// The leaf's place.
+        leaf: usize,
+    },
+    /// A leaf that is flatter than the one above it: they gape, and only its own clamp keeps it there.
+    Gapes {
+        /// The leaf's place.
+        leaf: usize,
+    },
+}
+
+impl LeafPart {
+    /// A part of a kind as it would be cut for a pack.
+    pub fn cut_for(kind: PartKind, pack: &Pack) -> Option<Self> {
+        let main = pack.leaves.first()?;
+        let last = pack.leaves.last()?;
+        let share = |share: f64, clamp: Length, half: Length| clamp + (half - clamp) * share;
+        let reach = |part: f64| (share(part, pack.clamp.front, main.front), share(part, pack.clamp.rear, main.rear));
+        let arched = |more: f64| Curvature::max(main.curvature, per_metre(0.2)) * more;
+        let ((front, rear), thickness, curvature, spacer, name) = match kind {
+            PartKind::ShortAddedLeaf => (reach(0.6), inches(0.30), arched(1.5), 0.0, "Added leaf"),
+            PartKind::LongAddedLeaf => (reach(0.92), inches(0.25), arched(1.2), 0.0, "Long added leaf"),
+            PartKind::FlatterOverload => (reach(0.45), inches(0.50), per_metre(0.0), 0.25, "Overload leaf"),
+            PartKind::OwnMaking => ((last.front, last.rear), last.thickness, last.curvature, 0.0, "New leaf"),
+        };
+        let leaf =
+            Leaf { name: name.to_owned(), width: main.width, thickness, front, rear, curvature, spacer_above: inches(spacer) };
+        Some(LeafPart { kind, leaf })
+    }
+}
+
+impl Leaf {
+    fn length(&self) -> f64 {
+        (self.front + self.rear).si()
+    }
+
+    /// The same leaf turned end for end.
+    #[must_use]
+    pub fn turned(&self) -> Self {
+        Leaf { front: self.rear, rear: self.front, ..self.clone() }
+    }
+}
+
+impl Pack {
+    /// Where a leaf belongs by its length: under every leaf that is as long or longer, over the overload leaf. Never above the main leaf.
+    pub fn place_by_length(&self, leaf: &Leaf) -> usize {
+        let ordinary = self.overload_leaf().unwrap_or(self.leaves.len());
+        let shorter = self.leaves.iter().take(ordinary).skip(1).position(|there| there.length() + 1e-9 < leaf.length());
+        shorter.map_or(ordinary, |place| place + 1)
+    }
+
+    /// What looks wrong about the leaves and their order.
+    pub fn doubts(&self) -> Vec<Doubtful> {
+        let mut doubts = Vec::new();
+        let Some(main) = self.leaves.first() else { return doubts };
+        let overload = self.overload_leaf();
+        let (tape, hole) = (metres(0.0016), metres(0.006));
+        for (place, (above, leaf)) in self.leaves.iter().zip(self.leaves.iter().skip(1)).enumerate() {
+            let place = place + 1;
+            if Some(place) != overload && (leaf.front > above.front + tape || leaf.rear > above.rear + tape) {
+                doubts.push(Doubtful::LongerThanAbove { leaf: place });
+            }
+            if (leaf.width - main.width).abs() > tape {
+                doubts.push(Doubtful::OtherWidth { leaf: place });
+            }
+            let longer_ahead = |leaf: &Leaf| (leaf.front - leaf.rear, leaf.rear - leaf.front);
+            let ((main_ahead, main_behind), (ahead, behind)) = (longer_ahead(main), longer_ahead(leaf));
+            if (main_ahead > hole && behind > hole) || (main_behind > hole && ahead > hole) {
+                doubts.push(Doubtful::EndForEnd { leaf: place });
+            }
+            let flatter = leaf.curvature.value < above.curvature.value * 0.98 - 1e-6;
+            if Some(place) != overload && flatter && leaf.spacer_above.si() <= 0.0 {
+                doubts.push(Doubtful::Gapes { leaf: place });
+            }
+        }
+        for (place, leaf) in self.leaves.iter().enumerate() {
+            if !(THINNEST_IN..=THICKEST_IN).contains(&leaf.thickness.customary()) {
+                doubts.push(Doubtful::Thickness { leaf: place });
+            }
+        }
+        doubts
+    }
+}
+
+/// Leaves of road vehicles are between these (common practice).
+const THINNEST_IN: f64 = 0.18;
+const THICKEST_IN: f64 = 1.25;

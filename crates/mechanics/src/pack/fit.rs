@@ -1,0 +1,65 @@
+//! Bringing a pack's free arch to the height it is seen to stand at.
+
+use super::{Pack, PackError};
+use crate::units::{Curvature, Force, InShopUnits, Length, metres, newtons, per_metre};
+
+const MOST_TURNS: u32 = 60;
+/// Heights closer than this are the same height, m.
+const SAME_M: f64 = 1e-6;
+
+impl Pack {
+    /// The overload leaf: the lowest, where there are several and it is much flatter than the main leaf.
+    pub fn overload_leaf(&self) -> Option<usize> {
+        let (main, last) = (self.leaves.first()?, self.leaves.last()?);
+        let flat = self.leaves.len() > 1 && last.curvature.value < 0.5 * main.curvature.value.max(0.0);
+        flat.then(|| self.leaves.len() - 1)
+    }
+
+    /// The same pack with every leaf but an overload leaf bent by so much more: the nip between them stays as it is.
+    #[must_use]
+    pub fn bent_by(&self, more: Curvature) -> Pack {
+        let mut pack = self.clone();
+        let overload = self.overload_leaf();
+        for (_, leaf) in pack.leaves.iter_mut().enumerate().filter(|(index, _)| Some(*index) != overload) {
+            leaf.curvature += more;
+        }
+        pack
+    }
+
+    /// The same pack with its leaves bent alike until it stands at a height under a load, with what each leaf was bent by.
+    ///
+    /// # Errors     [`PackError::NotReached`] when no arch that leaves can have brings it there
+    pub fn standing_at(&self, arch: Length, load: Force) -> Result<(Pack, Curvature), PackError> {
+        let full = load.max(newtons(1.0));
+        let stands = |more: f64| -> Result<f64, PackError> {
+            let pack = self.bent_by(per_metre(more));
+            let point = pack.prepare(full)?.curve(&[load])?;
+            point.first().and_then(|point| point.arch).map(|arch| arch.si()).ok_or(PackError::OutsideTheModel)
+        };
+        let half = self.leaves.first().map_or(1.0, |main| (main.front + main.rear).si() / 2.0);
+        // An eye rises by about κl²/2. Falling outside the model on the way asks for more arch.
+        let (mut low, mut high, mut more) = (-MOST_BEND, MOST_BEND, 0.0);
+        for _ in 0..MOST_TURNS {
+            let off = match stands(more) {
+                Ok(height) => height - arch.si(),
+                Err(PackError::OutsideTheModel) => f64::NEG_INFINITY,
+                Err(PackError::TooMuchArch(_)) => f64::INFINITY,
+                Err(error) => return Err(error),
+            };
+            if off.abs() < SAME_M {
+                return Ok((self.bent_by(per_metre(more)), per_metre(more)));
+            }
+            if off > 0.0 {
+                high = more
+            } else {
+                low = more
+            }
+            let next = more - 2.0 * off / (half * half);
+            more = if next > low && next < high { next } else { 0.5 * (low + high) };
+        }
+        Err(PackError::NotReached(metres(arch.si())))
+    }
+}
+
+/// More than any leaf is bent, 1/m.
+const MOST_BEND: f64 = 6.0;

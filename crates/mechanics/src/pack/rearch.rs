@@ -1,0 +1,208 @@
+//! Re-arching: the arch for every leaf that a height needs, how far to press for it, and when not to.
+
+use super::{Leaf, Pack, PackError, PackState, Steel};
+use crate::units::{Curvature, Force, InShopUnits, Length, Pressure, inches, pascals, per_metre};
+
+/// How the arch is shared among the leaves.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Rule {
+    /// Every leaf is bent by as much: the nip between them stays.
+    KeepNip,
+    /// Leaves are bent so that, under full load, all are worked alike.
+    EvenStress,
+}
+
+/// Where the pack is to stand.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct WantedArch {
+    /// Eye chord above the seat.
+    pub arch: Length,
+    /// Under this load on the whole spring.
+    pub load: Force,
+    /// The load at which leaves are compared.
+    pub full_load: Force,
+}
+
+/// How far past the arch that is wanted a leaf is pressed, for what it loses in its first loads.
+///
+/// # Source     common practice; a rule of the shop's own takes its place once its proofs say better
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Presetting {
+    /// Share of the arch that is gained which is lost again as the leaf settles.
+    pub lost: f64,
+}
+
+impl Default for Presetting {
+    fn default() -> Self {
+        Presetting { lost: 0.10 }
+    }
+}
+
+impl Presetting {
+    /// What to press a leaf to, so that it settles where it is wanted: `κ + (κ_wanted − κ)/(1 − lost)`.
+    ///
+    /// # Valid      `lost` from 0 to 0.5
+    pub fn pressed(&self, from: Curvature, wanted: Curvature) -> Curvature {
+        from + (wanted - from) / (1.0 - self.lost.clamp(0.0, 0.5))
+    }
+}
+
+/// A pack as it is to be re-arched.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rearch {
+    /// As it came in.
+    pub found: Pack,
+    /// As it is to settle.
+    pub wanted: Pack,
+    /// As each leaf is pressed, free.
+    pub pressed: Vec<Curvature>,
+}
+
+/// Why a pack is not to be re-arched.
+#[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
+pub enum RearchRefusal {
+    /// A leaf is too thin to hold a new arch.
+    TooThin {
+        /// Its name.
+        leaf: String,
+        /// How thick it is.
+        thickness: Length,
+        /// The least.
+        least: Length,
+    },
+    /// As found, the load alone works a leaf past its allowable: it needs more rate, not more arch.
+    NeedsRate {
+        /// The leaf.
+        leaf: String,
+        /// What the load alone makes.
+        stress: Pressure,
+        /// What is allowed.
+        allowed: Pressure,
+    },
+    /// Re-arched, a leaf would be worked past what its steel holds.
+    PastAllowable {
+        /// The leaf.
+        leaf: String,
+        /// Its stress.
+        stress: Pressure,
+        /// What is allowed.
+        allowed: Pressure,
+        /// Whether that is at the bump stop, and not under full load.
+        at_stop: bool,
+    },
+    /// The arch wanted is lower than the pack has.
+    NothingToGain,
+}
+
+/// Leaves under this are not re-arched: they are past holding a set (common practice).
+const THINNEST_IN: f64 = 0.2;
+const MOST_TURNS: usize = 40;
+
+impl Rearch {
+    /// The pack that stands where it is wanted.
+    ///
+    /// # Errors     [`PackError`] where no arch brings it there
+    pub fn new(found: &Pack, wanted: &WantedArch, rule: Rule, presetting: Presetting) -> Result<Self, PackError> {
+        let (kept, _) = found.standing_at(wanted.arch, wanted.load)?;
+        let settled = match rule {
+            Rule::KeepNip => kept,
+            Rule::EvenStress => evened(kept, wanted)?,
+        };
+        let pairs = found.leaves.iter().zip(&settled.leaves);
+        let pressed = pairs.map(|(from, to)| presetting.pressed(from.curvature, to.curvature)).collect();
+        Ok(Rearch { found: found.clone(), wanted: settled, pressed })
+    }
+
+    /// What stands against it: leaves, loads and steel. What the look-over found is another gate, beside this one.
+    ///
+    /// # Errors     as the pack's own states
+    pub fn refusals(&self, full_load: Force, at_stop: Option<Force>, steel: &Steel) -> Result<Vec<RearchRefusal>, PackError> {
+        let mut refusals = Vec::new();
+        let least = inches(THINNEST_IN);
+        let bent = |(from, to): (&Leaf, &Leaf)| (to.curvature - from.curvature).value.abs() > 1e-9;
+        let gained: f64 = self.found.leaves.iter().zip(&self.wanted.leaves).map(|(a, b)| (b.curvature - a.curvature).value).sum();
+        for (from, to) in self.found.leaves.iter().zip(&self.wanted.leaves) {
+            if bent((from, to)) && from.thickness < least {
+                refusals.push(RearchRefusal::TooThin { leaf: from.name.clone(), thickness: from.thickness, least });
+            }
+        }
+        if gained <= 1e-9 {
+            refusals.push(RearchRefusal::NothingToGain);
+        }
+        let found = self.found.prepare(full_load)?;
+        let (empty, full) = (found.state(Force::default())?, found.state(full_load)?);
+        let by_load = past(&self.found, &full, steel.rated, |leaf, stress| stress - nip(&empty, leaf));
+        match by_load {
+            Some((leaf, stress)) => refusals.push(RearchRefusal::NeedsRate { leaf, stress, allowed: steel.rated }),
+            None => {
+                let planned = self.wanted.prepare(full_load)?;
+                let worked = |load: Force, allowed: Pressure, at_stop: bool| -> Result<Option<RearchRefusal>, PackError> {
+                    let over = past(&self.wanted, &planned.state(load)?, allowed, |_, stress| stress);
+                    Ok(over.map(|(leaf, stress)| RearchRefusal::PastAllowable { leaf, stress, allowed, at_stop }))
+                };
+                refusals.extend(worked(full_load, steel.rated, false)?);
+                if let Some(load) = at_stop {
+                    refusals.extend(worked(load, steel.at_stop, true)?);
+                }
+            }
+        }
+        Ok(refusals)
+    }
+}
+
+/// The stress that being drawn together leaves in a leaf, unloaded.
+fn nip(unloaded: &PackState, leaf: usize) -> Pressure {
+    unloaded.leaves.get(leaf).map_or(pascals(0.0), super::LeafStress::largest)
+}
+
+/// The leaf that is furthest past what is allowed, with its stress.
+fn past(
+    pack: &Pack,
+    state: &PackState,
+    allowed: Pressure,
+    of: impl Fn(usize, Pressure) -> Pressure,
+) -> Option<(String, Pressure)> {
+    let leaves = pack.leaves.iter().zip(&state.leaves).enumerate();
+    let worked = leaves.map(|(index, (leaf, stress))| (leaf.name.clone(), of(index, stress.largest())));
+    worked.filter(|(_, stress)| *stress > allowed).max_by(|one, other| one.1.value.total_cmp(&other.1.value))
+}
+
+/// Bends the lower leaves against the main leaf until all are worked alike under full load, and the whole until it stands where it is
+/// wanted again: what is given to a leaf's nip is taken from its neighbours', `Δσ ≈ E t Δκ/2`. Keeps the evenest it comes by.
+fn evened(pack: Pack, wanted: &WantedArch) -> Result<Pack, PackError> {
+    let overload = pack.overload_leaf();
+    let takes_part = |index: &usize| Some(*index) != overload;
+    let spread = |pack: &Pack| -> Result<(f64, Vec<f64>), PackError> {
+        let state = pack.prepare(wanted.full_load)?.state(wanted.full_load)?;
+        let stresses: Vec<f64> = state.leaves.iter().map(|leaf| leaf.largest().value).collect();
+        let parts: Vec<f64> = stresses.iter().enumerate().filter(|(index, _)| takes_part(index)).map(|(_, s)| *s).collect();
+        let (least, most) = parts.iter().fold((f64::INFINITY, 0.0_f64), |(low, high), s| (low.min(*s), high.max(*s)));
+        Ok((most - least, stresses))
+    };
+    let mut best = (spread(&pack)?.0, pack.clone());
+    let mut trial = pack;
+    for _ in 0..MOST_TURNS {
+        let (_, stresses) = spread(&trial)?;
+        let parts = || stresses.iter().enumerate().filter(|(index, _)| takes_part(index)).map(|(_, stress)| *stress);
+        #[expect(clippy::cast_precision_loss, reason = "a pack has few leaves")]
+        let mean = parts().sum::<f64>() / parts().count().max(1) as f64;
+        let mut next = trial.clone();
+        for (index, (leaf, stress)) in next.leaves.iter_mut().zip(&stresses).enumerate() {
+            if takes_part(&index) {
+                // Half a step: the neighbours give way too.
+                leaf.curvature += per_metre((mean - stress) / (trial.young_modulus.value * leaf.thickness.si()));
+            }
+        }
+        trial = match next.standing_at(wanted.arch, wanted.load) {
+            Ok((stands, _)) => stands,
+            Err(PackError::TooMuchArch(_) | PackError::NotReached(_)) => break,
+            Err(error) => return Err(error),
+        };
+        let off = spread(&trial)?.0;
+        if off < best.0 {
+            best = (off, trial.clone());
+        }
+    }
+    Ok(best.1)
+}
