@@ -25,6 +25,8 @@ pub enum Deed {
     Loaded,
     /// The vehicle was looked over.
     LookedOver,
+    /// A pack was worked on at the bench.
+    Benched,
     /// A control drive was scored.
     Drove,
     /// A photograph was sent.
@@ -93,6 +95,7 @@ fn of_sheet(kind: &str) -> Option<Deed> {
         "intake" => Some(Deed::Asked),
         "load_plan" => Some(Deed::Planned),
         "look_over" => Some(Deed::LookedOver),
+        "bench" => Some(Deed::Benched),
         "drive" => Some(Deed::Drove),
         _ => None,
     }

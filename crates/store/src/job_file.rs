@@ -10,7 +10,7 @@ use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, 
 use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::correction::Considered;
-use crate::entry::{AimSheet, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
+use crate::entry::{AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
 use crate::fitting::Fitting;
 use crate::job::Job;
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -29,6 +29,8 @@ pub struct JobFile {
     pub plan: Option<LoadPlanEntry>,
     /// Its look-over.
     pub look_over: Option<LookOverEntry>,
+    /// The pack on its bench.
+    pub bench: Option<BenchEntry>,
     /// Its control drives.
     pub drive: DriveEntry,
     /// What was put on.
@@ -72,6 +74,7 @@ impl JobFile {
         }
         let sheets = job_sheet::standing(connection, shop, &ids)?;
         let mut intakes: HashMap<JobId, IntakeSheetEntry> = job_sheet::by_job(&sheets)?;
+        let mut benches: HashMap<JobId, BenchEntry> = job_sheet::by_job(&sheets)?;
         let mut drives: HashMap<JobId, DriveEntry> = job_sheet::by_job(&sheets)?;
         let mut plans: HashMap<JobId, LoadPlanEntry> = job_sheet::by_job(&sheets)?;
         let mut look_overs: HashMap<JobId, LookOverEntry> = job_sheet::by_job(&sheets)?;
@@ -86,6 +89,7 @@ impl JobFile {
             sheet: intakes.remove(&job.id).unwrap_or_default(),
             plan: plans.remove(&job.id),
             look_over: look_overs.remove(&job.id),
+            bench: benches.remove(&job.id),
             drive: drives.remove(&job.id).unwrap_or_default(),
             load: loads.remove(&job.id),
             aim: aims.remove(&job.id),
@@ -113,7 +117,9 @@ impl JobFile {
         // What stood on a scale, empty, counts where intake states no empty weight.
         let weighed = self.weighed(LoadState::Empty);
         let kerb = Ends::from_fn(|end| (*vehicle.kerb.get(end)).or(*weighed.get(end)));
-        VehicleFacts { always, kerb, ..vehicle }
+        let found = self.bench.as_ref().and_then(|bench| bench.found.pack().ok());
+        let rear_pack = found.and_then(|read| read.pack.curve_to(vehicle.most_spring_load()).ok());
+        VehicleFacts { always, kerb, rear_pack, ..vehicle }
     }
 
     /// What a scale said of the axles in a state, whole or corner by corner, as read on Tape.

@@ -8,7 +8,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-use crate::entry::{DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
+use crate::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
@@ -35,10 +35,17 @@ impl Sheet for LookOverEntry {
     const KIND: &'static str = "look_over";
 }
 
+impl Sheet for BenchEntry {
+    const KIND: &'static str = "bench";
+}
+
 /// A sheet that stands on a job, not read yet.
 #[derive(Debug, Clone, Queryable, Selectable)]
 #[diesel(table_name = job_sheets)]
 pub struct Standing {
+    id: i64,
+    /// The one it took the place of.
+    follows: Option<i64>,
     /// The job.
     pub job_id: JobId,
     kind: String,
@@ -80,13 +87,8 @@ pub fn replace<S: Sheet>(connection: &mut PgConnection, person: &Person, job: Jo
     if sheets.iter().flatten().any(|before| before == sheet) {
         return Ok(());
     }
-    let of_kind = job_sheets::table
-        .filter(job_sheets::shop_id.eq(person.shop_id))
-        .filter(job_sheets::job_id.eq(job))
-        .filter(job_sheets::kind.eq(S::KIND));
-    diesel::update(of_kind.filter(job_sheets::withdrawn_at.is_null()))
-        .set(job_sheets::withdrawn_at.eq(Some(Utc::now())))
-        .execute(connection)?;
+    let before = standing.iter().find(|sheet| sheet.kind == S::KIND).map(|sheet| sheet.id);
+    withdraw(connection, person, before)?;
     let entry = serde_json::to_value(sheet).map_err(|error| StoreError::Other(Box::new(error)))?;
     diesel::insert_into(job_sheets::table)
         .values((
@@ -95,7 +97,58 @@ pub fn replace<S: Sheet>(connection: &mut PgConnection, person: &Person, job: Jo
             job_sheets::kind.eq(S::KIND),
             job_sheets::entry.eq(Json(entry)),
             job_sheets::recorded_by.eq(person.id),
+            job_sheets::follows.eq(before),
         ))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Which way a step is taken along the sheets of a kind.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Step {
+    /// To the sheet that the standing one took the place of.
+    Back,
+    /// To the newest sheet that took the place of the standing one, before a step back.
+    Forward,
+}
+
+/// The sheet that a step leads to, where there is one.
+fn led_to(connection: &mut PgConnection, shop: ShopId, sheet: &Standing, step: Step) -> Result<Option<i64>, StoreError> {
+    match step {
+        Step::Back => Ok(sheet.follows),
+        Step::Forward => {
+            let later = job_sheets::table.filter(job_sheets::shop_id.eq(shop)).filter(job_sheets::follows.eq(sheet.id));
+            Ok(later.order(job_sheets::id.desc()).select(job_sheets::id).first(connection).optional()?)
+        }
+    }
+}
+
+fn standing_of<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<Standing>, StoreError> {
+    Ok(standing(connection, shop, &[job])?.into_iter().find(|sheet| sheet.kind == S::KIND))
+}
+
+/// Whether a step can be taken back, and forward again.
+pub fn steps<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<[bool; 2], StoreError> {
+    let Some(sheet) = standing_of::<S>(connection, shop, job)? else { return Ok([false, false]) };
+    let forward = led_to(connection, shop, &sheet, Step::Forward)?.is_some();
+    Ok([sheet.follows.is_some(), forward])
+}
+
+/// Takes a step back or forward; the sheet that stood stays on record. Nothing happens where there is no step to take.
+pub fn step<S: Sheet>(connection: &mut PgConnection, person: &Person, job: JobId, step: Step) -> Result<(), StoreError> {
+    let Some(sheet) = standing_of::<S>(connection, person.shop_id, job)? else { return Ok(()) };
+    let Some(there) = led_to(connection, person.shop_id, &sheet, step)? else { return Ok(()) };
+    withdraw(connection, person, Some(sheet.id))?;
+    diesel::update(job_sheets::table.filter(job_sheets::shop_id.eq(person.shop_id)).filter(job_sheets::id.eq(there)))
+        .set(job_sheets::withdrawn_at.eq(None::<chrono::DateTime<Utc>>))
+        .execute(connection)?;
+    Ok(())
+}
+
+fn withdraw(connection: &mut PgConnection, person: &Person, sheet: Option<i64>) -> Result<(), StoreError> {
+    let Some(id) = sheet else { return Ok(()) };
+    diesel::update(job_sheets::table.filter(job_sheets::shop_id.eq(person.shop_id)).filter(job_sheets::id.eq(id)))
+        .set(job_sheets::withdrawn_at.eq(Some(Utc::now())))
         .execute(connection)?;
     Ok(())
 }

@@ -47,6 +47,7 @@ diesel::table! {
         recorded_by -> Int8,
         recorded_at -> Timestamptz,
         withdrawn_at -> Nullable<Timestamptz>,
+        follows -> Nullable<Int8>,
     }
 }
 

@@ -18,12 +18,22 @@ pub(crate) enum Stage {
     Verdict,
     Aim,
     Options,
+    Bench,
     Proof,
 }
 
 impl Stage {
-    pub(crate) const ALL: [Stage; 8] =
-        [Stage::Intake, Stage::Load, Stage::Tape, Stage::LookOver, Stage::Verdict, Stage::Aim, Stage::Options, Stage::Proof];
+    pub(crate) const ALL: [Stage; 9] = [
+        Stage::Intake,
+        Stage::Load,
+        Stage::Tape,
+        Stage::LookOver,
+        Stage::Verdict,
+        Stage::Aim,
+        Stage::Options,
+        Stage::Bench,
+        Stage::Proof,
+    ];
 
     pub(crate) fn name(self) -> &'static str {
         match self {
@@ -34,6 +44,7 @@ impl Stage {
             Stage::Verdict => "Verdict",
             Stage::Aim => "Aim",
             Stage::Options => "Options",
+            Stage::Bench => "Bench",
             Stage::Proof => "Proof",
         }
     }
@@ -70,8 +81,9 @@ impl Standing {
         let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
         let finished = file.job.finished_at.is_some();
         let mut done = vec![Stage::Intake];
-        // A job can do without a plan: a load may be told on Tape alone.
+        // A job can do without a plan (a load may be told on Tape alone), and without the bench.
         done.extend(file.plan.as_ref().map(|_| Stage::Load));
+        done.extend(file.bench.as_ref().map(|_| Stage::Bench));
         let stages = [
             (Stage::Tape, missing.is_empty()),
             // Before any part is chosen; what was chosen without is not asked for again.

@@ -5,11 +5,13 @@
 //! [`drawing`]); the template only places them. Rules and sums live in the mechanics crate, SQL in the
 //! store. [`routes`] lists every address.
 
+mod bench;
 pub mod command;
 mod demo_data;
 mod drawing;
 mod error;
 mod form;
+mod full_size;
 mod guard;
 mod job_route;
 mod pages;

@@ -4,7 +4,7 @@ use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, g
 
 use crate::error::WebError;
 use crate::pages::{
-    aim, assets, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape, understood,
+    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape, understood,
     verdict, who, yard,
 };
 
@@ -55,6 +55,19 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/jobs/{number}/options/{correction}/withdraw", post().to(options::withdraw))
         .route("/jobs/{number}/options/{correction}/restore", post().to(options::restore))
         .route("/jobs/{number}/options/none", post().to(options::choose_none))
+        .route("/jobs/{number}/bench", get().to(bench::show))
+        .route("/jobs/{number}/bench", post().to(bench::work::save))
+        .route("/jobs/{number}/bench/begin", post().to(bench::work::begin))
+        .route("/jobs/{number}/bench/preview", post().to(bench::picture::preview))
+        .route("/jobs/{number}/bench/fit", post().to(bench::work::fit))
+        .route("/jobs/{number}/bench/step", post().to(bench::work::step))
+        .route("/jobs/{number}/bench/option", post().to(bench::work::consider))
+        .route("/jobs/{number}/bench/pack.json", get().to(bench::files::export))
+        .route("/jobs/{number}/bench/import", post().to(bench::files::import))
+        .route("/jobs/{number}/bench/re-arch", get().to(bench::rearch::show))
+        .route("/jobs/{number}/bench/re-arch", post().to(bench::rearch::take))
+        .route("/jobs/{number}/bench/sheet", get().to(bench::sheet::show))
+        .route("/jobs/{number}/bench/leaf/{place}/{form}", get().to(bench::sheet::template))
         .route("/jobs/{number}/proof", get().to(proof::show))
         .route("/jobs/{number}/proof", post().to(proof::save))
         .route("/jobs/{number}/finish", post().to(proof::finish))

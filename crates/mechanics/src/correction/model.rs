@@ -147,7 +147,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
     let stages = measured.and_then(|figure| figure.stages);
     let rear_rate = stages.map(|stages| stages.first).or(measured.map(|figure| figure.rate)).unwrap_or(assumed.rear_rate);
     let rear_axles = f64::from(assumed.rear_axles);
-    let carried = (loads.empty.rear - assumed.rear_unsprung) / (2.0 * rear_axles);
+    let carried = survey.vehicle.on_one_spring(loads.empty.rear);
     let spring = match &survey.vehicle.rear_pack {
         // What was read of the pack leaf by leaf tells its stages better than the class does.
         Some(pack) => pack.main_spring(carried),

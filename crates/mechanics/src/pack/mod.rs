@@ -35,6 +35,7 @@ mod edit;
 mod fit;
 mod half;
 mod helper;
+mod loose;
 mod reading;
 mod rearch;
 mod sheet;

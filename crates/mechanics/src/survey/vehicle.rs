@@ -145,6 +145,17 @@ pub enum VehicleProblem {
 }
 
 impl VehicleFacts {
+    /// What one rear spring carries of a load on the rear axle (of a trailer, on all its axles together).
+    pub fn on_one_spring(&self, rear: Force) -> Force {
+        let assumed = self.assumptions();
+        (rear - assumed.rear_unsprung) / (2.0 * f64::from(assumed.rear_axles))
+    }
+
+    /// The load that a rear spring is looked at up to: twice its share of what the axle is rated to carry.
+    pub fn most_spring_load(&self) -> Force {
+        2.0 * self.on_one_spring(self.axle_ratings.rear)
+    }
+
     /// A vehicle of which no more is known.
     pub fn new(class: VehicleClass, rear_wheels: RearWheels, wheelbase: Length, axle_ratings: Ends<Force>) -> Self {
         VehicleFacts {

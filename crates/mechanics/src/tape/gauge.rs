@@ -8,6 +8,8 @@ use crate::units::{Angle, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, pascals,
 const STEEPEST_DEG: f64 = 180.0;
 /// No tyre or bag holds more.
 const MOST_PA: f64 = 2.0e6;
+/// No steel holds more.
+const MOST_STRESS_PA: f64 = 5.0e9;
 
 /// Reads an angle in degrees (`12`, `12.5°`, `-3 deg`).
 ///
@@ -56,6 +58,33 @@ pub fn parse_pressure(text: &str, unit: LengthUnit) -> Result<Pressure, TypedErr
         return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "pressure", size: "too large" });
     }
     Ok(pascals(number * each))
+}
+
+/// Reads a stress (`90`, `90 ksi`, `620 MPa`); a bare number is ksi for the inch and MPa for the millimetre.
+///
+/// # Valid      0 to 5 GPa
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Source     NIST SP 811, B.8: ksi from pound-force and inch
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::{LengthUnit, parse_stress};
+/// assert!((parse_stress("100", LengthUnit::Inches).expect("a stress").value - 689.4757e6).abs() < 1e3);
+/// ```
+pub fn parse_stress(text: &str, unit: LengthUnit) -> Result<Pressure, TypedError> {
+    let (sign, number, name) = signed(text, "stress", "90 ksi or 620 MPa")?;
+    let ksi = 1000.0 * NEWTONS_PER_POUND / (METRES_PER_INCH * METRES_PER_INCH);
+    let each = match (name.as_str(), unit) {
+        ("", LengthUnit::Inches) | ("ksi", _) => ksi,
+        ("", LengthUnit::Millimetres) | ("mpa", _) => 1e6,
+        _ => return Err(not_understood(text, "stress", "90 ksi or 620 MPa")),
+    };
+    match sign * number * each {
+        stress if stress < 0.0 => Err(TypedError::Negative(text.trim().to_owned(), "stress")),
+        stress if stress > MOST_STRESS_PA => {
+            Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "stress", size: "too large" })
+        }
+        stress => Ok(pascals(stress)),
+    }
 }
 
 /// Sign, number, and the unit's name in small letters.

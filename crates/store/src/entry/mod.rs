@@ -1,10 +1,12 @@
 //! Quantities and small documents as people typed them.
 
+mod bench;
 mod drive;
 mod intake_sheet;
 mod load_plan;
 mod look_over;
 
+pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
 pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
@@ -19,6 +21,7 @@ use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::aim::Aim;
 use wise_badger_mechanics::correction::{Correction, Prediction};
+use wise_badger_mechanics::pack::PackWork;
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut, LoadState};
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -72,6 +75,10 @@ pub enum UnitWord {
     Psi,
     /// Kilopascals.
     Kpa,
+    /// Thousands of pounds per square inch.
+    Ksi,
+    /// Megapascals.
+    Mpa,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -297,10 +304,21 @@ pub enum CorrectionEntry {
         /// Free height gained.
         free_height_gained: Typed,
     },
+    /// Packs rebuilt on the bench.
+    ReworkedPack {
+        /// What is done, in a few words.
+        words: String,
+        /// As found.
+        found: Box<PackEntry>,
+        /// As it is to be.
+        planned: Box<PackEntry>,
+        /// The load that both are worked out up to, N.
+        most_n: f64,
+    },
 }
 
 impl CorrectionEntry {
-    /// As the mechanics take it; `None` when a stored force table is no table any more.
+    /// As the mechanics take it; `None` when a stored force table or pack is none any more.
     pub fn correction(&self) -> Option<Correction> {
         Some(match self {
             CorrectionEntry::LiftBlock { thickness } => Correction::LiftBlock { thickness: thickness.length() },
@@ -313,6 +331,10 @@ impl CorrectionEntry {
             CorrectionEntry::LoadRubber { clearance, force } => {
                 let points: Vec<_> = force.points_si.iter().map(|(travel, force)| (metres(*travel), newtons(*force))).collect();
                 Correction::LoadRubber { clearance: clearance.length(), force: ForceTable::new(&points).ok()? }
+            }
+            CorrectionEntry::ReworkedPack { found, planned, most_n, .. } => {
+                let (found, planned) = (found.pack().ok()?.pack, planned.pack().ok()?.pack);
+                Correction::ReworkedPack(Box::new(PackWork::new(&found, &planned, newtons(*most_n)).ok()?))
             }
             CorrectionEntry::RearchedPack { free_height_gained } => {
                 Correction::RearchedPack { free_height_gained: free_height_gained.length() }

@@ -1,14 +1,19 @@
 //! Drawings in SVG, drawn to scale.
 
 mod breakdown;
+mod curve;
 mod load_plan;
 mod marks;
 mod outline;
+mod pack;
 mod ruler;
 mod stance;
 mod svg;
 
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
+pub(crate) use curve::{DrawnCurve, curve_drawing};
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};
+pub(crate) use pack::{DrawnPack, LeafMark, PackDrawing};
 pub(crate) use stance::StanceDrawing;
+pub(crate) use svg::Drawing;

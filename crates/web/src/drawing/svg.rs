@@ -133,6 +133,24 @@ impl Canvas {
         ));
     }
 
+    /// Upright stripes so far apart to fill leaves with, under a name of their own.
+    pub(crate) fn stripes(&mut self, id: &str, apart: f64) {
+        let (apart, end) = (Figure(apart), Figure(apart / 2.0));
+        self.put(format_args!(
+            r#"<defs><pattern id="{id}" width="{apart}" height="4" patternUnits="userSpaceOnUse"><rect class="stripe" x="0" y="0" width="{end}" height="4"/></pattern></defs>"#
+        ));
+    }
+
+    /// A polygon filled with stripes.
+    pub(crate) fn striped(&mut self, class: &str, stripes: &str, points: &[(f64, f64)]) {
+        points.iter().for_each(|point| self.reach(point.1));
+        self.put(format_args!(r##"<polygon class="{class}" fill="url(#{stripes})" points=""##));
+        for (x, y) in points {
+            self.put(format_args!("{},{} ", Figure(*x), Figure(*y)));
+        }
+        self.put(format_args!(r#""/>"#));
+    }
+
     /// A rectangle filled with a hatching.
     pub(crate) fn hatched(&mut self, class: &str, hatching: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
         self.reach(y);

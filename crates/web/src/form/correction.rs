@@ -28,6 +28,8 @@ pub(crate) fn fill(sheet: &mut Sheet, entry: &CorrectionEntry) {
             sheet.set_typed("clearance", clearance);
             sheet.set("force_table", force.text.clone());
         }
+        // The bench is where a pack is worked on; nothing of it stands on this form.
+        CorrectionEntry::ReworkedPack { .. } => sheet.set("kind", "lift_block"),
         CorrectionEntry::RearchedPack { free_height_gained } => sheet.set_typed("free_height_gained", free_height_gained),
     }
 }
@@ -67,6 +69,7 @@ fn say(sheet: &mut Sheet, correction: &Correction, problem: &CorrectionProblem) 
         Correction::HelperSpring { .. } => ("engagement_gap", "helper_rate", "A helper's gap"),
         Correction::AddedLeaf { .. } => ("lift", "leaf_rate", "An added leaf's lift"),
         Correction::LoadRubber { .. } => ("clearance", "kind", "A rubber's clearance"),
+        Correction::ReworkedPack(_) => ("kind", "kind", "A pack"),
         Correction::RearchedPack { .. } => ("free_height_gained", "kind", "Free height gained by re-arching"),
     };
     let units = sheet.units();

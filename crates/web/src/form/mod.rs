@@ -1,6 +1,7 @@
 //! Forms as posted: what was typed, and what is wrong with it. Nothing typed is ever lost on the way.
 
 pub(crate) mod aim;
+pub(crate) mod bench;
 pub(crate) mod correction;
 pub(crate) mod drive;
 mod field;
@@ -15,7 +16,7 @@ pub(crate) use field::{Choice, Field, Tick};
 use std::collections::{BTreeMap, BTreeSet};
 
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_volume, parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_store::entry::{Typed, UnitWord};
@@ -173,6 +174,12 @@ impl Sheet {
     pub(crate) fn pressure(&mut self, name: &str) -> Option<Typed> {
         let unit = if self.units.length == LengthUnit::Inches { UnitWord::Psi } else { UnitWord::Kpa };
         self.quantity(name, unit, |text, units| parse_pressure(text, units.length).map(|pressure| pressure.value))
+    }
+
+    /// A stress.
+    pub(crate) fn stress(&mut self, name: &str) -> Option<Typed> {
+        let unit = if self.units.length == LengthUnit::Inches { UnitWord::Ksi } else { UnitWord::Mpa };
+        self.quantity(name, unit, |text, units| parse_stress(text, units.length).map(|stress| stress.value))
     }
 
     /// A weight that may be left out.

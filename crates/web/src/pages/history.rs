@@ -36,6 +36,7 @@ fn deed_words(event: &Event) -> String {
         Deed::Corrected => format!("corrected {}", many("a reading", "readings")),
         Deed::Loaded => "told what was put on".to_owned(),
         Deed::LookedOver => "wrote the look-over".to_owned(),
+        Deed::Benched => "worked on the pack".to_owned(),
         Deed::Drove => "scored a control drive".to_owned(),
         Deed::Photographed => format!("sent {}", many("a photograph", "photographs")),
         Deed::Aimed => "set the aim".to_owned(),

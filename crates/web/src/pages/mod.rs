@@ -2,6 +2,7 @@
 
 pub(crate) mod aim;
 pub(crate) mod assets;
+pub(crate) mod bench;
 pub(crate) mod drive;
 pub(crate) mod history;
 pub(crate) mod intake;

@@ -228,7 +228,7 @@ pub(crate) async fn restore(
 }
 
 /// Over a rating, or on a failed part, no correction is offered and none is taken.
-fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
+pub(crate) fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
     let survey = file.survey(wise_badger_store::reading::Phase::Found);
     if Overload::of(&survey).is_some() {
         return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));

@@ -21,6 +21,7 @@ pub(crate) fn kind_word(entry: &CorrectionEntry) -> &'static str {
         CorrectionEntry::AddedLeaf { .. } => "added_leaf",
         CorrectionEntry::LoadRubber { .. } => "load_rubber",
         CorrectionEntry::RearchedPack { .. } => "rearched_pack",
+        CorrectionEntry::ReworkedPack { .. } => "reworked_pack",
     }
 }
 
@@ -40,6 +41,7 @@ pub(crate) fn correction_name(entry: &CorrectionEntry, units: Units) -> String {
             format!("Added leaf, {} together, lift {}", said(pair_rate, rate), said(lift, length))
         }
         CorrectionEntry::LoadRubber { clearance, .. } => format!("Load rubber, clearance {}", said(clearance, length)),
+        CorrectionEntry::ReworkedPack { words, .. } => format!("Pack from the bench: {words}"),
         CorrectionEntry::RearchedPack { free_height_gained } => {
             format!("Re-arched pack, {} of free height", said(free_height_gained, length))
         }

@@ -1,6 +1,7 @@
 //! Numbers to text: every figure a page shows is written here, with its unit.
 
 pub(crate) mod aim;
+pub(crate) mod bench;
 mod caution;
 mod correction;
 mod figure;
@@ -22,7 +23,9 @@ pub(crate) use moment::{ago, clock, moment};
 use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, SpringRate, inches, kilograms, pounds};
+use wise_badger_mechanics::units::{
+    Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms, pounds,
+};
 use wise_badger_mechanics::verdict::Rated;
 use wise_badger_store::entry::{Typed, UnitWord};
 use wise_badger_store::reading::Place;
@@ -133,6 +136,30 @@ impl Units {
         if self.length == LengthUnit::Inches { "psi" } else { "kPa" }
     }
 
+    /// A stress, to the ksi or the MPa.
+    pub(crate) fn stress(self, stress: Pressure) -> String {
+        match self.length {
+            LengthUnit::Inches => format!("{:.0}\u{a0}ksi", stress.value / PASCALS_PER_KSI),
+            LengthUnit::Millimetres => format!("{:.0}\u{a0}MPa", stress.value / 1e6),
+        }
+    }
+
+    /// A length for a smith: to a 1/32 in, or to half a millimetre.
+    pub(crate) fn fine(self, length: Length) -> String {
+        match self.length {
+            LengthUnit::Inches => together(&format_length(length, self.length, 32)),
+            LengthUnit::Millimetres => {
+                let value = (length.si() * 2000.0).round() / 2.0;
+                format!("{}{:.1}\u{a0}mm", if value < 0.0 { "−" } else { "" }, value.abs())
+            }
+        }
+    }
+
+    /// The unit a bare stress is read in.
+    pub(crate) fn stress_name(self) -> &'static str {
+        if self.length == LengthUnit::Inches { "ksi" } else { "MPa" }
+    }
+
     /// The unit a bare rate is read in.
     pub(crate) fn rate_name(self) -> &'static str {
         if self.weight == WeightUnit::Pounds { "lb/in" } else { "N/mm" }
@@ -158,6 +185,8 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
         UnitWord::L => (page.weight == WeightUnit::Kilograms, "L"),
         UnitWord::Deg => (true, "°"),
         UnitWord::Psi => (page.length == LengthUnit::Inches, "psi"),
+        UnitWord::Ksi => (page.length == LengthUnit::Inches, "ksi"),
+        UnitWord::Mpa => (page.length == LengthUnit::Millimetres, "MPa"),
         UnitWord::Kpa => (page.length == LengthUnit::Millimetres, "kPa"),
     };
     if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
@@ -166,6 +195,16 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
 /// A ride frequency.
 pub(crate) fn frequency(frequency: Frequency) -> String {
     format!("{:.2} Hz", frequency.si())
+}
+
+/// A thousand pounds per square inch.
+const PASCALS_PER_KSI: f64 = 1000.0 * NEWTONS_PER_POUND / (METRES_PER_INCH * METRES_PER_INCH);
+
+/// An angle in degrees.
+pub(crate) fn degrees(angle: Angle) -> String {
+    let text = format!("{:.1}", angle.value.to_degrees().abs());
+    let nothing = text == "0.0";
+    format!("{}{text}°", if angle.value < 0.0 && !nothing { "−" } else { "" })
 }
 
 /// A share as a percentage.

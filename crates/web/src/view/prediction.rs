@@ -80,6 +80,9 @@ fn formula(correction: &Correction) -> &'static str {
         Correction::LoadRubber { .. } => {
             "rear rate × travel + force of two rubbers at (travel − clearance) = load; height = height measured + travel saved"
         }
+        Correction::ReworkedPack(_) => {
+            "height = height measured + arch of the planned pack − arch of the pack found, each under the load it carries there"
+        }
         Correction::RearchedPack { .. } => "height = height measured + free height gained: same leaves, same rate, more arch",
     }
 }
@@ -97,6 +100,10 @@ fn part_numbers(correction: &Correction, units: Units) -> Vec<String> {
             let last =
                 force.points().last().map(|(travel, force)| format!(" to {} at {}", units.weight(force), units.exact(travel)));
             vec![format!("clearance {}", units.exact(*clearance)), format!("force of one{}", last.unwrap_or_default())]
+        }
+        Correction::ReworkedPack(work) => {
+            let free = |curve: &wise_badger_mechanics::pack::PackCurve| units.exact(curve.height(Default::default()));
+            vec![format!("arch with no load: found {}, planned {}", free(&work.found), free(&work.planned))]
         }
         Correction::RearchedPack { free_height_gained } => {
             vec![format!("free height gained {}", units.exact(*free_height_gained))]

@@ -1,5 +1,6 @@
 // Starts what the page's script does; every page also works without it.
 
+import { attach as attachBench } from "./bench.js";
 import { attach as attachDrafts } from "./draft.js";
 import { attach as attachLoadPlan } from "./load_plan.js";
 import { attach as attachPad } from "./pad.js";
@@ -20,6 +21,7 @@ function attachAll(root) {
   attachSending(root, attachAll);
   attachLoadPlan(root);
   attachPhotos(root);
+  attachBench(root);
 }
 
 attachAll(document);

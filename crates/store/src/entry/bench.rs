@@ -1,0 +1,154 @@
+//! The pack bench, as typed: a pack as found and as it is to be built.
+
+use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::pack::{Clamp, LeafReading, OverHelper, PackError, PackReading, Presetting, ReadPack, Steel};
+use wise_badger_mechanics::units::{Length, metres, pascals};
+
+use super::Typed;
+
+/// One of the rear packs on the bench.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct BenchEntry {
+    /// As it came in.
+    pub found: PackEntry,
+    /// As it is to be built.
+    pub planned: PackEntry,
+    /// What its steel may be asked, where the shop says otherwise than usual.
+    pub steel: Option<SteelEntry>,
+    /// Hundredths of the arch gained that settle again, where the shop says otherwise than usual.
+    pub lost_percent: Option<f64>,
+}
+
+/// A pack, leaf by leaf.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct PackEntry {
+    /// From the main leaf down.
+    pub leaves: Vec<LeafEntry>,
+    /// Inactive length from the centre bolt towards the front.
+    pub clamp_front: Typed,
+    /// Towards the rear.
+    pub clamp_rear: Typed,
+    /// Arch of the bolted pack, where it was read.
+    pub pack_arch: Option<Typed>,
+    /// A helper over the pack.
+    pub helper: Option<HelperEntry>,
+    /// Young's modulus of its steel in Pa, where a pack file said otherwise than usual.
+    pub young_modulus_pa: Option<f64>,
+}
+
+/// A leaf.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct LeafEntry {
+    /// What it is called.
+    pub name: String,
+    /// Its width.
+    pub width: Typed,
+    /// Its thickness.
+    pub thickness: Typed,
+    /// Along it from the centre hole to its front end.
+    pub front: Typed,
+    /// To its rear end.
+    pub rear: Typed,
+    /// Its free arch, where it was read.
+    pub arch: Option<Typed>,
+    /// The chord that the arch was read over, where it was read.
+    pub chord: Option<Typed>,
+    /// A spacer between it and the leaf above.
+    pub spacer: Option<Typed>,
+}
+
+/// A helper over the pack.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct HelperEntry {
+    /// From the centre bolt to where each end holds the main leaf.
+    pub reach: Typed,
+    /// Rate of one end.
+    pub end_rate: Typed,
+    /// What each end pushes with as it is set.
+    pub tension: Typed,
+    /// The load on this pack when it is set.
+    pub set_under: Typed,
+}
+
+/// Allowable stresses.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct SteelEntry {
+    /// Under rated load.
+    pub rated: Typed,
+    /// At the bump stop.
+    pub at_stop: Typed,
+    /// Where it begins to take a set.
+    pub yields: Typed,
+}
+
+impl BenchEntry {
+    /// A pack that came in, with nothing planned on it yet.
+    pub fn found(found: PackEntry) -> Self {
+        BenchEntry { planned: found.clone(), found, steel: None, lost_percent: None }
+    }
+
+    /// What its steel may be asked.
+    pub fn steel(&self) -> Steel {
+        let stress = |typed: &Typed| pascals(typed.si);
+        self.steel.as_ref().map_or_else(Steel::usual, |steel| Steel {
+            rated: stress(&steel.rated),
+            at_stop: stress(&steel.at_stop),
+            yields: stress(&steel.yields),
+        })
+    }
+
+    /// How much of an arch that is gained settles again.
+    pub fn presetting(&self) -> Presetting {
+        self.lost_percent.map_or_else(Presetting::default, |percent| Presetting { lost: percent / 100.0 })
+    }
+
+    /// Whether anything is planned on it.
+    pub fn is_changed(&self) -> bool {
+        self.found != self.planned
+    }
+}
+
+impl PackEntry {
+    /// As the mechanics take it.
+    ///
+    /// # Errors     [`PackError`] names what about it cannot be
+    pub fn pack(&self) -> Result<ReadPack, PackError> {
+        let clamp = Clamp { front: self.clamp_front.length(), rear: self.clamp_rear.length() };
+        let leaves = self.leaves.iter().map(LeafEntry::reading).collect();
+        let pack_arch = self.pack_arch.as_ref().map(Typed::length);
+        let mut read = PackReading { leaves, clamp, pack_arch }.pack()?;
+        if let Some(modulus) = self.young_modulus_pa {
+            read.pack.young_modulus = pascals(modulus);
+        }
+        read.pack.helper = self.helper.as_ref().map(HelperEntry::helper);
+        Ok(read)
+    }
+}
+
+impl LeafEntry {
+    /// As the mechanics take it.
+    pub fn reading(&self) -> LeafReading {
+        let length = |typed: &Option<Typed>| -> Option<Length> { typed.as_ref().map(Typed::length) };
+        LeafReading {
+            name: self.name.clone(),
+            width: self.width.length(),
+            thickness: self.thickness.length(),
+            front: self.front.length(),
+            rear: self.rear.length(),
+            arch: length(&self.arch),
+            chord: length(&self.chord),
+            spacer_above: length(&self.spacer).unwrap_or(metres(0.0)),
+        }
+    }
+}
+
+impl HelperEntry {
+    fn helper(&self) -> OverHelper {
+        OverHelper {
+            reach: self.reach.length(),
+            end_rate: self.end_rate.rate(),
+            tension: self.tension.force(),
+            set_under: self.set_under.force(),
+        }
+    }
+}

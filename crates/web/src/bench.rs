@@ -1,0 +1,169 @@
+//! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
+
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafPart, Pack, PackError, PartKind, Presetting, Rearch, YOUNG_MODULUS_PA};
+use wise_badger_mechanics::units::{Curvature, InShopUnits};
+use wise_badger_store::entry::{LeafEntry, PackEntry};
+
+use crate::form::bench::{MOST_LEAVES, made_helper, made_length};
+use crate::view::Units;
+
+/// Something done to a pack.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Act {
+    /// A leaf from the shelf, at a place or where its length puts it.
+    Insert { kind: PartKind, at: Option<usize> },
+    Remove(usize),
+    /// End for end.
+    Turn(usize),
+    /// One place up.
+    Up(usize),
+    /// One place down.
+    Down(usize),
+    /// Longest first, an overload leaf last.
+    Sort,
+    /// A flatter overload leaf in the place of the one that is there, or under the pack.
+    FlatterOverload,
+}
+
+/// Why something cannot be done to a pack, in a sentence.
+pub(crate) type Cannot = &'static str;
+
+/// Does it.
+pub(crate) fn act(entry: &PackEntry, act: Act, units: Units) -> Result<PackEntry, Cannot> {
+    let mut done = entry.clone();
+    let leaves = &mut done.leaves;
+    match act {
+        Act::Insert { kind, at } => {
+            if leaves.len() >= MOST_LEAVES {
+                return Err("The bench holds twelve leaves.");
+            }
+            let pack = pack_of(entry)?;
+            let part = LeafPart::cut_for(kind, &pack).ok_or("There is no main leaf to cut it for yet.")?;
+            let place = at.unwrap_or_else(|| pack.place_by_length(&part.leaf)).clamp(1, leaves.len());
+            let name = free_name(entry, &part.leaf.name);
+            leaves.insert(place, leaf_entry(&Leaf { name, ..part.leaf }, units));
+        }
+        Act::FlatterOverload => {
+            let pack = pack_of(entry)?;
+            let part = LeafPart::cut_for(PartKind::FlatterOverload, &pack).ok_or("There is no main leaf to cut it for yet.")?;
+            if let Some(there) = pack.overload_leaf() {
+                leaves.truncate(there);
+            } else if leaves.len() >= MOST_LEAVES {
+                return Err("The bench holds twelve leaves.");
+            }
+            let name = free_name(&PackEntry { leaves: leaves.clone(), ..entry.clone() }, "Flatter overload leaf");
+            leaves.push(leaf_entry(&Leaf { name, ..part.leaf }, units));
+        }
+        Act::Remove(row) if leaves.len() > 1 && row < leaves.len() => drop(leaves.remove(row)),
+        Act::Remove(_) => return Err("A pack keeps one leaf at least."),
+        Act::Turn(row) => {
+            let leaf = leaves.get_mut(row).ok_or("There is no such leaf.")?;
+            std::mem::swap(&mut leaf.front, &mut leaf.rear);
+        }
+        Act::Up(row) if row > 0 && row < leaves.len() => leaves.swap(row - 1, row),
+        Act::Down(row) if row + 1 < leaves.len() => leaves.swap(row, row + 1),
+        Act::Up(_) | Act::Down(_) => return Err("It is at the end of the pack already."),
+        Act::Sort => {
+            let overload = pack_of(entry)?.overload_leaf().map(|place| leaves.split_off(place)).unwrap_or_default();
+            let length = |leaf: &LeafEntry| leaf.front.si + leaf.rear.si;
+            leaves.sort_by(|one, other| length(other).total_cmp(&length(one)));
+            leaves.extend(overload);
+        }
+    }
+    Ok(done)
+}
+
+fn pack_of(entry: &PackEntry) -> Result<Pack, Cannot> {
+    match entry.pack() {
+        Ok(read) => Ok(read.pack),
+        Err(_) => Err("The pack cannot be worked out as it stands; put its figures right first."),
+    }
+}
+
+/// The name, or the same with a number where it is taken.
+fn free_name(entry: &PackEntry, name: &str) -> String {
+    let taken = |name: &str| entry.leaves.iter().any(|leaf| leaf.name == name);
+    let numbered = (2..).map(|number| format!("{name} {number}"));
+    std::iter::once(name.to_owned()).chain(numbered).find(|name| !taken(name)).unwrap_or_default()
+}
+
+/// A leaf as it would be typed; its chord follows from its length.
+pub(crate) fn leaf_entry(leaf: &Leaf, units: Units) -> LeafEntry {
+    let made = |length| made_length(length, units);
+    LeafEntry {
+        name: leaf.name.clone(),
+        width: made(leaf.width),
+        thickness: made(leaf.thickness),
+        front: made(leaf.front),
+        rear: made(leaf.rear),
+        arch: Some(made(ArchSheet::of(leaf).sagitta())),
+        chord: None,
+        spacer: (leaf.spacer_above.si() > 0.0).then(|| made(leaf.spacer_above)),
+    }
+}
+
+/// A pack from elsewhere as it would be typed.
+pub(crate) fn pack_entry(pack: &Pack, units: Units) -> PackEntry {
+    let made = |length| made_length(length, units);
+    PackEntry {
+        leaves: pack.leaves.iter().map(|leaf| leaf_entry(leaf, units)).collect(),
+        clamp_front: made(pack.clamp.front),
+        clamp_rear: made(pack.clamp.rear),
+        pack_arch: None,
+        helper: pack.helper.as_ref().map(|helper| made_helper(helper, units)),
+        young_modulus_pa: ((pack.young_modulus.value / YOUNG_MODULUS_PA - 1.0).abs() > 1e-9).then_some(pack.young_modulus.value),
+    }
+}
+
+/// The same pack with its leaves bent as a worked-out pack has them; what was typed of leaves that stay as they are is kept.
+pub(crate) fn bent_like(entry: &PackEntry, bent: &Pack, units: Units) -> Result<PackEntry, PackError> {
+    let before = entry.pack()?.pack;
+    let mut entry = PackEntry { pack_arch: None, ..entry.clone() };
+    for ((leaf, before), bent) in entry.leaves.iter_mut().zip(&before.leaves).zip(&bent.leaves) {
+        let stays = (before.curvature - bent.curvature).value.abs() < 1e-9;
+        if !(stays && leaf.arch.is_some()) {
+            leaf.arch = Some(made_length(ArchSheet::of(bent).sagitta(), units));
+            leaf.chord = None;
+        }
+    }
+    Ok(entry)
+}
+
+/// The arc that a leaf is pressed to for a plan: further than it is to settle.
+pub(crate) fn pressed(found: &Pack, planned: &Pack, lost: Presetting) -> Vec<Curvature> {
+    let from = |leaf: &Leaf| found.leaves.iter().find(|before| before.name == leaf.name).map(|before| before.curvature);
+    // A leaf that is new is bought or made to its arch.
+    planned.leaves.iter().map(|leaf| from(leaf).map_or(leaf.curvature, |from| lost.pressed(from, leaf.curvature))).collect()
+}
+
+/// A planned pack before any leaf of it was bent: leaves that came in as they came in, leaves that were added as they are.
+pub(crate) fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
+    let mut before = PackEntry { pack_arch: found.pack_arch.clone(), ..planned.clone() };
+    for leaf in &mut before.leaves {
+        if let Some(came_in) = found.leaves.iter().find(|came_in| came_in.name == leaf.name) {
+            (leaf.arch, leaf.chord) = (came_in.arch.clone(), came_in.chord.clone());
+        }
+    }
+    before
+}
+
+/// A re-arched pack as it would be typed.
+pub(crate) fn rearched(entry: &PackEntry, rearch: &Rearch, units: Units) -> Result<PackEntry, PackError> {
+    bent_like(entry, &rearch.wanted, units)
+}
+
+/// What is done to a pack, in a few words.
+pub(crate) fn work_words(found: &PackEntry, planned: &PackEntry) -> String {
+    let is_in = |pack: &PackEntry, name: &str| pack.leaves.iter().any(|leaf| leaf.name == name);
+    let mut words: Vec<String> = Vec::new();
+    words.extend(planned.leaves.iter().filter(|leaf| !is_in(found, &leaf.name)).map(|leaf| format!("{} in", leaf.name)));
+    words.extend(found.leaves.iter().filter(|leaf| !is_in(planned, &leaf.name)).map(|leaf| format!("{} out", leaf.name)));
+    let bent = |leaf: &LeafEntry| found.leaves.iter().any(|before| before.name == leaf.name && before.arch != leaf.arch);
+    if planned.leaves.iter().any(bent) {
+        words.push("re-arched".to_owned());
+    }
+    if planned.helper != found.helper {
+        words.push(if planned.helper.is_some() { "helper set" } else { "helper off" }.to_owned());
+    }
+    if words.is_empty() { "rebuilt".to_owned() } else { words.join(", ") }
+}

@@ -1,0 +1,232 @@
+//! The bench's form: one pack, a row for each leaf.
+
+use wise_badger_mechanics::pack::{OverHelper, PackError};
+use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+use wise_badger_mechanics::units::{
+    Force, InShopUnits, Length, STANDARD_GRAVITY, inches, kilograms, metres, newtons, pounds, pounds_per_inch,
+};
+use wise_badger_store::entry::{HelperEntry, LeafEntry, PackEntry, Typed, UnitWord};
+
+use super::{Sheet, complete_sentence};
+use crate::view::Units;
+
+/// Most leaves of a pack on the bench.
+pub(crate) const MOST_LEAVES: usize = 12;
+/// Longest name of a leaf.
+const LONGEST_NAME: usize = 30;
+/// What a leaf's row asks, in the order of its columns.
+pub(crate) const PARTS: [&str; 8] = ["name", "width", "thickness", "front", "rear", "arch", "chord", "spacer"];
+
+/// Which pack of the bench is worked on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Which {
+    Found,
+    Planned,
+}
+
+impl Which {
+    pub(crate) const BOTH: [Which; 2] = [Which::Found, Which::Planned];
+
+    /// Its word in forms and addresses; whatever is no word of ours is the plan.
+    pub(crate) fn of(word: &str) -> Self {
+        if word == "found" { Which::Found } else { Which::Planned }
+    }
+
+    pub(crate) fn word(self) -> &'static str {
+        match self {
+            Which::Found => "found",
+            Which::Planned => "planned",
+        }
+    }
+
+    pub(crate) fn name(self) -> &'static str {
+        match self {
+            Which::Found => "As found",
+            Which::Planned => "As planned",
+        }
+    }
+}
+
+/// Name of a row's field.
+pub(crate) fn leaf_field(row: usize, what: &str) -> String {
+    format!("l{row}_{what}")
+}
+
+/// The form of a pack on file.
+pub(crate) fn on_file(units: Units, pack: Option<&PackEntry>) -> Sheet {
+    let mut sheet = Sheet::blank(units);
+    let Some(pack) = pack else { return sheet };
+    for (row, leaf) in pack.leaves.iter().enumerate() {
+        let name = |what: &str| leaf_field(row, what);
+        sheet.set(&name("name"), leaf.name.clone());
+        for (what, typed) in [
+            ("width", Some(&leaf.width)),
+            ("thickness", Some(&leaf.thickness)),
+            ("front", Some(&leaf.front)),
+            ("rear", Some(&leaf.rear)),
+            ("arch", leaf.arch.as_ref()),
+            ("chord", leaf.chord.as_ref()),
+            ("spacer", leaf.spacer.as_ref()),
+        ] {
+            set_where_typed(&mut sheet, &name(what), typed);
+        }
+    }
+    sheet.set_typed("clamp_front", &pack.clamp_front);
+    sheet.set_typed("clamp_rear", &pack.clamp_rear);
+    set_where_typed(&mut sheet, "pack_arch", pack.pack_arch.as_ref());
+    if let Some(modulus) = pack.young_modulus_pa {
+        sheet.set("young_modulus_pa", modulus.to_string());
+    }
+    if let Some(helper) = &pack.helper {
+        sheet.set_typed("helper_reach", &helper.reach);
+        sheet.set_typed("helper_rate", &helper.end_rate);
+        sheet.set_typed("helper_tension", &helper.tension);
+        sheet.set_typed("helper_under", &helper.set_under);
+    }
+    sheet
+}
+
+fn set_where_typed(sheet: &mut Sheet, name: &str, typed: Option<&Typed>) {
+    if let Some(typed) = typed {
+        sheet.set_typed(name, typed);
+    }
+}
+
+/// Whether anything is typed in a row.
+pub(crate) fn is_used(sheet: &Sheet, row: usize) -> bool {
+    PARTS.iter().any(|what| sheet.is_filled(&leaf_field(row, what)))
+}
+
+/// How many rows a page shows: those used, and one more.
+pub(crate) fn rows_shown(sheet: &Sheet) -> usize {
+    let used = (0..MOST_LEAVES).rev().find(|row| is_used(sheet, *row)).map_or(0, |row| row + 1);
+    (used + 1).min(MOST_LEAVES)
+}
+
+/// Reads the form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
+    let rows: Vec<usize> = (0..MOST_LEAVES).filter(|row| is_used(sheet, *row)).collect();
+    if rows.is_empty() {
+        sheet.refuse(&leaf_field(0, "name"), "A pack has one leaf or more; type the main leaf here.");
+        return None;
+    }
+    let leaves: Vec<Option<LeafEntry>> = rows.iter().map(|row| read_leaf(sheet, *row)).collect();
+    let (clamp_front, clamp_rear) = (clamp(sheet, "clamp_front"), clamp(sheet, "clamp_rear"));
+    let pack_arch = if sheet.is_filled("pack_arch") { sheet.signed_length("pack_arch") } else { None };
+    let helper = read_helper(sheet);
+    let leaves: Vec<LeafEntry> = leaves.into_iter().collect::<Option<_>>()?;
+    let young_modulus_pa = sheet.text("young_modulus_pa").parse().ok().filter(|modulus: &f64| modulus.is_finite() && *modulus > 0.0);
+    let (clamp_front, clamp_rear, helper) = (clamp_front?, clamp_rear?, helper.ok()?);
+    let pack = PackEntry { leaves, clamp_front, clamp_rear, pack_arch, helper, young_modulus_pa };
+    if sheet.is_sound() && let Err(error) = whole(&pack) {
+        complain(sheet, &rows, &pack, &error);
+    }
+    sheet.is_sound().then_some(pack)
+}
+
+/// Everything that can be wrong with a pack shows once it is clamped and not loaded.
+fn whole(pack: &PackEntry) -> Result<(), PackError> {
+    let read = pack.pack()?;
+    read.pack.prepare(newtons(1.0))?;
+    Ok(())
+}
+
+/// A clamp that was left out takes nothing away.
+fn clamp(sheet: &mut Sheet, name: &str) -> Option<Typed> {
+    if !sheet.is_filled(name) {
+        sheet.set(name, "0");
+    }
+    let typed = sheet.length(name)?;
+    sheet.length_within(name, "Half of a clamp", typed, 0.0, inches(12.0).si())
+}
+
+fn read_leaf(sheet: &mut Sheet, row: usize) -> Option<LeafEntry> {
+    let name = |what: &str| leaf_field(row, what);
+    let called = sheet.text(&name("name")).to_owned();
+    let called = match called.chars().count() {
+        0 if row == 0 => "Main leaf".to_owned(),
+        0 => format!("Leaf {}", row + 1),
+        count if count > LONGEST_NAME => {
+            sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} signs."));
+            return None;
+        }
+        _ => called,
+    };
+    let within = |sheet: &mut Sheet, what: &str, whose: &str, least: f64, most: f64| {
+        let typed = sheet.length(&name(what))?;
+        sheet.length_within(&name(what), whose, typed, inches(least).si(), inches(most).si())
+    };
+    let width = within(sheet, "width", "A leaf's width", 1.0, 6.0);
+    let thickness = within(sheet, "thickness", "A leaf's thickness", 0.1, 2.0);
+    let front = within(sheet, "front", "A leaf's half", 2.0, 60.0);
+    let rear = within(sheet, "rear", "A leaf's half", 2.0, 60.0);
+    let mut signed = |what: &str| if sheet.is_filled(&name(what)) { sheet.signed_length(&name(what)) } else { None };
+    let arch = signed("arch");
+    let (chord, spacer) = (sheet.optional_length(&name("chord")), sheet.optional_length(&name("spacer")));
+    Some(LeafEntry { name: called, width: width?, thickness: thickness?, front: front?, rear: rear?, arch, chord, spacer })
+}
+
+/// A helper, where any of its fields is filled; then all of them are asked for.
+fn read_helper(sheet: &mut Sheet) -> Result<Option<HelperEntry>, ()> {
+    if !["helper_reach", "helper_rate", "helper_tension", "helper_under"].iter().any(|name| sheet.is_filled(name)) {
+        return Ok(None);
+    }
+    let (reach, end_rate) = (sheet.length("helper_reach"), sheet.rate("helper_rate"));
+    let (tension, set_under) = (sheet.weight("helper_tension"), sheet.weight("helper_under"));
+    let all = reach.zip(end_rate).zip(tension.zip(set_under));
+    all.map(|((reach, end_rate), (tension, set_under))| Some(HelperEntry { reach, end_rate, tension, set_under })).ok_or(())
+}
+
+fn complain(sheet: &mut Sheet, rows: &[usize], pack: &PackEntry, error: &PackError) {
+    let row_of = |leaf: &str| {
+        let place = pack.leaves.iter().position(|of| of.name == leaf).unwrap_or(0);
+        rows.get(place).copied().unwrap_or(0)
+    };
+    let text = complete_sentence(&crate::view::sentence(&error.to_string()));
+    let field = match error {
+        PackError::InsideTheClamp { leaf, half } | PackError::LongerThanMain { leaf, half } => leaf_field(row_of(leaf), half),
+        PackError::TooMuchArch(leaf) => leaf_field(row_of(leaf), "arch"),
+        PackError::ChordPastLength(leaf) => leaf_field(row_of(leaf), "chord"),
+        PackError::NotPositive { leaf, .. } => leaf_field(row_of(leaf), "thickness"),
+        PackError::NoArch => leaf_field(0, "arch"),
+        PackError::NotReached(_) => "pack_arch".to_owned(),
+        PackError::NoFigure(what) if what.contains("helper") => "helper_reach".to_owned(),
+        _ => leaf_field(0, "name"),
+    };
+    sheet.refuse(&field, text);
+}
+
+/// A length that the program puts in: to a thousandth of an inch, or to a fiftieth of a millimetre.
+pub(crate) fn made_length(length: Length, units: Units) -> Typed {
+    let (value, si) = match units.length {
+        LengthUnit::Inches => {
+            let value = (length.customary() * 1_000.0).round() / 1_000.0;
+            (value, inches(value).si())
+        }
+        LengthUnit::Millimetres => {
+            let value = (length.si() * 50_000.0).round() / 50.0;
+            (value, metres(value / 1_000.0).si())
+        }
+    };
+    Typed { text: value.to_string(), unit: units.length_word(), si }
+}
+
+/// A helper that the program puts in.
+pub(crate) fn made_helper(helper: &OverHelper, units: Units) -> HelperEntry {
+    let in_pounds = units.weight == WeightUnit::Pounds;
+    let tenth = |value: f64| (value * 10.0).round() / 10.0;
+    let weight = |force: Force| {
+        let value = tenth(if in_pounds { force.customary() } else { force.si() / STANDARD_GRAVITY });
+        let si = if in_pounds { pounds(value).si() } else { kilograms(value).si() };
+        Typed { text: value.to_string(), unit: units.weight_word(), si }
+    };
+    let rate = tenth(if in_pounds { helper.end_rate.customary() } else { helper.end_rate.si() / 1_000.0 });
+    let si = if in_pounds { pounds_per_inch(rate).si() } else { rate * 1_000.0 };
+    let unit = if in_pounds { UnitWord::LbPerIn } else { UnitWord::NPerMm };
+    HelperEntry {
+        reach: made_length(helper.reach, units),
+        end_rate: Typed { text: rate.to_string(), unit, si },
+        tension: weight(helper.tension),
+        set_under: weight(helper.set_under),
+    }
+}

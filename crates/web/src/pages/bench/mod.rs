@@ -1,0 +1,323 @@
+//! The bench: a pack as found and as it is to be built, leaf by leaf.
+
+pub(crate) mod files;
+pub(crate) mod picture;
+pub(crate) mod rearch;
+pub(crate) mod sheet;
+pub(crate) mod work;
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use serde::Deserialize;
+use wise_badger_mechanics::pack::PartKind;
+use wise_badger_mechanics::survey::LoadState;
+use wise_badger_mechanics::tape::WeightUnit;
+use wise_badger_mechanics::units::{Force, InShopUnits, STANDARD_GRAVITY, kilograms, pounds};
+use wise_badger_store::entry::{BenchEntry, PackEntry};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::reading::{Phase, Place, Spot};
+use wise_badger_store::{Database, job_sheet};
+
+use self::picture::{BenchFigures, BenchPicture};
+use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
+use super::{Hidden, Refusal, job_file, page};
+use crate::error::WebError;
+use crate::form::bench::{self, MOST_LEAVES, Which, leaf_field};
+use crate::form::{Choice, Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::Units;
+use crate::view::bench::{Bench, NamedLoad};
+use crate::view::look_over::gate_words;
+use crate::worker::Worker;
+
+/// Word and name of each leaf on the shelf.
+const SHELF: [(&str, PartKind, &str); 3] = [
+    ("short", PartKind::ShortAddedLeaf, "Short added leaf"),
+    ("long", PartKind::LongAddedLeaf, "Long added leaf"),
+    ("own", PartKind::OwnMaking, "Leaf of own making"),
+];
+/// Rows of an empty table.
+const FEWEST_ROWS: usize = 4;
+
+#[derive(Template)]
+#[template(path = "bench.html")]
+struct BenchPage {
+    frame: JobFrame,
+    number: i32,
+    which: &'static str,
+    tabs: Vec<Tab>,
+    /// Whether a pack is on file.
+    has_pack: bool,
+    /// Whether anything is planned on it.
+    changed: bool,
+    slider: Option<Slider>,
+    picture: Option<BenchPicture>,
+    figures: Option<BenchFigures>,
+    /// Why the pack on file cannot be worked out.
+    problem: String,
+    hidden: Hidden,
+    /// Young's modulus from a pack file, carried along.
+    young: String,
+    rows: Vec<LeafRow>,
+    clamp: [Field; 2],
+    pack_arch: Field,
+    helper: [Field; 4],
+    helper_open: bool,
+    shelf: Vec<Choice>,
+    places: Vec<(usize, String)>,
+    act_problem: String,
+    begin: [Field; 6],
+    fit: Field,
+    back: bool,
+    forward: bool,
+    stops: Vec<String>,
+    refusal: String,
+}
+
+struct Tab {
+    href: String,
+    name: &'static str,
+    here: bool,
+}
+
+/// The load slider, in the person's unit.
+struct Slider {
+    most: i64,
+    step: i64,
+    at: i64,
+    unit: &'static str,
+    picks: Vec<Pick>,
+    loose: bool,
+    loose_href: String,
+}
+
+struct Pick {
+    href: String,
+    name: String,
+    load: i64,
+    here: bool,
+}
+
+/// A leaf's row.
+struct LeafRow {
+    row: usize,
+    used: bool,
+    last: bool,
+    /// What it is called, for those who hear the buttons read out.
+    called: String,
+    cells: Vec<Field>,
+}
+
+#[derive(Deserialize)]
+pub(crate) struct Looking {
+    pack: Option<String>,
+    /// In the person's unit, or `loose`.
+    load: Option<String>,
+}
+
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    looking: Query<Looking>,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let which = if file.bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
+    let mut sheet = bench::on_file(worker.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
+    sheet.set("pack", which.word());
+    sheet.set("load", looking.load.as_deref().unwrap_or_default());
+    bench_page(&database, &worker, &file, &sheet, None).await
+}
+
+/// One of the packs of a bench.
+fn pack_of(bench: &BenchEntry, which: Which) -> &PackEntry {
+    match which {
+        Which::Found => &bench.found,
+        Which::Planned => &bench.planned,
+    }
+}
+
+/// The bench with one of its packs put in place of what was there; a plan that changed nothing follows what is found.
+fn with_pack(bench: Option<&BenchEntry>, which: Which, pack: PackEntry) -> BenchEntry {
+    let Some(bench) = bench else { return BenchEntry::found(pack) };
+    match which {
+        Which::Planned => BenchEntry { planned: pack, ..bench.clone() },
+        Which::Found if bench.is_changed() => BenchEntry { found: pack, ..bench.clone() },
+        Which::Found => BenchEntry { planned: pack.clone(), found: pack, ..bench.clone() },
+    }
+}
+
+/// Where a bench is looked at.
+fn here(number: i32, which: Which, load: &str) -> String {
+    let load = if load.is_empty() { String::new() } else { format!("&load={load}") };
+    format!("{}?pack={}{load}", Stage::Bench.path_of(number), which.word())
+}
+
+/// Pounds, or kilograms, as a whole number.
+#[expect(clippy::cast_possible_truncation, reason = "a spring carries some tonnes")]
+fn whole_units(load: Force, units: Units) -> i64 {
+    let plain = match units.weight {
+        WeightUnit::Pounds => load.customary(),
+        WeightUnit::Kilograms => load.si() / STANDARD_GRAVITY,
+    };
+    plain.round() as i64
+}
+
+/// The load asked for: a number in the person's unit, the first named one when nothing is asked, and none for a loose pack.
+fn load_asked(bench: &Bench, text: &str, units: Units) -> Option<Force> {
+    if text == "loose" {
+        return None;
+    }
+    let number = text.parse::<f64>().ok().filter(|load| load.is_finite() && *load >= 0.0);
+    let asked = number.map(|load| if units.weight == WeightUnit::Pounds { pounds(load) } else { kilograms(load) });
+    let first = bench.loads.first().map(|named| named.load);
+    Some(asked.or(first).unwrap_or_default().min(bench.most()))
+}
+
+impl Slider {
+    fn new(bench: &Bench, number: i32, which: Which, load: Option<Force>, units: Units) -> Self {
+        let step = if units.weight == WeightUnit::Pounds { 10 } else { 5 };
+        let most = (whole_units(bench.most(), units) / step + 1) * step;
+        let at = load.map_or(0, |load| whole_units(load, units));
+        let pick = |named: &NamedLoad| {
+            let load = whole_units(named.load, units);
+            Pick { href: here(number, which, &load.to_string()), name: named.name.clone(), load, here: at == load }
+        };
+        let mut picks = vec![Pick { href: here(number, which, "0"), name: "No load".to_owned(), load: 0, here: at == 0 }];
+        picks.extend(bench.loads.iter().map(pick));
+        Slider {
+            most,
+            step,
+            at,
+            unit: units.weight_name(),
+            picks,
+            loose: load.is_none(),
+            loose_href: here(number, which, "loose"),
+        }
+    }
+}
+
+async fn bench_page(
+    database: &Data<Database>,
+    worker: &Worker,
+    file: &JobFile,
+    sheet: &Sheet,
+    refusal: Option<&Refusal>,
+) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
+    let (shop, job) = (worker.shop_id(), file.job.id);
+    let [back, forward] =
+        database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
+    let cases = planned_cases(file, &survey);
+    let worked = file.bench.as_ref().map(|entry| (entry, Bench::new(file, &survey, &cases, entry)));
+    let (mut slider, mut picture, mut figures, mut problem) = (None, None, None, String::new());
+    match worked {
+        Some((entry, Ok(bench))) => {
+            let load = load_asked(&bench, sheet.text("load"), units);
+            slider = Some(Slider::new(&bench, number, which, load, units));
+            match (BenchPicture::new(&bench, load, entry.is_changed(), units), BenchFigures::new(file, &survey, &cases, &bench, load, entry.is_changed(), units)) {
+                (Ok(drawn), Ok(worked)) => (picture, figures) = (Some(drawn), Some(worked)),
+                (Err(error), _) | (_, Err(error)) => problem = crate::view::sentence(&error.to_string()),
+            }
+        }
+        Some((_, Err(error))) => problem = crate::view::sentence(&error.to_string()),
+        None => {}
+    }
+    let rows = bench::rows_shown(sheet).max(if file.bench.is_none() { FEWEST_ROWS } else { 0 });
+    let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
+    let template = BenchPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
+        number,
+        which: which.word(),
+        tabs: Which::BOTH
+            .map(|tab| Tab { href: here(number, tab, sheet.text("load")), name: tab.name(), here: tab == which })
+            .into(),
+        has_pack: file.bench.is_some(),
+        changed: file.bench.as_ref().is_some_and(BenchEntry::is_changed),
+        slider,
+        picture,
+        figures,
+        problem,
+        hidden: Hidden::new(sheet, file.job.revision),
+        young: sheet.text("young_modulus_pa").to_owned(),
+        rows: (0..rows).map(|row| leaf_row(sheet, row, used)).collect(),
+        clamp: [sheet.length_field("clamp_front", "Clamp, front half"), sheet.length_field("clamp_rear", "Clamp, rear half")],
+        pack_arch: sheet.length_field("pack_arch", "Arch of the bolted pack").hint("counts where leaves' own arches are not read"),
+        helper: [
+            sheet.length_field("helper_reach", "Ends from the centre bolt"),
+            sheet.rate_field("helper_rate", "Rate of one end"),
+            sheet.weight_field("helper_tension", "Tension of one end, as set"),
+            sheet.weight_field("helper_under", "Set with this on the pack"),
+        ],
+        helper_open: ["helper_reach", "helper_rate", "helper_tension", "helper_under"].iter().any(|name| sheet.is_filled(name)),
+        shelf: SHELF.map(|(word, _, label)| Choice { word, label: label.to_owned(), chosen: sheet.text("kind") == word }).into(),
+        places: places(sheet),
+        act_problem: sheet.problem("act").to_owned(),
+        begin: begin_fields(sheet),
+        fit: fit_field(file, sheet, units),
+        back,
+        forward,
+        stops: file.found().stops().iter().map(gate_words).collect(),
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}
+
+fn leaf_row(sheet: &Sheet, row: usize, used: usize) -> LeafRow {
+    const LABELS: [(&str, &str); 7] = [
+        ("width", "Width"),
+        ("thickness", "Thickness"),
+        ("front", "Front half"),
+        ("rear", "Rear half"),
+        ("arch", "Free arch"),
+        ("chord", "Chord"),
+        ("spacer", "Spacer above"),
+    ];
+    let number = row + 1;
+    let name = |what: &str| leaf_field(row, what);
+    let mut cells = vec![sheet.text_field(&name("name"), &format!("Leaf {number}: name")).small()];
+    cells.extend(LABELS.map(|(what, label)| sheet.length_field(&name(what), &format!("Leaf {number}: {label}")).small()));
+    let called = sheet.text(&name("name"));
+    let called = if called.is_empty() { format!("leaf {number}") } else { called.to_owned() };
+    LeafRow { row, used: bench::is_used(sheet, row), last: number >= used, called, cells }
+}
+
+/// Places a leaf can be put in: under each leaf that is there.
+fn places(sheet: &Sheet) -> Vec<(usize, String)> {
+    let used: Vec<usize> = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).collect();
+    let under = |(place, row): (usize, &usize)| {
+        let name = sheet.text(&leaf_field(*row, "name"));
+        (place + 1, format!("under {}", if name.is_empty() { format!("leaf {}", row + 1) } else { name.to_owned() }))
+    };
+    used.iter().enumerate().map(under).collect()
+}
+
+fn begin_fields(sheet: &Sheet) -> [Field; 6] {
+    [
+        sheet.number_field("few_count", "Leaves", ""),
+        sheet.length_field("few_width", "Width"),
+        sheet.length_field("few_thickness", "Thickness of a leaf"),
+        sheet.length_field("few_front", "Main leaf, front half"),
+        sheet.length_field("few_rear", "Main leaf, rear half"),
+        sheet.length_field("few_arch", "Arch of the bolted pack").hint("eyes' chord to the main leaf, no load"),
+    ]
+}
+
+/// The arch under the vehicle, filled from Tape where it was read there.
+fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> Field {
+    let mut sheet = sheet.clone();
+    if !sheet.is_filled("fit_arch") {
+        let read = |place| file.at(Spot { phase: Phase::Found, state: LoadState::Empty, place }).last();
+        let read: Vec<_> = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).collect();
+        #[expect(clippy::cast_precision_loss, reason = "two sides")]
+        let mean = read.iter().map(|reading| reading.value.si).sum::<f64>() / read.len().max(1) as f64;
+        if !read.is_empty() {
+            let made = bench::made_length(wise_badger_mechanics::units::metres(mean), units);
+            sheet.set_typed("fit_arch", &made);
+        }
+    }
+    sheet.length_field("fit_arch", "Arch under the vehicle, empty").hint("eyes' chord to the main leaf, read or from Tape")
+}

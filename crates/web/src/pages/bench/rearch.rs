@@ -1,0 +1,269 @@
+//! Re-arch: the height wanted, the arch for every leaf that brings it, and what speaks against it.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rearch, Rule, Steel, WantedArch};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_mechanics::units::{Curvature, Force, Length, metres};
+use wise_badger_store::Database;
+use wise_badger_store::entry::{BenchEntry, PackEntry, SteelEntry};
+use wise_badger_store::job_file::JobFile;
+
+use super::super::job_frame::{JobFrame, as_chosen, found, planned_cases};
+use super::super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
+use super::here;
+use crate::bench::{as_before, rearched};
+use crate::error::WebError;
+use crate::form::bench::{Which, made_length};
+use crate::form::{Choice, Field, Sheet};
+use crate::job_route::Stage;
+use crate::view::bench::{Bench, HeightLine, height_lines, rearch_refusal_words};
+use crate::view::look_over::ruled_out;
+use crate::view::{Units, datum_name, percent, sentence, state_name};
+use crate::worker::Worker;
+
+const RULES: [(&str, &str); 2] = [("keep_nip", "Keep the nip"), ("even_stress", "Even the stress")];
+
+#[derive(Template)]
+#[template(path = "rearch.html")]
+struct RearchPage {
+    frame: JobFrame,
+    number: i32,
+    hidden: Hidden,
+    states: Vec<Choice>,
+    height: Field,
+    rules: Vec<Choice>,
+    lost: Field,
+    steel: [Field; 3],
+    /// What is asked for, once it can be worked out.
+    result: Option<RearchResult>,
+    problem: String,
+    refusal: String,
+}
+
+struct RearchResult {
+    asked: String,
+    leaves: Vec<LeafLine>,
+    heights: Vec<HeightLine>,
+    /// What speaks against it, each with what to do instead.
+    against: Vec<String>,
+}
+
+/// A leaf, before and after.
+struct LeafLine {
+    name: String,
+    found: String,
+    settles: String,
+    pressed: String,
+    radius: String,
+    stress: String,
+    stress_before: String,
+    is_past: bool,
+}
+
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    typed: Query<Vec<(String, String)>>,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let asked = !typed.is_empty();
+    let mut sheet = Sheet::posted(typed.into_inner(), worker.units());
+    let (_, survey) = found(&worker, &file);
+    let bench = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    if !asked {
+        fill(&mut sheet, &file, &survey, &bench);
+    }
+    rearch_page(&worker, &file, &mut sheet, None)
+}
+
+/// What is asked first: the middle of the aim, and what the shop asks of its steel.
+fn fill(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &BenchEntry) {
+    let units = sheet.units();
+    let aim = file.aim.as_ref().map(|aim| aim.aim());
+    let target = aim.and_then(|aim| Some((aim.state(), aim.target(survey)?.height)));
+    let stands = || Some((LoadState::Empty, survey.height(End::Rear, LoadState::Empty)?.value));
+    if let Some((state, height)) = target.or_else(stands) {
+        sheet.set("state", state_name(state));
+        sheet.set_typed("height", &made_length(height, units));
+    }
+    sheet.set("rule", "keep_nip");
+    sheet.set("lost", format!("{}", bench.presetting().lost * 100.0));
+    match &bench.steel {
+        Some(steel) => {
+            sheet.set_typed("rated", &steel.rated);
+            sheet.set_typed("at_stop", &steel.at_stop);
+            sheet.set_typed("yields", &steel.yields);
+        }
+        None => {
+            let usual = Steel::usual();
+            for (name, stress) in [("rated", usual.rated), ("at_stop", usual.at_stop), ("yields", usual.yields)] {
+                sheet.set(name, units.stress(stress).split('\u{a0}').next().unwrap_or_default());
+            }
+        }
+    }
+}
+
+/// What the form asks for.
+struct Asked {
+    state: LoadState,
+    height: Length,
+    rule: Rule,
+    /// The bench with what is asked of its steel and its setting.
+    bench: BenchEntry,
+}
+
+fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
+    let state = if sheet.text("state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
+    let rule = if sheet.text("rule") == "even_stress" { Rule::EvenStress } else { Rule::KeepNip };
+    let height = sheet.signed_length("height");
+    let lost = sheet.number("lost");
+    if lost.is_some_and(|lost| !(0.0..=50.0).contains(&lost)) {
+        sheet.refuse("lost", "Of the arch that is gained, from 0 to 50 % settle again.");
+    }
+    let (rated, at_stop, yields) = (sheet.stress("rated"), sheet.stress("at_stop"), sheet.stress("yields"));
+    let steel = SteelEntry { rated: rated?, at_stop: at_stop?, yields: yields? };
+    let bench = BenchEntry { steel: Some(steel), lost_percent: Some(lost?), ..bench.clone() };
+    if !bench.steel().is_sound() {
+        sheet.refuse("rated", "A steel takes less at rated load than at the stop, and less there than where it yields.");
+    }
+    let height = height?;
+    sheet.is_sound().then_some(Asked { state, height: height.length(), rule, bench })
+}
+
+/// A re-arch that was worked out, with the plan that it makes.
+struct WorkedOut {
+    rearch: Rearch,
+    bench: Bench,
+    planned: PackEntry,
+    against: Vec<String>,
+    raised: Length,
+}
+
+/// Works it out.
+///
+/// # Errors     a sentence that says why it cannot be
+fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Result<WorkedOut, String> {
+    let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
+    let measured = survey.height(End::Rear, asked.state);
+    let measured = measured.ok_or_else(|| format!("The rear height {} is not on Tape yet; measure it first.", state_name(asked.state)))?;
+    let cases = planned_cases(file, survey);
+    let base = as_before(&asked.bench.found, &asked.bench.planned);
+    let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
+    let bench = Bench::new(file, survey, &cases, &bench).map_err(said)?;
+    let load = match asked.state {
+        LoadState::Empty => bench.loads.first(),
+        LoadState::Loaded if survey.load.is_some() => bench.loads.get(1),
+        LoadState::Loaded => None,
+    };
+    let load = load.ok_or("What was put on is not known; tell it on Tape first.")?.load;
+    let raised = asked.height - measured.value;
+    let wanted = WantedArch { arch: bench.found.curve.height(load) + raised, load, full_load: bench.rated };
+    let rearch = Rearch::new(&bench.planned.pack, &wanted, asked.rule, asked.bench.presetting()).map_err(said)?;
+    let mut against: Vec<String> = Vec::new();
+    let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
+    let barred = ruled_out(&file.found(), &rearched_pack);
+    against.extend((!barred.is_empty()).then_some(barred));
+    let refusals = rearch.refusals(bench.rated, bench.at_stop, &bench.steel).map_err(said)?;
+    against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));
+    let planned = rearched(&base, &rearch, units).map_err(said)?;
+    Ok(WorkedOut { rearch, bench, planned, against, raised })
+}
+
+pub(crate) async fn take(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let entry = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let (units, survey) = found(&worker, &file);
+    let Some(asked) = read(&mut sheet, &entry) else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return rearch_page(&worker, &file, &mut sheet, Some(&refusal));
+    };
+    let worked = work_out(&file, &survey, &asked, units);
+    let Some(worked) = worked.ok().filter(|worked| worked.against.is_empty()) else {
+        return rearch_page(&worker, &file, &mut sheet, Some(&Refusal::Fields(1)));
+    };
+    let entry = BenchEntry { planned: worked.planned, ..asked.bench };
+    match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
+        Kept::Saved => Ok(see_other(here(file.job.number.0, Which::Planned, ""))),
+        Kept::Stale(refusal) => rearch_page(&worker, &file, &mut sheet, Some(&refusal)),
+    }
+}
+
+fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+    let (units, survey) = found(worker, file);
+    let mut problem = String::new();
+    let mut result = None;
+    if let Some(bench) = &file.bench
+        && let Some(asked) = read(sheet, bench)
+    {
+        match work_out(file, &survey, &asked, units).and_then(|worked| shown(file, &survey, &asked, worked, units)) {
+            Ok(shown) => result = Some(shown),
+            Err(why) => problem = why,
+        }
+    }
+    let datum = datum_name(survey.vehicle.class, survey.datum);
+    let stress = |name: &str, label: &str| sheet.number_field(name, label, units.stress_name());
+    let template = RearchPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
+        number: file.job.number.0,
+        hidden: Hidden::new(sheet, file.job.revision),
+        states: sheet.choices("state", &[("empty", "Empty"), ("loaded", "Loaded")]),
+        height: sheet.length_field("height", "Rear height wanted").hint(datum),
+        rules: sheet.choices("rule", &RULES),
+        lost: sheet.number_field("lost", "Of the arch gained, settles again", "%").hint("common practice, until your own proofs say better"),
+        steel: [stress("rated", "Under rated load"), stress("at_stop", "At the bump stop"), stress("yields", "Begins to take a set")],
+        result,
+        problem,
+        refusal: refusal.map(Refusal::words).unwrap_or_default(),
+    };
+    page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
+}
+
+fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, units: Units) -> Result<RearchResult, String> {
+    let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
+    let WorkedOut { rearch, bench, against, raised, .. } = worked;
+    let full: Force = bench.rated;
+    let before = rearch.found.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
+    let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
+    let stresses = before.leaves.iter().zip(&after.leaves);
+    let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&rearch.pressed).zip(stresses);
+    let arch = |sheet: ArchSheet| units.fine(sheet.sagitta());
+    let line = |(((from, to), pressed), (before, after)): (((&Leaf, &Leaf), &Curvature), (&LeafStress, &LeafStress))| {
+        let (sheet, stress) = (ArchSheet::of(to), after.largest());
+        LeafLine {
+            name: to.name.clone(),
+            found: arch(ArchSheet::of(from)),
+            settles: arch(sheet),
+            pressed: arch(sheet.bent_to(*pressed)),
+            radius: sheet.bent_to(*pressed).radius().map_or_else(|| "flat".to_owned(), |radius| units.height(radius)),
+            stress: format!("{} · {}", units.stress(stress), percent((stress / bench.steel.rated).value)),
+            stress_before: units.stress(before.largest()),
+            is_past: stress > bench.steel.rated,
+        }
+    };
+    let work = PackWork::new(&bench.found.pack, &rearch.wanted, survey.vehicle.most_spring_load()).map_err(said)?;
+    let cases = planned_cases(file, survey);
+    let datum = datum_name(survey.vehicle.class, survey.datum);
+    Ok(RearchResult {
+        asked: format!(
+            "{} {} at the rear, {}: {} on what it stands at.",
+            units.height(asked.height),
+            state_name(asked.state),
+            datum,
+            units.change(raised)
+        ),
+        leaves: leaves.map(line).collect(),
+        heights: height_lines(file, survey, &cases, work, units),
+        against,
+    })
+}

@@ -1,0 +1,258 @@
+//! What is done at the bench: saved, leaf by leaf or all at once, and taken back again.
+
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Path};
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::pack::{LeafReading, PackReading};
+use wise_badger_mechanics::tape::LengthUnit;
+use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
+use wise_badger_store::entry::{BenchEntry, CorrectionEntry, PackEntry};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_sheet::{self, Step};
+use wise_badger_store::{Database, correction};
+
+use super::super::job_frame::found;
+use super::super::options::refuse_what_cannot_be_cured;
+use super::super::{Kept, Posted, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
+use super::{SHELF, bench_page, here, pack_of, with_pack};
+use crate::bench::{Act, act, bent_like, pack_entry, work_words};
+use crate::error::WebError;
+use crate::form::Sheet;
+use crate::form::bench::{self, MOST_LEAVES, Which};
+use crate::job_route::Stage;
+use crate::view::bench::Bench;
+use crate::view::look_over::ruled_out;
+use crate::view::sentence;
+use crate::worker::Worker;
+
+pub(crate) async fn save(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let which = Which::of(sheet.text("pack"));
+    sheet.keep_words_of(&bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which))));
+    let pack = bench::check(&mut sheet).and_then(|pack| acted(&mut sheet, &file, pack));
+    let Some(pack) = pack else {
+        let refusal = Refusal::Fields(sheet.problem_count());
+        return bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+    };
+    let entry = with_pack(file.bench.as_ref(), which, pack);
+    keep_bench(&database, &worker, &file, &mut sheet, which, entry).await
+}
+
+/// The pack with what was asked for done to it; complains where it cannot be.
+fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
+    let Some(asked) = act_asked(sheet) else { return Some(pack) };
+    let added = matches!(asked, Act::Insert { .. });
+    let leaf = Correction::AddedLeaf { pair_rate: newtons_per_metre(1.0), lift: metres(0.0) };
+    let barred = if added { ruled_out(&file.found(), &leaf) } else { String::new() };
+    if !barred.is_empty() {
+        sheet.refuse("act", barred);
+        return None;
+    }
+    match act(&pack, asked, sheet.units()) {
+        Ok(done) => Some(done),
+        Err(cannot) => {
+            sheet.refuse("act", cannot);
+            None
+        }
+    }
+}
+
+fn act_asked(sheet: &Sheet) -> Option<Act> {
+    let row = |name: &str| sheet.text(name).parse::<usize>().ok().filter(|row| *row < MOST_LEAVES);
+    if sheet.is_filled("insert") {
+        let kind = SHELF.iter().find(|(word, ..)| *word == sheet.text("kind")).map_or(SHELF[0].1, |(_, kind, _)| *kind);
+        return Some(Act::Insert { kind, at: row("at") });
+    }
+    let plain = [("sort", Act::Sort), ("flatter", Act::FlatterOverload)];
+    let plain = plain.into_iter().find(|(name, _)| sheet.is_filled(name)).map(|(_, act)| act);
+    let by_row = || {
+        let acts: [(&str, fn(usize) -> Act); 4] =
+            [("remove", Act::Remove), ("turn", Act::Turn), ("up", Act::Up), ("down", Act::Down)];
+        acts.into_iter().find_map(|(name, act)| row(name).map(act))
+    };
+    plain.or_else(by_row)
+}
+
+async fn keep_bench(
+    database: &Data<Database>,
+    worker: &Worker,
+    file: &JobFile,
+    sheet: &mut Sheet,
+    which: Which,
+    entry: BenchEntry,
+) -> Result<HttpResponse, WebError> {
+    match keep_sheet(database, worker, sheet, file.job.id, entry).await? {
+        Kept::Saved => Ok(see_other(here(file.job.number.0, which, sheet.text("load")))),
+        Kept::Stale(refusal) => {
+            let file = job_file(database, worker, file.job.number.0).await?;
+            let on_file = bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
+            sheet.compare_with(&on_file);
+            bench_page(database, worker, &file, sheet, Some(&refusal)).await
+        }
+    }
+}
+
+/// Begins a bench with a pack of which little is known.
+pub(crate) async fn begin(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    match few(&mut sheet) {
+        Some(pack) => {
+            let entry = with_pack(file.bench.as_ref(), Which::Found, pack);
+            keep_bench(&database, &worker, &file, &mut sheet, Which::Found, entry).await
+        }
+        None => {
+            sheet.set("pack", Which::Found.word());
+            let refusal = Refusal::Fields(sheet.problem_count());
+            bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+        }
+    }
+}
+
+/// A pack from its count of leaves, their section, the main leaf's length and the pack's arch.
+fn few(sheet: &mut Sheet) -> Option<PackEntry> {
+    let count = sheet.number("few_count");
+    let whole = count.filter(|count| (1.0..=12.0).contains(count) && count.fract().abs() < 1e-9);
+    if count.is_some() && whole.is_none() {
+        sheet.refuse("few_count", "A pack on the bench has from 1 to 12 leaves.");
+    }
+    let mut within = |name: &str, what: &str, least: f64, most: f64| {
+        let typed = sheet.length(name)?;
+        sheet.length_within(name, what, typed, inches(least).si(), inches(most).si())
+    };
+    let (width, thickness) = (within("few_width", "A leaf's width", 1.0, 6.0), within("few_thickness", "A leaf's thickness", 0.1, 2.0));
+    let (front, rear) = (within("few_front", "A leaf's half", 4.0, 60.0), within("few_rear", "A leaf's half", 4.0, 60.0));
+    let arch = sheet.signed_length("few_arch");
+    let units = sheet.units();
+    let main = LeafReading {
+        name: "Main leaf".to_owned(),
+        width: width?.length(),
+        thickness: thickness?.length(),
+        front: front?.length(),
+        rear: rear?.length(),
+        arch: None,
+        chord: None,
+        spacer_above: metres(0.0),
+    };
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "from 1 to 12")]
+    let count = whole? as u8;
+    // A clamp takes some three inches either side of the bolt (common practice), until it is measured.
+    let clamp = if units.length == LengthUnit::Inches { inches(3.0) } else { metres(0.075) };
+    let clamp = clamp.min(main.front * 0.3).min(main.rear * 0.3);
+    let clamp = wise_badger_mechanics::pack::Clamp { front: clamp, rear: clamp };
+    let arch = arch?;
+    match PackReading::stepped(main, count, clamp, Some(arch.length())).pack() {
+        Ok(read) => {
+            let mut entry = pack_entry(&read.pack, units);
+            for (number, leaf) in (1..).zip(&mut entry.leaves) {
+                leaf.arch = None;
+                leaf.name = if number == 1 { leaf.name.clone() } else { format!("Leaf {number}") };
+            }
+            entry.pack_arch = Some(arch);
+            Some(entry)
+        }
+        Err(error) => {
+            sheet.refuse("few_arch", format!("{}.", sentence(&error.to_string())));
+            None
+        }
+    }
+}
+
+/// Bends the pack as found until it stands as it was read under the vehicle, empty.
+pub(crate) async fn fit(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let Some(entry) = file.bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
+    let (units, survey) = found(&worker, &file);
+    let mut sheet = Sheet::posted(posted.into_inner(), units);
+    let typed = sheet.signed_length("fit_arch");
+    let empty = Bench::new(&file, &survey, &[], &entry).ok().and_then(|bench| bench.loads.first().map(|named| named.load));
+    let fitted = typed.zip(empty).and_then(|(typed, load)| {
+        let fitted = entry.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
+        match fitted.and_then(|(pack, _)| bent_like(&entry.found, &pack, units)) {
+            Ok(pack) => Some(pack),
+            Err(error) => {
+                sheet.refuse("fit_arch", format!("{}.", sentence(&error.to_string())));
+                None
+            }
+        }
+    });
+    match fitted {
+        Some(pack) => {
+            let entry = with_pack(Some(&entry), Which::Found, pack);
+            keep_bench(&database, &worker, &file, &mut sheet, Which::Found, entry).await
+        }
+        None => {
+            let mut page = bench::on_file(units, Some(&entry.found));
+            page.set("pack", Which::Found.word());
+            page.set("fit_arch", sheet.text("fit_arch"));
+            page.refuse("fit_arch", sheet.problem("fit_arch"));
+            bench_page(&database, &worker, &file, &page, Some(&Refusal::Fields(1))).await
+        }
+    }
+}
+
+/// Takes a step back, or forward again.
+pub(crate) async fn step(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let way = if sheet.text("way") == "forward" { Step::Forward } else { Step::Back };
+    let job = file.job.id;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        job_sheet::step::<BenchEntry>(connection, person, job, way)
+    })
+    .await?;
+    Ok(see_other(here(file.job.number.0, Which::of(sheet.text("pack")), sheet.text("load"))))
+}
+
+/// Puts the planned pack to the options, where it is predicted and can be chosen.
+pub(crate) async fn consider(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    refuse_what_cannot_be_cured(&file)?;
+    let (units, survey) = found(&worker, &file);
+    let Some(bench) = file.bench.clone().filter(BenchEntry::is_changed) else {
+        return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
+    };
+    let entry = CorrectionEntry::ReworkedPack {
+        words: work_words(&bench.found, &bench.planned),
+        most_n: survey.vehicle.most_spring_load().si(),
+        found: Box::new(bench.found),
+        planned: Box::new(bench.planned),
+    };
+    let correction = entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
+    if !file.found().gate(&correction).is_empty() {
+        return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
+    }
+    let sheet = Sheet::posted(posted.into_inner(), units);
+    let job = file.job.id;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        correction::consider(connection, person, job, &entry).map(|_| ())
+    })
+    .await?;
+    Ok(see_other(Stage::Options.path(file.job.number)))
+}

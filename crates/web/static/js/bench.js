@@ -1,0 +1,80 @@
+// Shows a pack under the load that the slider is at, and as its leaves are typed: the server works it out and draws it.
+
+const PAUSE_MS = 150;
+const PARTS = ["bench-picture", "bench-figures"];
+
+/** Puts what was drawn in the place of what was there; what was open is open again. */
+function show(html) {
+  const fresh = new DOMParser().parseFromString(html, "text/html");
+  for (const id of PARTS) {
+    const [place, now] = [document.getElementById(id), fresh.getElementById(id)];
+    if (!place || !now) continue;
+    const open = [...place.querySelectorAll("details")].map((details) => details.open);
+    place.replaceChildren(...now.childNodes);
+    place.querySelectorAll("details").forEach((details, index) => (details.open = open[index] ?? false));
+  }
+}
+
+/** Asks for the picture of the form as it stands: one question at a time, and the last one is always asked. */
+function painter(place, form) {
+  let asking = false;
+  let again = false;
+  return async function paint() {
+    if (asking) {
+      again = true;
+      return;
+    }
+    asking = true;
+    const body = new URLSearchParams(new FormData(form));
+    if (place.dataset.loose) body.set("load", "loose");
+    const answer = await fetch(place.dataset.benchPreview, { method: "POST", body }).catch(() => null);
+    if (answer?.status === 200 && !answer.redirected) show(await answer.text());
+    // Something typed that cannot be read yet: the picture stays, and says that it is of before.
+    place.classList.toggle("is-old", answer?.status === 204);
+    asking = false;
+    if (again) {
+      again = false;
+      paint();
+    }
+  };
+}
+
+/**
+ * Attaches the bench, where there is one.
+ * @param {ParentNode} root
+ */
+export function attach(root) {
+  for (const button of root.querySelectorAll("[data-print]")) button.addEventListener("click", () => window.print());
+  const place = root.querySelector("[data-bench-preview]");
+  const form = root.querySelector("#bench-form");
+  const slider = root.querySelector("#bench-load");
+  if (!place || !form || !slider) return;
+  const said = root.querySelector("#bench-load-said");
+  const picks = [...root.querySelectorAll("a[data-load]")];
+  const paint = painter(place, form);
+  const at = (load) => {
+    for (const pick of picks) {
+      if (pick.dataset.load === load) pick.setAttribute("aria-current", "true");
+      else pick.removeAttribute("aria-current");
+    }
+    if (load === "loose") place.dataset.loose = "yes";
+    else delete place.dataset.loose;
+    said.textContent = load === "loose" ? "loose, unbolted" : `${load} ${slider.dataset.unit}`;
+    paint();
+  };
+  if (picks.some((pick) => pick.dataset.load === "loose" && pick.hasAttribute("aria-current"))) place.dataset.loose = "yes";
+  slider.addEventListener("input", () => at(slider.value));
+  for (const pick of picks) {
+    pick.addEventListener("click", (event) => {
+      event.preventDefault();
+      if (pick.dataset.load !== "loose") slider.value = pick.dataset.load;
+      at(pick.dataset.load);
+    });
+  }
+  let waiting = 0;
+  form.addEventListener("input", (event) => {
+    if (event.target === form || event.target === slider) return;
+    window.clearTimeout(waiting);
+    waiting = window.setTimeout(paint, PAUSE_MS);
+  });
+}
