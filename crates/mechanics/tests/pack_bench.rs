@@ -268,10 +268,11 @@ fn a_rearch_stands_where_it_is_wanted_and_is_pressed_further() {
     let found = truck();
     let load = pounds(600.0);
     let wanted = WantedArch { arch: arch(&found, load) + inches(1.0), load, full_load: pounds(800.0) };
-    let rearch = Rearch::new(&found, &wanted, Rule::KeepNip, Presetting { lost: 0.2 }).unwrap();
+    let rearch = Rearch::new(&found, &wanted, Rule::KeepNip).unwrap();
     assert!((arch(&rearch.wanted, load) - wanted.arch).si().abs() < 1e-5);
     assert_eq!(rearch.wanted.leaves[3], found.leaves[3], "an overload leaf is left as it is");
-    for ((from, to), pressed) in found.leaves.iter().zip(&rearch.wanted.leaves).zip(&rearch.pressed).take(3) {
+    let pressed = Presetting { lost: 0.2 }.pressed_leaves(&found, &rearch.wanted);
+    for ((from, to), pressed) in found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed).take(3) {
         // A fifth of what is pressed in is lost, and the rest is what was wanted.
         let (in_all, stays) = ((*pressed - from.curvature).value, (to.curvature - from.curvature).value);
         assert!((in_all * 0.8 - stays).abs() < 1e-9 && stays > 0.0);
@@ -281,7 +282,7 @@ fn a_rearch_stands_where_it_is_wanted_and_is_pressed_further() {
         let stresses: Vec<f64> = state.leaves.iter().take(3).map(|leaf| leaf.largest().value).collect();
         stresses.iter().copied().fold(0.0, f64::max) - stresses.iter().copied().fold(f64::INFINITY, f64::min)
     };
-    let evened = Rearch::new(&found, &wanted, Rule::EvenStress, Presetting::default()).unwrap();
+    let evened = Rearch::new(&found, &wanted, Rule::EvenStress).unwrap();
     assert!((arch(&evened.wanted, load) - wanted.arch).si().abs() < 1e-5);
     assert!(spread(&evened.wanted) < 0.5 * spread(&rearch.wanted), "{} of {}", spread(&evened.wanted), spread(&rearch.wanted));
 }
@@ -291,7 +292,7 @@ fn what_speaks_against_re_arching_is_said() {
     let load = pounds(500.0);
     let refused = |found: &Pack, more: f64, full: f64, steel: Steel| {
         let wanted = WantedArch { arch: arch(found, load) + inches(more), load, full_load: pounds(full) };
-        let rearch = Rearch::new(found, &wanted, Rule::KeepNip, Presetting::default()).unwrap();
+        let rearch = Rearch::new(found, &wanted, Rule::KeepNip).unwrap();
         rearch.refusals(pounds(full), Some(pounds(full * 1.5)), &steel).unwrap()
     };
     let (sound, usual) = (truck(), Steel::usual());

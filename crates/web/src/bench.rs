@@ -1,7 +1,7 @@
 //! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
 
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafPart, Pack, PackError, PartKind, Presetting, Rearch, YOUNG_MODULUS_PA};
-use wise_badger_mechanics::units::{Curvature, InShopUnits};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafPart, Pack, PackError, PartKind, Rearch, YOUNG_MODULUS_PA};
+use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{LeafEntry, PackEntry};
 
 use crate::form::bench::{MOST_LEAVES, made_helper, made_length};
@@ -11,7 +11,10 @@ use crate::view::Units;
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Act {
     /// A leaf from the shelf, at a place or where its length puts it.
-    Insert { kind: PartKind, at: Option<usize> },
+    Insert {
+        kind: PartKind,
+        at: Option<usize>,
+    },
     Remove(usize),
     /// End for end.
     Turn(usize),
@@ -127,13 +130,6 @@ pub(crate) fn bent_like(entry: &PackEntry, bent: &Pack, units: Units) -> Result<
         }
     }
     Ok(entry)
-}
-
-/// The arc that a leaf is pressed to for a plan: further than it is to settle.
-pub(crate) fn pressed(found: &Pack, planned: &Pack, lost: Presetting) -> Vec<Curvature> {
-    let from = |leaf: &Leaf| found.leaves.iter().find(|before| before.name == leaf.name).map(|before| before.curvature);
-    // A leaf that is new is bought or made to its arch.
-    planned.leaves.iter().map(|leaf| from(leaf).map_or(leaf.curvature, |from| lost.pressed(from, leaf.curvature))).collect()
 }
 
 /// A planned pack before any leaf of it was bent: leaves that came in as they came in, leaves that were added as they are.

@@ -4,8 +4,8 @@ use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, g
 
 use crate::error::WebError;
 use crate::pages::{
-    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape, understood,
-    verdict, who, yard,
+    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape,
+    understood, verdict, who, yard,
 };
 
 /// Most bytes of one form.

@@ -7,6 +7,9 @@ use crate::units::{Curvature, InShopUnits, Length, metres, newtons, per_metre};
 /// A leaf below bends sharper than the one above by this share, so that the pack is drawn together (common practice).
 const SHARPER: f64 = 0.04;
 
+/// The shortest leaf of a pack whose lengths are not known, as a share of the main leaf.
+const SHORTEST: f64 = 0.4;
+
 /// A leaf as read with the tape on the bench.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LeafReading {
@@ -62,15 +65,17 @@ pub struct ReadPack {
 }
 
 impl PackReading {
-    /// A pack of which only its arch, its count of leaves and its main leaf are known: the others step down evenly to one share of the
-    /// main leaf's length.
+    /// A pack of which only its arch, its count of leaves and its main leaf are known: the others step down evenly, the shortest to
+    /// two fifths of the main leaf (common practice), or to one share of it where the leaves are few.
     pub fn stepped(main: LeafReading, count: u8, clamp: Clamp, pack_arch: Option<Length>) -> Self {
+        let leaves = f64::from(count.max(1));
+        let shortest = (1.0 / leaves).max(SHORTEST);
         let leaf = |index: u8| {
-            let share = f64::from(count - index) / f64::from(count.max(1));
+            let share = 1.0 - (1.0 - shortest) * f64::from(index) / (leaves - 1.0).max(1.0);
             // The shortest still reaches past the clamp.
             let reach = |half: Length, clamp: Length| (half * share).max(clamp + (half - clamp) * 0.2);
             LeafReading {
-                name: if index == 0 { main.name.clone() } else { format!("{}", index + 1) },
+                name: if index == 0 { main.name.clone() } else { format!("Leaf {}", index + 1) },
                 front: reach(main.front, clamp.front),
                 rear: reach(main.rear, clamp.rear),
                 arch: if index == 0 { main.arch } else { None },

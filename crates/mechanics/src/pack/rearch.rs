@@ -45,6 +45,13 @@ impl Presetting {
     pub fn pressed(&self, from: Curvature, wanted: Curvature) -> Curvature {
         from + (wanted - from) / (1.0 - self.lost.clamp(0.0, 0.5))
     }
+
+    /// The same for every leaf of a planned pack; a leaf that was not there before is made or bought to its arch.
+    pub fn pressed_leaves(&self, found: &Pack, planned: &Pack) -> Vec<Curvature> {
+        let from = |leaf: &Leaf| found.leaves.iter().find(|before| before.name == leaf.name).map(|before| before.curvature);
+        let press = |leaf: &Leaf| from(leaf).map_or(leaf.curvature, |from| self.pressed(from, leaf.curvature));
+        planned.leaves.iter().map(press).collect()
+    }
 }
 
 /// A pack as it is to be re-arched.
@@ -54,8 +61,6 @@ pub struct Rearch {
     pub found: Pack,
     /// As it is to settle.
     pub wanted: Pack,
-    /// As each leaf is pressed, free.
-    pub pressed: Vec<Curvature>,
 }
 
 /// Why a pack is not to be re-arched.
@@ -103,15 +108,13 @@ impl Rearch {
     /// The pack that stands where it is wanted.
     ///
     /// # Errors     [`PackError`] where no arch brings it there
-    pub fn new(found: &Pack, wanted: &WantedArch, rule: Rule, presetting: Presetting) -> Result<Self, PackError> {
+    pub fn new(found: &Pack, wanted: &WantedArch, rule: Rule) -> Result<Self, PackError> {
         let (kept, _) = found.standing_at(wanted.arch, wanted.load)?;
         let settled = match rule {
             Rule::KeepNip => kept,
             Rule::EvenStress => evened(kept, wanted)?,
         };
-        let pairs = found.leaves.iter().zip(&settled.leaves);
-        let pressed = pairs.map(|(from, to)| presetting.pressed(from.curvature, to.curvature)).collect();
-        Ok(Rearch { found: found.clone(), wanted: settled, pressed })
+        Ok(Rearch { found: found.clone(), wanted: settled })
     }
 
     /// What stands against it: leaves, loads and steel. What the look-over found is another gate, beside this one.

@@ -10,6 +10,7 @@ use wise_badger_store::entry::{
 use wise_badger_store::history::{self, Deed};
 use wise_badger_store::job::{self, Intake};
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_sheet::Step;
 use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::reading::{self, NewReading, Phase, Place, Spot};
 use wise_badger_store::{PgConnection, StoreError, job_sheet, load};
@@ -176,4 +177,32 @@ fn the_history_tells_who_did_what_and_counts_readings_taken_together() {
         assert!(told.contains(&expected), "{expected:?} in {told:?}");
     }
     assert!(events.is_sorted_by(|a, b| a.at >= b.at));
+}
+
+#[test]
+fn a_step_back_leads_to_what_stood_before_and_a_new_sheet_from_there_has_its_own_way_back() {
+    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let drive = |words: &str| DriveEntry { words: words.to_owned(), ..DriveEntry::default() };
+    let stands = |connection: &mut PgConnection| file(connection, &(person.shop_id, job.number)).drive.words;
+    let step = |connection: &mut PgConnection, way| job_sheet::step::<DriveEntry>(connection, &person, job.id, way).unwrap();
+    let steps = |connection: &mut PgConnection| job_sheet::steps::<DriveEntry>(connection, person.shop_id, job.id).unwrap();
+    assert_eq!(steps(&mut connection), [false, false]);
+    step(&mut connection, Step::Back);
+    for words in ["one", "two", "three"] {
+        job_sheet::replace(&mut connection, &person, job.id, &drive(words)).unwrap();
+    }
+    assert_eq!(steps(&mut connection), [true, false]);
+    step(&mut connection, Step::Back);
+    step(&mut connection, Step::Back);
+    assert_eq!((stands(&mut connection), steps(&mut connection)), ("one".to_owned(), [false, true]));
+    step(&mut connection, Step::Back);
+    assert_eq!(stands(&mut connection), "one", "there is nothing before the first");
+    step(&mut connection, Step::Forward);
+    assert_eq!(stands(&mut connection), "two");
+    job_sheet::replace(&mut connection, &person, job.id, &drive("otherwise")).unwrap();
+    step(&mut connection, Step::Back);
+    assert_eq!(stands(&mut connection), "two", "and not three, which was gone back from");
+    step(&mut connection, Step::Forward);
+    assert_eq!(stands(&mut connection), "otherwise");
+    assert_eq!(rows(&mut connection, "job_sheets"), 4, "every one stays on record");
 }

@@ -1,6 +1,7 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of six situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of seven situations.
 
 mod camper;
+mod flat_packs;
 
 use wise_badger_mechanics::correction::Predictor;
 use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
@@ -53,7 +54,8 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         too_weak(connection, &technician)?;
         choosing(connection, &lead)?;
         trailer(connection, &technician)?;
-        camper::camper(connection, &technician)
+        camper::camper(connection, &technician)?;
+        flat_packs::flat_packs(connection, &technician)
     })
 }
 

@@ -40,7 +40,12 @@ pub(crate) fn curve_drawing(curves: &[DrawnCurve<'_>], loads: &[(String, Force)]
     canvas.line("curve-zero", (LEFT, y(0.0)), (WIDTH - RIGHT, y(0.0)));
     canvas.text("curve-tick", (LEFT - 6.0, y(0.0) + 4.0), Anchor::End, "flat");
     canvas.text("curve-tick", (LEFT - 6.0, y(high) + 4.0), Anchor::End, &units.height(Length::default() + metres(high)));
-    canvas.text("curve-tick", (LEFT - 6.0, y(low) + 4.0), Anchor::End, &if low < 0.0 { units.height(metres(low)) } else { String::new() });
+    canvas.text(
+        "curve-tick",
+        (LEFT - 6.0, y(low) + 4.0),
+        Anchor::End,
+        &if low < 0.0 { units.height(metres(low)) } else { String::new() },
+    );
     let mut rows: Vec<f64> = Vec::new();
     for (name, load) in loads.iter().filter(|(_, load)| load.si() <= most) {
         let at = x(load.si());
@@ -89,7 +94,8 @@ pub(crate) fn curve_drawing(curves: &[DrawnCurve<'_>], loads: &[(String, Force)]
     }
     canvas.polygon("curve-stage", &[(at, 0.0), (at + 12.0, 0.0), (at + 6.0, 9.0)]);
     canvas.text("curve-key", (at + 18.0, 10.0), Anchor::Start, "second stage");
-    let told = curves.iter().map(|curve| format!("{}: {} with no load", curve.name, units.height(curve.curve.height(Force::default()))));
+    let told =
+        curves.iter().map(|curve| format!("{}: {} with no load", curve.name, units.height(curve.curve.height(Force::default()))));
     let told = told.collect::<Vec<_>>().join("; ");
     canvas.finish("pack-curve", "stance pack-curve", WIDTH, "Arch against load on one pack", &told)
 }

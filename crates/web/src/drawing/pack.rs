@@ -41,7 +41,7 @@ struct Frame {
     aside: f64,
 }
 
-const WIDE: Frame = Frame { id: "pack-wide", class: "stance packs stance-wide", width: 720.0, margin: 22.0, aside: 190.0 };
+const WIDE: Frame = Frame { id: "pack-wide", class: "stance packs stance-wide", width: 720.0, margin: 22.0, aside: 210.0 };
 const NARROW: Frame = Frame { id: "pack-narrow", class: "stance packs stance-narrow", width: 370.0, margin: 14.0, aside: 0.0 };
 /// From one line of text to the next.
 const LINE: f64 = 19.0;
@@ -126,9 +126,7 @@ impl Picture<'_> {
         let chord = front.1 + (rear.1 - front.1) * share;
         let x = self.centre() + 26.0;
         canvas.line("pack-measure", (x, chord), (x, seat));
-        let middle = (chord + seat) / 2.0 + 5.0;
-        let at = if (seat - chord).abs() < 22.0 { chord.min(seat) - 6.0 } else { middle };
-        canvas.text("pack-arch", (x + 6.0, at), Anchor::Start, arch);
+        canvas.text("pack-arch", (x + 4.0, chord.min(seat) - 6.0), Anchor::Start, arch);
     }
 
     fn leaves(&self, canvas: &mut Canvas, seat: f64) {
@@ -190,12 +188,7 @@ impl Picture<'_> {
             let past = mark.strained == Some(Strained::Past);
             let class = if past { "pack-words pack-past" } else { "pack-words" };
             let words = if past { format!("▲ {}", mark.words) } else { mark.words.clone() };
-            if aside {
-                y += LINE - 3.0;
-                canvas.text(class, (x + 12.0, y), Anchor::Start, &words);
-            } else {
-                canvas.text(class, (self.frame.width - self.frame.margin, y), Anchor::End, &words);
-            }
+            canvas.text(class, (self.frame.width - self.frame.margin / 3.0, y), Anchor::End, &words);
             y += LINE;
         }
         y - LINE + 8.0

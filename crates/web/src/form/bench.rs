@@ -115,10 +115,13 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
     let pack_arch = if sheet.is_filled("pack_arch") { sheet.signed_length("pack_arch") } else { None };
     let helper = read_helper(sheet);
     let leaves: Vec<LeafEntry> = leaves.into_iter().collect::<Option<_>>()?;
-    let young_modulus_pa = sheet.text("young_modulus_pa").parse().ok().filter(|modulus: &f64| modulus.is_finite() && *modulus > 0.0);
+    let young_modulus_pa =
+        sheet.text("young_modulus_pa").parse().ok().filter(|modulus: &f64| modulus.is_finite() && *modulus > 0.0);
     let (clamp_front, clamp_rear, helper) = (clamp_front?, clamp_rear?, helper.ok()?);
     let pack = PackEntry { leaves, clamp_front, clamp_rear, pack_arch, helper, young_modulus_pa };
-    if sheet.is_sound() && let Err(error) = whole(&pack) {
+    if sheet.is_sound()
+        && let Err(error) = whole(&pack)
+    {
         complain(sheet, &rows, &pack, &error);
     }
     sheet.is_sound().then_some(pack)

@@ -16,7 +16,8 @@ pub(crate) use field::{Choice, Field, Tick};
 use std::collections::{BTreeMap, BTreeSet};
 
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume, parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
+    parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_store::entry::{Typed, UnitWord};

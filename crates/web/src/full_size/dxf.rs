@@ -45,6 +45,30 @@ pub(crate) fn dxf(template: &Template) -> String {
     file.body
 }
 
+#[cfg(test)]
+mod tests {
+    use wise_badger_mechanics::pack::ArchSheet;
+    use wise_badger_mechanics::units::{inches, per_metre};
+
+    use super::super::Template;
+
+    /// The fixture was read back by ezdxf without a fault: see `scripts/templates/read_back.py`, which also holds its arc against the circle.
+    #[test]
+    fn a_template_is_the_file_that_was_read_back_elsewhere() {
+        let sheet = ArchSheet { front: inches(24.0), rear: inches(30.0), curvature: per_metre(1.0 / 1.524) };
+        let words = vec!["Main leaf".to_owned(), "radius 60 in".to_owned()];
+        let written = super::dxf(&Template::new(&sheet, inches(0.31), inches(2.0), true, words));
+        let fixture = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/fixtures/leaf.dxf");
+        if std::env::var_os("WRITE_FIXTURES").is_some() {
+            std::fs::write(&fixture, &written).expect("the folder is there");
+        }
+        assert!(
+            std::fs::read_to_string(fixture).expect("the fixture is there") == written,
+            "the file is no longer the one read back"
+        );
+    }
+}
+
 #[derive(Default)]
 struct Writer {
     body: String,
@@ -88,7 +112,8 @@ impl Writer {
 
     fn text(&mut self, at: (f64, f64), words: &str) {
         // Release 12 knows plain letters only.
-        let plain: String = words.chars().map(|sign| if sign.is_ascii() && !sign.is_control() { sign } else { ' ' }).collect();
+        let plain: String =
+            words.replace('−', "-").chars().map(|sign| if sign.is_ascii() && !sign.is_control() { sign } else { ' ' }).collect();
         self.pairs(&[(0, "TEXT"), (8, "TEXT")]);
         self.point(10, at);
         self.number(40, 5.0);

@@ -146,7 +146,13 @@ impl Tiles {
             content.move_to(points(x), points(y - 2.5)).line_to(points(x), points(y + 2.5)).stroke();
         }
         write(content, 9.0, (points(right - bar), points(y + 4.0)), &format!("{name}: print at 100 %, check with a rule"));
-        let place = format!("Sheet {number} of {of}: column {} of {}, row {} of {} from below", column + 1, self.columns, row + 1, self.rows);
+        let place = format!(
+            "Sheet {number} of {of}: column {} of {}, row {} of {} from below",
+            column + 1,
+            self.columns,
+            row + 1,
+            self.rows
+        );
         let first = template.words.iter().map(String::as_str).chain([place.as_str()]);
         for (line, words) in (0_u32..).zip(first) {
             write(content, 9.0, (points(MARGIN_MM), points(MARGIN_MM + FOOT_MM - 7.0 - 4.6 * f64::from(line))), words);
@@ -157,12 +163,17 @@ impl Tiles {
 fn path(content: &mut Content, line: &[(f64, f64)], place: impl Fn((f64, f64)) -> (f32, f32)) {
     for (index, point) in line.iter().enumerate() {
         let (x, y) = place(*point);
-        if index == 0 { content.move_to(x, y) } else { content.line_to(x, y) };
+        if index == 0 {
+            content.move_to(x, y)
+        } else {
+            content.line_to(x, y)
+        };
     }
 }
 
 /// Words in the font that every reader has; it knows western letters only.
 fn write(content: &mut Content, size: f32, (x, y): (f32, f32), words: &str) {
+    let words = words.replace('−', "-");
     let bytes: Vec<u8> = words.chars().map(|sign| u8::try_from(u32::from(sign)).unwrap_or(b' ')).collect();
     content.begin_text().set_font(Name(b"F"), size).next_line(x, y).show(Str(&bytes)).end_text();
 }

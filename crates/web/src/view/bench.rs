@@ -2,11 +2,13 @@
 
 use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::pack::{
-    Doubtful, Estimated, Leaf, LeafStress, Pack, PackCurve, PackError, PackState, PackWork, ReadPack, RearchRefusal, Steel, Strained,
+    Doubtful, Estimated, Leaf, LeafStress, Pack, PackCurve, PackError, PackState, PackWork, ReadPack, RearchRefusal, Steel,
+    Strained,
 };
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::side_effect::ride::bounce_frequency;
-use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRate, newtons};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRate, inches, newtons};
+use wise_badger_mechanics::verdict::RateVerdict;
 use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
@@ -14,10 +16,11 @@ use super::load_plan::case_heights;
 use super::{Figure, Sum, Tone, Units, degrees, frequency, percent, sentence};
 use crate::drawing::{DrawnPack, LeafMark};
 
-const PACK_SOURCE: &str =
-    "Leaves as cantilevers that press on each other and never pull (Shigley; SAE HS-788, from memory). Friction, windup and shackle angle left out.";
+const PACK_SOURCE: &str = "Leaves as cantilevers that press on each other and never pull (Shigley; SAE HS-788, from memory). Friction, windup and shackle angle left out.";
 /// Steps of a leaf's half in a drawing.
 const STEPS: u32 = 24;
+/// An arch under a vehicle is read to some sixteenth of an inch.
+const TAPE_IN: f64 = 1.0 / 16.0;
 /// Share of a load that leaf friction may hold (common practice).
 const FRICTION: f64 = 0.05;
 
@@ -63,7 +66,12 @@ impl Worked {
 
 impl Bench {
     /// Works both packs out, and finds the loads that matter on this vehicle.
-    pub(crate) fn new(file: &JobFile, survey: &Survey, cases: &[(String, Survey)], entry: &BenchEntry) -> Result<Self, PackError> {
+    pub(crate) fn new(
+        file: &JobFile,
+        survey: &Survey,
+        cases: &[(String, Survey)],
+        entry: &BenchEntry,
+    ) -> Result<Self, PackError> {
         let (vehicle, loads) = (&survey.vehicle, survey.axle_loads());
         let most = vehicle.most_spring_load();
         let found = Worked::new(entry.found.pack()?, most)?;
@@ -100,7 +108,13 @@ impl Bench {
 }
 
 /// A pack as it is drawn: under a load, or loose.
-pub(crate) fn drawn<'a>(bench: &'a Bench, worked: &'a Worked, title: &str, load: Option<Force>, units: Units) -> Result<DrawnPack<'a>, PackError> {
+pub(crate) fn drawn<'a>(
+    bench: &'a Bench,
+    worked: &'a Worked,
+    title: &str,
+    load: Option<Force>,
+    units: Units,
+) -> Result<DrawnPack<'a>, PackError> {
     let pack = &worked.pack;
     let Some(load) = load else {
         let nips = std::iter::once(None).chain(pack.nips().into_iter().map(Some));
@@ -108,8 +122,8 @@ pub(crate) fn drawn<'a>(bench: &'a Bench, worked: &'a Worked, title: &str, load:
             name: leaf.name.clone(),
             words: match nip {
                 None => String::new(),
-                Some(nip) if units.is_nothing(nip) => "lies on".to_owned(),
-                Some(nip) => format!("{} open at the bolt", units.height(nip)),
+                Some(nip) if units.is_nothing(nip) => "no nip".to_owned(),
+                Some(nip) => format!("{} nip", units.height(nip)),
             },
             strained: None,
         };
@@ -152,15 +166,21 @@ pub(crate) fn load_figures(bench: &Bench, load: Force, changed: bool, units: Uni
     let (before, after) = (bench.found.state(load, bench.rated)?, bench.planned.state(load, bench.rated)?);
     let was = |text: String| if changed { format!("found {text}") } else { String::new() };
     let arch = |state: &PackState| state.arch.map_or_else(|| "outside the model".to_owned(), |arch| units.height(arch));
-    let exact = |state: &PackState| state.arch.map_or_else(|| "outside the model: past flat by too much".to_owned(), |arch| units.exact(arch));
+    let exact = |state: &PackState| {
+        state.arch.map_or_else(|| "outside the model: past flat by too much".to_owned(), |arch| units.exact(arch))
+    };
     let mut figures = Vec::new();
     let friction = after.friction_band(FRICTION);
     let numbers = vec![
         format!("small slopes {}", units.exact(after.arch_linear)),
         format!("with the large-arch correction {}", exact(&after)),
     ];
-    let doubt = format!("± {} of leaf friction at 5 % of the load; up to three times that dry or rusty, half once bounced.", units.exact(friction));
-    let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE).doubt(doubt);
+    let doubt = format!(
+        "± {} of leaf friction at 5 % of the load; up to three times that dry or rusty, half once bounced.",
+        units.exact(friction)
+    );
+    let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE)
+        .doubt(doubt);
     let tone = if after.arch.is_none() { Tone::Act } else { Tone::Plain };
     figures.push(Figure::new("Arch", arch(&after), sum).note(was(arch(&before))).tone(tone));
     let numbers = vec![format!("both rear packs together {}", units.rate(2.0 * after.rate))];
@@ -247,6 +267,51 @@ pub(crate) fn height_lines(
     lines
 }
 
+/// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
+pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<Length>, units: Units) -> Vec<String> {
+    let mut words = Vec::new();
+    let empty = bench.loads.first().map_or(Force::default(), |named| named.load);
+    let state = bench.found.state(empty, bench.rated).ok();
+    if let Some((read, (made, state))) = read_arch.zip(state.as_ref().and_then(|state| Some((state.arch?, state)))) {
+        let (off, friction) = (made - read, state.friction_band(FRICTION));
+        let judged = if off.abs() <= friction + inches(TAPE_IN) {
+            "no more apart than leaf friction explains".to_owned()
+        } else if off > Length::default() {
+            format!(
+                "{} of sag that is not in these figures; check the arches, or bend the pack to what the tape read",
+                units.height(off)
+            )
+        } else {
+            format!("{} higher than these figures; check the arches and the thickness", units.height(-off))
+        };
+        words.push(format!(
+            "Under the vehicle, empty, the tape read {} of arch; these leaves make {}: {judged}.",
+            units.height(read),
+            units.height(made)
+        ));
+    }
+    if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), &state) {
+        let axles = f64::from(survey.vehicle.assumptions().rear_axles);
+        let leaves = 2.0 * axles * state.rate;
+        let off = (leaves / measured.rate).value - 1.0;
+        let judged = match off.abs() {
+            off if off <= 2.0 * measured.relative_sd.hypot(0.10) => "they agree as well as tape and thickness can tell",
+            _ if off > 0.0 => {
+                "the leaves are stiffer on paper: a thickness read too large, worn leaves, or a leaf that does not bear"
+            }
+            _ => {
+                "the leaves are softer on paper: a thickness read too small, a helper or stop that bears, or leaves that are rusted together"
+            }
+        };
+        words.push(format!(
+            "The tape made a rear rate of {}; these leaves make {}: {judged}.",
+            units.rate(measured.rate),
+            units.rate(leaves)
+        ));
+    }
+    words
+}
+
 /// What about a pack is estimated, in sentences.
 pub(crate) fn estimated_words(worked: &Worked) -> Vec<String> {
     let name = |leaf: &usize| worked.pack.leaves.get(*leaf).map_or("a leaf", |leaf| leaf.name.as_str());
@@ -256,8 +321,12 @@ pub(crate) fn estimated_words(worked: &Worked) -> Vec<String> {
         words.push("Chords that were not read follow from each leaf's length and arch.".to_owned());
     }
     words.extend(worked.estimated.iter().filter_map(|what| match what {
-        Estimated::ArchFromAbove(leaf) => Some(format!("The arch of {} is estimated: a little sharper than the leaf above it.", name(leaf))),
-        Estimated::ArchFromPack => Some("Arches that were not read are estimated so that the pack stands as it was read.".to_owned()),
+        Estimated::ArchFromAbove(leaf) => {
+            Some(format!("The arch of {} is estimated: a little sharper than the leaf above it.", name(leaf)))
+        }
+        Estimated::ArchFromPack => {
+            Some("Arches that were not read are estimated so that the pack stands as it was read.".to_owned())
+        }
         Estimated::SteppedLengths => Some("The shorter leaves' lengths are estimated: stepped evenly.".to_owned()),
         Estimated::Chord(_) => None,
     }));
@@ -269,14 +338,26 @@ pub(crate) fn doubt_words(pack: &Pack) -> Vec<String> {
     let name = |leaf: usize| pack.leaves.get(leaf).map_or("a leaf", |leaf| leaf.name.as_str());
     let word = |doubt: Doubtful| match doubt {
         Doubtful::LongerThanAbove { leaf } => {
-            format!("{} reaches past the leaf above it. Put the leaves in order of length, or check the lengths.", sentence(name(leaf)))
+            format!(
+                "{} reaches past the leaf above it. Put the leaves in order of length, or check the lengths.",
+                sentence(name(leaf))
+            )
         }
-        Doubtful::OtherWidth { leaf } => format!("{} is of another width than the main leaf; clips and plate may not take it.", sentence(name(leaf))),
+        Doubtful::OtherWidth { leaf } => {
+            format!("{} is of another width than the main leaf; clips and plate may not take it.", sentence(name(leaf)))
+        }
         Doubtful::EndForEnd { leaf } => {
-            format!("{} has its long end where the main leaf has its short one. Check which end is the front, or turn it.", sentence(name(leaf)))
+            format!(
+                "{} has its long end where the main leaf has its short one. Check which end is the front, or turn it.",
+                sentence(name(leaf))
+            )
         }
-        Doubtful::Thickness { leaf } => format!("{} is thinner or thicker than leaves of road vehicles are; check the figure.", sentence(name(leaf))),
-        Doubtful::Gapes { leaf } => format!("{} is flatter than the leaf above it: they gape at the ends until it is loaded.", sentence(name(leaf))),
+        Doubtful::Thickness { leaf } => {
+            format!("{} is thinner or thicker than leaves of road vehicles are; check the figure.", sentence(name(leaf)))
+        }
+        Doubtful::Gapes { leaf } => {
+            format!("{} is flatter than the leaf above it: they gape at the ends until it is loaded.", sentence(name(leaf)))
+        }
         _ => "Something about the leaves looks wrong; check them.".to_owned(),
     };
     pack.doubts().into_iter().map(word).collect()
@@ -288,8 +369,8 @@ pub(crate) fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> Str
         RearchRefusal::TooThin { leaf, thickness, least } => format!(
             "{} is {} thick; under {} a leaf does not hold a new arch. Replace it.",
             sentence(leaf),
-            units.fine(*thickness),
-            units.fine(*least)
+            units.exact(*thickness),
+            units.exact(*least)
         ),
         RearchRefusal::NeedsRate { leaf, stress, allowed } => format!(
             "It needs more rate, not more arch: rated load alone works {leaf} to {}, and {} is allowed. Add a leaf, or take weight off.",

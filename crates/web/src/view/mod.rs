@@ -24,7 +24,8 @@ use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{
-    Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms, pounds,
+    Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms,
+    pounds,
 };
 use wise_badger_mechanics::verdict::Rated;
 use wise_badger_store::entry::{Typed, UnitWord};

@@ -26,7 +26,7 @@ function painter(place, form) {
     }
     asking = true;
     const body = new URLSearchParams(new FormData(form));
-    if (place.dataset.loose) body.set("load", "loose");
+    if (place.dataset.load) body.set("load", place.dataset.load);
     const answer = await fetch(place.dataset.benchPreview, { method: "POST", body }).catch(() => null);
     if (answer?.status === 200 && !answer.redirected) show(await answer.text());
     // Something typed that cannot be read yet: the picture stays, and says that it is of before.
@@ -57,12 +57,13 @@ export function attach(root) {
       if (pick.dataset.load === load) pick.setAttribute("aria-current", "true");
       else pick.removeAttribute("aria-current");
     }
-    if (load === "loose") place.dataset.loose = "yes";
-    else delete place.dataset.loose;
+    // The slider goes in steps; a named load is taken to the pound.
+    place.dataset.load = load;
     said.textContent = load === "loose" ? "loose, unbolted" : `${load} ${slider.dataset.unit}`;
     paint();
   };
-  if (picks.some((pick) => pick.dataset.load === "loose" && pick.hasAttribute("aria-current"))) place.dataset.loose = "yes";
+  const first = picks.find((pick) => pick.hasAttribute("aria-current"));
+  if (first) place.dataset.load = first.dataset.load;
   slider.addEventListener("input", () => at(slider.value));
   for (const pick of picks) {
     pick.addEventListener("click", (event) => {

@@ -21,7 +21,18 @@ async fn no_screen_has_a_serious_fault_on_either_ground() {
         let job = ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/proof", "/drive", "/history"];
         let mut paths: Vec<String> = ["/", "/who", "/jobs/new", "/sums/shim", "/nowhere"].map(str::to_owned).to_vec();
         paths.extend(job.iter().map(|stage| format!("/jobs/6{stage}")));
-        paths.extend(["/jobs/2/options", "/jobs/1/proof", "/jobs/5/tape"].map(str::to_owned));
+        paths.extend(
+            [
+                "/jobs/2/options",
+                "/jobs/1/proof",
+                "/jobs/5/tape",
+                "/jobs/7/bench",
+                "/jobs/7/bench/re-arch",
+                "/jobs/7/bench/sheet",
+                "/jobs/3/bench",
+            ]
+            .map(str::to_owned),
+        );
         for ground in ["light", "dark"] {
             let media = json!({"features": [{"name": "prefers-color-scheme", "value": ground}]});
             bench.browser.tell("Emulation.setEmulatedMedia", media).await;

@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
 mod accessibility;
+mod bench;
 mod camper;
 mod drafts;
 mod keyboard;

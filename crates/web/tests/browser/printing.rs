@@ -26,6 +26,33 @@ async fn a_finished_job_prints_on_one_page_of_either_size() {
     .await;
 }
 
+#[tokio::test]
+async fn an_arching_sheet_prints_with_no_column_lost() {
+    at(Site::demo(), "print_sheet", async |bench| {
+        bench.sign_on("Odalys").await?;
+        for (width, height) in [(21.0, 29.7), (21.59, 27.94)] {
+            bench.goto("/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16").await?;
+            bench.find(".bits").await?;
+            let page = PrintPage { width, height };
+            let sheet = bench.page.print_page(PrintParameters { page, ..PrintParameters::default() }).await?;
+            let words = words(&sheet);
+            for part in ["F 26", "R 28", "press to", "U-bolt leg", "Overload leaf"] {
+                assert!(words.contains(part), "{part} on {width} by {height} cm: {words}");
+            }
+            assert!(pages(&sheet).parse::<u32>().is_ok_and(|pages| pages <= 3), "{} pages", pages(&sheet));
+        }
+        Ok(())
+    })
+    .await;
+}
+
+fn words(pdf: &[u8]) -> String {
+    let mut reader =
+        Command::new("pdftotext").args(["-layout", "-", "-"]).stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
+    reader.stdin.take().unwrap().write_all(pdf).unwrap();
+    String::from_utf8_lossy(&reader.wait_with_output().unwrap().stdout).into_owned()
+}
+
 fn pages(pdf: &[u8]) -> String {
     let mut reader = Command::new("pdfinfo").arg("-").stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
     reader.stdin.take().unwrap().write_all(pdf).unwrap();

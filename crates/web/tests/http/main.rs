@@ -5,6 +5,7 @@
 mod access;
 mod aim;
 mod bad_input;
+mod bench;
 mod classes;
 mod hand_cases;
 mod intake;

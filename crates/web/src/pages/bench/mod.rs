@@ -13,8 +13,8 @@ use askama::Template;
 use serde::Deserialize;
 use wise_badger_mechanics::pack::PartKind;
 use wise_badger_mechanics::survey::LoadState;
-use wise_badger_mechanics::tape::WeightUnit;
-use wise_badger_mechanics::units::{Force, InShopUnits, STANDARD_GRAVITY, kilograms, pounds};
+use wise_badger_mechanics::tape::{Repeats, WeightUnit};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
 use wise_badger_store::entry::{BenchEntry, PackEntry};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{Phase, Place, Spot};
@@ -61,6 +61,7 @@ struct BenchPage {
     /// Young's modulus from a pack file, carried along.
     young: String,
     rows: Vec<LeafRow>,
+    unit: &'static str,
     clamp: [Field; 2],
     pack_arch: Field,
     helper: [Field; 4],
@@ -209,8 +210,7 @@ async fn bench_page(
     let (units, survey) = found(worker, file);
     let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
     let (shop, job) = (worker.shop_id(), file.job.id);
-    let [back, forward] =
-        database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
+    let [back, forward] = database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
     let cases = planned_cases(file, &survey);
     let worked = file.bench.as_ref().map(|entry| (entry, Bench::new(file, &survey, &cases, entry)));
     let (mut slider, mut picture, mut figures, mut problem) = (None, None, None, String::new());
@@ -218,7 +218,10 @@ async fn bench_page(
         Some((entry, Ok(bench))) => {
             let load = load_asked(&bench, sheet.text("load"), units);
             slider = Some(Slider::new(&bench, number, which, load, units));
-            match (BenchPicture::new(&bench, load, entry.is_changed(), units), BenchFigures::new(file, &survey, &cases, &bench, load, entry.is_changed(), units)) {
+            match (
+                BenchPicture::new(&bench, load, entry.is_changed(), units),
+                BenchFigures::new(file, &survey, &cases, &bench, load, entry.is_changed(), units),
+            ) {
                 (Ok(drawn), Ok(worked)) => (picture, figures) = (Some(drawn), Some(worked)),
                 (Err(error), _) | (_, Err(error)) => problem = crate::view::sentence(&error.to_string()),
             }
@@ -244,8 +247,11 @@ async fn bench_page(
         hidden: Hidden::new(sheet, file.job.revision),
         young: sheet.text("young_modulus_pa").to_owned(),
         rows: (0..rows).map(|row| leaf_row(sheet, row, used)).collect(),
+        unit: units.length_name(),
         clamp: [sheet.length_field("clamp_front", "Clamp, front half"), sheet.length_field("clamp_rear", "Clamp, rear half")],
-        pack_arch: sheet.length_field("pack_arch", "Arch of the bolted pack").hint("counts where leaves' own arches are not read"),
+        pack_arch: sheet
+            .length_field("pack_arch", "Arch of the bolted pack")
+            .hint("counts where leaves' own arches are not read"),
         helper: [
             sheet.length_field("helper_reach", "Ends from the centre bolt"),
             sheet.rate_field("helper_rate", "Rate of one end"),
@@ -306,18 +312,18 @@ fn begin_fields(sheet: &Sheet) -> [Field; 6] {
     ]
 }
 
+/// The arch that Tape read under the vehicle, empty: of both packs together where both were read.
+fn arch_on_tape(file: &JobFile) -> Option<Length> {
+    let read = |place| file.at(Spot { phase: Phase::Found, state: LoadState::Empty, place }).last();
+    let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
+    Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| repeats.mean)
+}
+
 /// The arch under the vehicle, filled from Tape where it was read there.
 fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> Field {
     let mut sheet = sheet.clone();
-    if !sheet.is_filled("fit_arch") {
-        let read = |place| file.at(Spot { phase: Phase::Found, state: LoadState::Empty, place }).last();
-        let read: Vec<_> = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).collect();
-        #[expect(clippy::cast_precision_loss, reason = "two sides")]
-        let mean = read.iter().map(|reading| reading.value.si).sum::<f64>() / read.len().max(1) as f64;
-        if !read.is_empty() {
-            let made = bench::made_length(wise_badger_mechanics::units::metres(mean), units);
-            sheet.set_typed("fit_arch", &made);
-        }
+    if let Some(read) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
+        sheet.set_typed("fit_arch", &bench::made_length(read, units));
     }
     sheet.length_field("fit_arch", "Arch under the vehicle, empty").hint("eyes' chord to the main leaf, read or from Tape")
 }

@@ -12,12 +12,12 @@ use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};
 use super::super::{Posted, job_file, page};
-use super::{load_asked, with_pack};
-use crate::drawing::{DrawnCurve, Drawing, PackDrawing, curve_drawing};
+use super::{arch_on_tape, load_asked, with_pack};
+use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::form::bench::{self, Which};
-use crate::view::bench::{Bench, HeightLine, doubt_words, drawn, estimated_words, height_lines, load_figures};
+use crate::view::bench::{Bench, HeightLine, agreement_words, doubt_words, drawn, estimated_words, height_lines, load_figures};
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
 
@@ -26,6 +26,7 @@ use crate::worker::Worker;
 #[template(path = "parts/bench_picture.html")]
 pub(super) struct BenchPicture {
     drawing: PackDrawing,
+    curve: Drawing,
     doubts: Vec<String>,
     estimated: Vec<String>,
 }
@@ -40,7 +41,7 @@ pub(super) struct BenchFigures {
     figures: Vec<Figure>,
     heights: Vec<HeightLine>,
     changed: bool,
-    curve: Drawing,
+    agreement: Vec<String>,
 }
 
 impl askama::filters::HtmlSafe for BenchFigures {}
@@ -58,12 +59,27 @@ impl BenchPicture {
         if changed {
             packs.push(drawn(bench, &bench.planned, Which::Planned.name(), load, units)?);
         }
-        let told: Vec<String> = packs.iter().map(|pack| {
-            let leaves = pack.marks.iter().map(|mark| format!("{} {}", mark.name, mark.words)).collect::<Vec<_>>().join(", ");
-            format!("{}: {}; {leaves}", pack.title, pack.arch.as_deref().unwrap_or("unbolted"))
-        }).collect();
+        let mut curves = vec![DrawnCurve {
+            curve: &bench.found.curve,
+            class: "found",
+            name: "as found",
+            second_stage: bench.found.second_stage,
+        }];
+        if changed {
+            let (curve, second_stage) = (&bench.planned.curve, bench.planned.second_stage);
+            curves.push(DrawnCurve { curve, class: "planned", name: "as planned", second_stage });
+        }
+        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (named.name.clone(), named.load)).collect();
+        let told: Vec<String> = packs
+            .iter()
+            .map(|pack| {
+                let leaves = pack.marks.iter().map(|mark| format!("{} {}", mark.name, mark.words)).collect::<Vec<_>>().join(", ");
+                format!("{}: {}; {leaves}", pack.title, pack.arch.as_deref().unwrap_or("unbolted"))
+            })
+            .collect();
         Ok(BenchPicture {
             drawing: PackDrawing::new(&packs, &told.join(". ")),
+            curve: curve_drawing(&curves, &named, units),
             doubts: doubt_words(&bench.planned.pack),
             estimated: estimated_words(&bench.found),
         })
@@ -82,19 +98,12 @@ impl BenchFigures {
     ) -> Result<Self, PackError> {
         let at = load.unwrap_or_default();
         let work = PackWork::new(&bench.found.pack, &bench.planned.pack, survey.vehicle.most_spring_load())?;
-        let mut curves =
-            vec![DrawnCurve { curve: &bench.found.curve, class: "found", name: "as found", second_stage: bench.found.second_stage }];
-        if changed {
-            let (curve, second_stage) = (&bench.planned.curve, bench.planned.second_stage);
-            curves.push(DrawnCurve { curve, class: "planned", name: "as planned", second_stage });
-        }
-        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (named.name.clone(), named.load)).collect();
         Ok(BenchFigures {
             load: units.weight(at),
             figures: load_figures(bench, at, changed, units)?,
             heights: height_lines(file, survey, cases, work, units),
             changed,
-            curve: curve_drawing(&curves, &named, units),
+            agreement: agreement_words(survey, bench, arch_on_tape(file), units),
         })
     }
 }

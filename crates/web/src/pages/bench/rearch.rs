@@ -150,7 +150,8 @@ struct WorkedOut {
 fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Result<WorkedOut, String> {
     let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
     let measured = survey.height(End::Rear, asked.state);
-    let measured = measured.ok_or_else(|| format!("The rear height {} is not on Tape yet; measure it first.", state_name(asked.state)))?;
+    let measured =
+        measured.ok_or_else(|| format!("The rear height {} is not on Tape yet; measure it first.", state_name(asked.state)))?;
     let cases = planned_cases(file, survey);
     let base = as_before(&asked.bench.found, &asked.bench.planned);
     let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
@@ -163,7 +164,7 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let load = load.ok_or("What was put on is not known; tell it on Tape first.")?.load;
     let raised = asked.height - measured.value;
     let wanted = WantedArch { arch: bench.found.curve.height(load) + raised, load, full_load: bench.rated };
-    let rearch = Rearch::new(&bench.planned.pack, &wanted, asked.rule, asked.bench.presetting()).map_err(said)?;
+    let rearch = Rearch::new(&bench.planned.pack, &wanted, asked.rule).map_err(said)?;
     let mut against: Vec<String> = Vec::new();
     let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
     let barred = ruled_out(&file.found(), &rearched_pack);
@@ -220,8 +221,14 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
         states: sheet.choices("state", &[("empty", "Empty"), ("loaded", "Loaded")]),
         height: sheet.length_field("height", "Rear height wanted").hint(datum),
         rules: sheet.choices("rule", &RULES),
-        lost: sheet.number_field("lost", "Of the arch gained, settles again", "%").hint("common practice, until your own proofs say better"),
-        steel: [stress("rated", "Under rated load"), stress("at_stop", "At the bump stop"), stress("yields", "Begins to take a set")],
+        lost: sheet
+            .number_field("lost", "Of the arch gained, settles again", "%")
+            .hint("common practice, until your own proofs say better"),
+        steel: [
+            stress("rated", "Under rated load"),
+            stress("at_stop", "At the bump stop"),
+            stress("yields", "Begins to take a set"),
+        ],
         result,
         problem,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
@@ -236,7 +243,8 @@ fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, unit
     let before = rearch.found.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
     let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
     let stresses = before.leaves.iter().zip(&after.leaves);
-    let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&rearch.pressed).zip(stresses);
+    let pressed = asked.bench.presetting().pressed_leaves(&bench.found.pack, &rearch.wanted);
+    let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed).zip(stresses);
     let arch = |sheet: ArchSheet| units.fine(sheet.sagitta());
     let line = |(((from, to), pressed), (before, after)): (((&Leaf, &Leaf), &Curvature), (&LeafStress, &LeafStress))| {
         let (sheet, stress) = (ArchSheet::of(to), after.largest());

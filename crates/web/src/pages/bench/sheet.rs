@@ -6,7 +6,7 @@ use actix_web::http::header::{CONTENT_DISPOSITION, CONTENT_TYPE};
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
-use wise_badger_mechanics::pack::{ArchSheet, Bits, BitsGiven, Leaf, Pack, PackState};
+use wise_badger_mechanics::pack::{ArchSheet, Bits, BitsGiven, Leaf, Offset, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 use wise_badger_store::Database;
@@ -15,7 +15,6 @@ use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};
 use super::super::{job_file, page};
-use crate::bench::pressed;
 use crate::error::WebError;
 use crate::form::{Field, Sheet};
 use crate::full_size::{Paper, Template as FullSize, dxf, pdf, svg};
@@ -47,10 +46,16 @@ struct LeafSheet {
     section: String,
     /// What of it: name, as found (absent of a leaf that is new), to settle at, to press to.
     figures: Vec<[String; 4]>,
-    places: Vec<String>,
-    offsets: Vec<(&'static str, Vec<String>)>,
+    /// Offsets of the front half and of the rear half.
+    halves: [OffsetTable; 2],
     is_new: bool,
     files: Vec<(String, String)>,
+}
+
+/// Offsets of one half: a column for each place, a row for each state of the leaf.
+struct OffsetTable {
+    places: Vec<String>,
+    rows: Vec<(&'static str, Vec<String>)>,
 }
 
 /// A leaf as found, as it is to settle, and as it is pressed.
@@ -62,7 +67,7 @@ struct Arcs {
 
 fn arcs(bench: &Bench, entry: &BenchEntry) -> Vec<Arcs> {
     let (found, planned) = (&bench.found.pack, &bench.planned.pack);
-    let press = pressed(found, planned, entry.presetting());
+    let press = entry.presetting().pressed_leaves(found, planned);
     let one = |(leaf, press): (&Leaf, _)| {
         let before = found.leaves.iter().find(|before| before.name == leaf.name);
         let settled = ArchSheet::of(leaf);
@@ -90,7 +95,11 @@ pub(crate) async fn show(
     let pairs = bench.planned.pack.leaves.iter().zip(arcs(&bench, &entry));
     let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(*number, place, leaf, &arcs, units)).collect();
     let template = SheetPage {
-        shell: Shell::new(&worker, format!("Arching sheet: {}", file.job.intake.label), format!("{}/sheet", Stage::Bench.path_of(*number))),
+        shell: Shell::new(
+            &worker,
+            format!("Arching sheet: {}", file.job.intake.label),
+            format!("{}/sheet", Stage::Bench.path_of(*number)),
+        ),
         number: *number,
         label: file.job.intake.label.clone(),
         lost: format!("{} %", entry.presetting().lost * 100.0),
@@ -130,24 +139,35 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
         row("Offset at the centre hole", &|sheet| units.fine(sheet.offset(metres(0.0)))),
     ];
     let step = step(units);
-    let places = arcs.settled.offsets(step).into_iter().map(|offset| match offset.along {
-        along if along.si().abs() < 1e-9 => "bolt".to_owned(),
-        along => format!("{}{}", if along.si() < 0.0 { "F " } else { "R " }, plain(along.abs(), units)),
-    });
-    let of = |sheet: &ArchSheet| sheet.offsets(step).into_iter().map(|offset| bare(offset.offset, units)).collect::<Vec<_>>();
-    let mut offsets: Vec<(&'static str, Vec<String>)> = Vec::new();
-    offsets.extend(arcs.found.as_ref().map(|found| ("as found", of(found))));
-    offsets.push(("settles at", of(&arcs.settled)));
-    offsets.push(("press to", of(&arcs.pressed)));
+    let half = |is_front: bool| {
+        let of_half = |offset: &Offset| if is_front { offset.along.si() < 1e-9 } else { offset.along.si() > -1e-9 };
+        let of = |sheet: &ArchSheet| -> Vec<String> {
+            sheet.offsets(step).iter().filter(|offset| of_half(offset)).map(|offset| bare(offset.offset, units)).collect()
+        };
+        let place = |offset: &Offset| match offset.along {
+            along if along.si().abs() < 1e-9 => "bolt".to_owned(),
+            along => format!("{}{}", if along.si() < 0.0 { "F " } else { "R " }, plain(along.abs(), units)),
+        };
+        let mut rows: Vec<(&'static str, Vec<String>)> = Vec::new();
+        rows.extend(arcs.found.as_ref().map(|found| ("as found", of(found))));
+        rows.push(("settles at", of(&arcs.settled)));
+        rows.push(("press to", of(&arcs.pressed)));
+        OffsetTable { places: arcs.settled.offsets(step).iter().filter(|offset| of_half(offset)).map(place).collect(), rows }
+    };
     let files = [("svg", "SVG"), ("dxf", "DXF"), ("a4.pdf", "PDF, A4"), ("letter.pdf", "PDF, Letter")];
     let path = |file: &str| format!("{}/leaf/{place}/{file}", Stage::Bench.path_of(number));
     LeafSheet {
         place: place + 1,
         name: leaf.name.clone(),
-        section: format!("{} × {}, {} to the front end, {} to the rear", units.fine(leaf.width), units.fine(leaf.thickness), units.height(leaf.front), units.height(leaf.rear)),
+        section: format!(
+            "{} × {}, {} to the front end, {} to the rear",
+            units.exact(leaf.width),
+            units.exact(leaf.thickness),
+            units.height(leaf.front),
+            units.height(leaf.rear)
+        ),
         figures,
-        places: places.collect(),
-        offsets,
+        halves: [half(true), half(false)],
         is_new: arcs.found.is_none(),
         files: files.into_iter().map(|(file, name)| (path(file), name.to_owned())).collect(),
     }
@@ -193,16 +213,33 @@ fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<(String, String)
     };
     match Bits::of(pack, &given) {
         Ok(bits) => {
-            lines.push(("Centre bolt, usual for this width".to_owned(), format!("{} × {} under the head; the leaves' hole decides", units.fine(bits.centre_bolt), units.height(bits.centre_bolt_length))));
-            lines.push(("U-bolt leg".to_owned(), format!("{}; order the next length up, new every time", units.height(bits.u_bolt_leg))));
+            lines.push((
+                "Centre bolt, usual for this width".to_owned(),
+                format!(
+                    "{} × {} under the head; the leaves' hole decides",
+                    units.fine(bits.centre_bolt),
+                    units.height(bits.centre_bolt_length)
+                ),
+            ));
+            lines.push((
+                "U-bolt leg".to_owned(),
+                format!("{}; order the next length up, new every time", units.height(bits.u_bolt_leg)),
+            ));
             for clip in &bits.clips {
                 let name = pack.leaves.get(clip.leaf).map_or("", |leaf| leaf.name.as_str());
-                let size = format!("{} inside width, {} inside height; bolt-on", units.height(clip.width), units.height(clip.height));
+                let size =
+                    format!("{} inside width, {} inside height; bolt-on", units.height(clip.width), units.height(clip.height));
                 lines.push((format!("Clips on {name}, one each end"), size));
             }
             lines.push(("Shim".to_owned(), shim_words(&bits)));
             if block.si > 0.0 {
-                lines.push(("Block".to_owned(), format!("{} in one piece, on the rear axle only, in place of any that is there", units.height(block.length()))));
+                lines.push((
+                    "Block".to_owned(),
+                    format!(
+                        "{} in one piece, on the rear axle only, in place of any that is there",
+                        units.height(block.length())
+                    ),
+                ));
             }
             (lines, String::new())
         }
@@ -250,7 +287,11 @@ pub(crate) async fn template(
     let radius = sheet.radius().map_or_else(|| "flat".to_owned(), |radius| format!("radius {}", units.height(radius)));
     let words = vec![
         format!("Job {number}, leaf {}: {}, {what}", place + 1, leaf.name),
-        format!("{radius}, sagitta {}, chord {}; under side of the leaf is the long arc below", units.fine(sheet.sagitta()), units.fine(sheet.chord())),
+        format!(
+            "{radius}, sagitta {}, chord {}; under side of the leaf is the long arc below",
+            units.fine(sheet.sagitta()),
+            units.fine(sheet.chord())
+        ),
     ];
     let inches = units.length == LengthUnit::Inches;
     let full_size = FullSize::new(sheet, leaf.thickness, step(units), inches, words);

@@ -131,7 +131,8 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
         let typed = sheet.length(name)?;
         sheet.length_within(name, what, typed, inches(least).si(), inches(most).si())
     };
-    let (width, thickness) = (within("few_width", "A leaf's width", 1.0, 6.0), within("few_thickness", "A leaf's thickness", 0.1, 2.0));
+    let (width, thickness) =
+        (within("few_width", "A leaf's width", 1.0, 6.0), within("few_thickness", "A leaf's thickness", 0.1, 2.0));
     let (front, rear) = (within("few_front", "A leaf's half", 4.0, 60.0), within("few_rear", "A leaf's half", 4.0, 60.0));
     let arch = sheet.signed_length("few_arch");
     let units = sheet.units();
@@ -155,10 +156,7 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     match PackReading::stepped(main, count, clamp, Some(arch.length())).pack() {
         Ok(read) => {
             let mut entry = pack_entry(&read.pack, units);
-            for (number, leaf) in (1..).zip(&mut entry.leaves) {
-                leaf.arch = None;
-                leaf.name = if number == 1 { leaf.name.clone() } else { format!("Leaf {number}") };
-            }
+            entry.leaves.iter_mut().for_each(|leaf| leaf.arch = None);
             entry.pack_arch = Some(arch);
             Some(entry)
         }
@@ -244,7 +242,8 @@ pub(crate) async fn consider(
         found: Box::new(bench.found),
         planned: Box::new(bench.planned),
     };
-    let correction = entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
+    let correction =
+        entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
     if !file.found().gate(&correction).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
     }
