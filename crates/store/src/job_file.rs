@@ -1,9 +1,11 @@
 //! Everything that stands on a job, read together.
 
 use std::collections::HashMap;
+use std::sync::OnceLock;
 
 use diesel::PgConnection;
 use wise_badger_mechanics::look_over::LookOver;
+use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
@@ -41,6 +43,8 @@ pub struct JobFile {
     pub corrections: Vec<Considered>,
     /// The one chosen.
     pub fitting: Option<Fitting>,
+    /// The pack found on its bench as a spring: worked out once, when it is first asked for.
+    rear_pack: OnceLock<Option<PackCurve>>,
 }
 
 impl JobFile {
@@ -95,6 +99,7 @@ impl JobFile {
             aim: aims.remove(&job.id),
             corrections: corrections.remove(&job.id).unwrap_or_default(),
             fitting: fittings.remove(&job.id),
+            rear_pack: OnceLock::new(),
             job,
         };
         Ok(jobs.into_iter().map(file).collect())
@@ -117,9 +122,18 @@ impl JobFile {
         // What stood on a scale, empty, counts where intake states no empty weight.
         let weighed = self.weighed(LoadState::Empty);
         let kerb = Ends::from_fn(|end| (*vehicle.kerb.get(end)).or(*weighed.get(end)));
-        let found = self.bench.as_ref().and_then(|bench| bench.found.pack().ok());
-        let rear_pack = found.and_then(|read| read.pack.curve_to(vehicle.most_spring_load()).ok());
+        let worked_out = || {
+            let found = self.bench.as_ref().and_then(|bench| bench.found.pack().ok());
+            found.and_then(|read| read.pack.curve_to(vehicle.most_spring_load()).ok())
+        };
+        let rear_pack = self.rear_pack.get_or_init(worked_out).clone();
         VehicleFacts { always, kerb, rear_pack, ..vehicle }
+    }
+
+    /// The same job with another pack on its bench, or with none.
+    #[must_use]
+    pub fn with_bench(self, bench: Option<BenchEntry>) -> Self {
+        JobFile { bench, rear_pack: OnceLock::new(), ..self }
     }
 
     /// What a scale said of the axles in a state, whole or corner by corner, as read on Tape.

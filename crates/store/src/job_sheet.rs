@@ -82,12 +82,12 @@ pub(crate) fn by_job<S: Sheet>(sheets: &[Standing]) -> Result<HashMap<JobId, S>,
 
 /// Puts a sheet in place of the one of its kind that stands, which stays on record; an unchanged one is left alone.
 pub fn replace<S: Sheet>(connection: &mut PgConnection, person: &Person, job: JobId, sheet: &S) -> Result<(), StoreError> {
-    let standing = standing(connection, person.shop_id, &[job])?;
-    let sheets = standing.iter().map(Standing::read::<S>).collect::<Result<Vec<_>, _>>()?;
-    if sheets.iter().flatten().any(|before| before == sheet) {
+    let standing = standing_of::<S>(connection, person.shop_id, job)?;
+    let before = standing.as_ref().map(Standing::read::<S>).transpose()?.flatten();
+    if before.as_ref() == Some(sheet) {
         return Ok(());
     }
-    let before = standing.iter().find(|sheet| sheet.kind == S::KIND).map(|sheet| sheet.id);
+    let before = standing.map(|sheet| sheet.id);
     withdraw(connection, person, before)?;
     let entry = serde_json::to_value(sheet).map_err(|error| StoreError::Other(Box::new(error)))?;
     diesel::insert_into(job_sheets::table)
@@ -123,8 +123,20 @@ fn led_to(connection: &mut PgConnection, shop: ShopId, sheet: &Standing, step: S
     }
 }
 
+/// The sheet of a kind that stands on a job.
+pub fn of_job<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<S>, StoreError> {
+    standing_of::<S>(connection, shop, job)?.map_or(Ok(None), |sheet| sheet.read())
+}
+
 fn standing_of<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<Standing>, StoreError> {
-    Ok(standing(connection, shop, &[job])?.into_iter().find(|sheet| sheet.kind == S::KIND))
+    Ok(job_sheets::table
+        .filter(job_sheets::shop_id.eq(shop))
+        .filter(job_sheets::job_id.eq(job))
+        .filter(job_sheets::kind.eq(S::KIND))
+        .filter(job_sheets::withdrawn_at.is_null())
+        .select(Standing::as_select())
+        .first(connection)
+        .optional()?)
 }
 
 /// Whether a step can be taken back, and forward again.

@@ -140,9 +140,8 @@ impl Picture<'_> {
             match mark.strained {
                 Some(Strained::Past) => canvas.polygon("leaf leaf-past", &outline),
                 Some(strained @ (Strained::Fairly | Strained::Fully)) => {
-                    canvas.polygon("leaf", &outline);
-                    let stripes = format!("{}-{}", self.frame.id, if strained == Strained::Fairly { "fairly" } else { "fully" });
-                    canvas.striped("leaf-stripes", &stripes, &outline);
+                    let stripes = if strained == Strained::Fairly { "fairly" } else { "fully" };
+                    canvas.striped("leaf-striped", &format!("{}-{stripes}", self.frame.id), &outline);
                 }
                 _ => canvas.polygon("leaf", &outline),
             }
@@ -197,8 +196,8 @@ impl Picture<'_> {
 
 /// Height of a line at a place along it, between its points.
 fn height_at(line: &LeafLine, along: Length) -> Length {
-    let pairs = line.points.windows(2).filter_map(|pair| <&[(Length, Length); 2]>::try_from(pair).ok());
-    let over = pairs.clone().find(|[from, to]| from.0 <= along && along <= to.0).or(pairs.last());
+    let mut pairs = line.points.windows(2).filter_map(|pair| <&[(Length, Length); 2]>::try_from(pair).ok());
+    let over = pairs.clone().find(|[from, to]| from.0 <= along && along <= to.0).or_else(|| pairs.next_back());
     over.map_or(Length::default(), |[from, to]| {
         let span = (to.0 - from.0).si();
         let share = if span.abs() < 1e-12 { 0.0 } else { ((along - from.0).si() / span).clamp(0.0, 1.0) };

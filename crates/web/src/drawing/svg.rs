@@ -137,7 +137,7 @@ impl Canvas {
     pub(crate) fn stripes(&mut self, id: &str, apart: f64) {
         let (apart, end) = (Figure(apart), Figure(apart / 2.0));
         self.put(format_args!(
-            r#"<defs><pattern id="{id}" width="{apart}" height="4" patternUnits="userSpaceOnUse"><rect class="stripe" x="0" y="0" width="{end}" height="4"/></pattern></defs>"#
+            r#"<defs><pattern id="{id}" width="{apart}" height="4" patternUnits="userSpaceOnUse"><rect class="stripe-ground" width="{apart}" height="4"/><rect class="stripe" width="{end}" height="4"/></pattern></defs>"#
         ));
     }
 

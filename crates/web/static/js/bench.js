@@ -1,7 +1,7 @@
 // Shows a pack under the load that the slider is at, and as its leaves are typed: the server works it out and draws it.
 
 const PAUSE_MS = 150;
-const PARTS = ["bench-picture", "bench-figures"];
+const PARTS = ["bench-picture", "bench-at-load", "bench-curve", "bench-heights"];
 
 /** Puts what was drawn in the place of what was there; what was open is open again. */
 function show(html) {
@@ -15,17 +15,21 @@ function show(html) {
   }
 }
 
-/** Asks for the picture of the form as it stands: one question at a time, and the last one is always asked. */
+/**
+ * Asks for the picture of the form as it stands: one question at a time, and the last one is always asked.
+ * While only the load changes, only what the load changes is asked for.
+ */
 function painter(place, form) {
   let asking = false;
-  let again = false;
-  return async function paint() {
+  let again = null;
+  return async function paint(part = "all") {
     if (asking) {
-      again = true;
+      again = again === "all" ? again : part;
       return;
     }
     asking = true;
     const body = new URLSearchParams(new FormData(form));
+    body.set("part", part);
     if (place.dataset.load) body.set("load", place.dataset.load);
     const answer = await fetch(place.dataset.benchPreview, { method: "POST", body }).catch(() => null);
     if (answer?.status === 200 && !answer.redirected) show(await answer.text());
@@ -33,8 +37,9 @@ function painter(place, form) {
     place.classList.toggle("is-old", answer?.status === 204);
     asking = false;
     if (again) {
-      again = false;
-      paint();
+      const part = again;
+      again = null;
+      paint(part);
     }
   };
 }
@@ -60,7 +65,7 @@ export function attach(root) {
     // The slider goes in steps; a named load is taken to the pound.
     place.dataset.load = load;
     said.textContent = load === "loose" ? "loose, unbolted" : `${load} ${slider.dataset.unit}`;
-    paint();
+    paint("load");
   };
   const first = picks.find((pick) => pick.hasAttribute("aria-current"));
   if (first) place.dataset.load = first.dataset.load;
@@ -76,6 +81,6 @@ export function attach(root) {
   form.addEventListener("input", (event) => {
     if (event.target === form || event.target === slider) return;
     window.clearTimeout(waiting);
-    waiting = window.setTimeout(paint, PAUSE_MS);
+    waiting = window.setTimeout(() => paint(), PAUSE_MS);
   });
 }

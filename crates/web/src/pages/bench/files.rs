@@ -33,12 +33,13 @@ pub(crate) async fn export(
     let cases = planned_cases(&file, &survey);
     let bench = Bench::new(&file, &survey, &cases, entry);
     let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; put its figures right."))?;
-    let worked = match which {
-        Which::Found => &bench.found,
-        Which::Planned => &bench.planned,
+    let packs = bench.packs;
+    let pack = match which {
+        Which::Found => packs.found,
+        Which::Planned => packs.planned,
     };
     let loads: Vec<Force> = std::iter::once(Force::default()).chain(bench.loads.iter().map(|named| named.load)).collect();
-    let document = PackDocument { pack: worked.pack.clone(), loads, full_load: bench.rated };
+    let document = PackDocument { pack, loads, full_load: packs.rated };
     let name = format!("attachment; filename=\"pack-{}-{}.json\"", *number, which.word());
     Ok(HttpResponse::Ok().insert_header(ContentType::json()).insert_header((CONTENT_DISPOSITION, name)).body(document.to_json()))
 }

@@ -20,7 +20,7 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::{Phase, Place, Spot};
 use wise_badger_store::{Database, job_sheet};
 
-use self::picture::{BenchFigures, BenchPicture};
+use self::picture::{OverAll, UnderLoad, asked_of};
 use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
 use super::{Hidden, Refusal, job_file, page};
 use crate::error::WebError;
@@ -53,8 +53,8 @@ struct BenchPage {
     /// Whether anything is planned on it.
     changed: bool,
     slider: Option<Slider>,
-    picture: Option<BenchPicture>,
-    figures: Option<BenchFigures>,
+    under_load: Option<UnderLoad>,
+    over_all: Option<OverAll>,
     /// Why the pack on file cannot be worked out.
     problem: String,
     hidden: Hidden,
@@ -166,15 +166,14 @@ fn whole_units(load: Force, units: Units) -> i64 {
     plain.round() as i64
 }
 
-/// The load asked for: a number in the person's unit, the first named one when nothing is asked, and none for a loose pack.
-fn load_asked(bench: &Bench, text: &str, units: Units) -> Option<Force> {
+/// The load asked for: a number in the person's unit, a usual one when nothing is asked, and none for a loose pack.
+fn load_asked(text: &str, usual: Force, most: Force, units: Units) -> Option<Force> {
     if text == "loose" {
         return None;
     }
     let number = text.parse::<f64>().ok().filter(|load| load.is_finite() && *load >= 0.0);
     let asked = number.map(|load| if units.weight == WeightUnit::Pounds { pounds(load) } else { kilograms(load) });
-    let first = bench.loads.first().map(|named| named.load);
-    Some(asked.or(first).unwrap_or_default().min(bench.most()))
+    Some(asked.unwrap_or(usual).min(most))
 }
 
 impl Slider {
@@ -212,21 +211,19 @@ async fn bench_page(
     let (shop, job) = (worker.shop_id(), file.job.id);
     let [back, forward] = database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
     let cases = planned_cases(file, &survey);
-    let worked = file.bench.as_ref().map(|entry| (entry, Bench::new(file, &survey, &cases, entry)));
-    let (mut slider, mut picture, mut figures, mut problem) = (None, None, None, String::new());
+    let worked = file.bench.as_ref().map(|entry| Bench::new(file, &survey, &cases, entry));
+    let (mut slider, mut under_load, mut over_all, mut problem) = (None, None, None, String::new());
     match worked {
-        Some((entry, Ok(bench))) => {
-            let load = load_asked(&bench, sheet.text("load"), units);
+        Some(Ok(bench)) => {
+            let load = asked_of(&bench, sheet.text("load"), units);
             slider = Some(Slider::new(&bench, number, which, load, units));
-            match (
-                BenchPicture::new(&bench, load, entry.is_changed(), units),
-                BenchFigures::new(file, &survey, &cases, &bench, load, entry.is_changed(), units),
-            ) {
-                (Ok(drawn), Ok(worked)) => (picture, figures) = (Some(drawn), Some(worked)),
-                (Err(error), _) | (_, Err(error)) => problem = crate::view::sentence(&error.to_string()),
+            over_all = Some(OverAll::new(file, &survey, &cases, &bench, units));
+            match UnderLoad::new(&bench.packs, load, units) {
+                Ok(drawn) => under_load = Some(drawn),
+                Err(error) => problem = crate::view::sentence(&error.to_string()),
             }
         }
-        Some((_, Err(error))) => problem = crate::view::sentence(&error.to_string()),
+        Some(Err(error)) => problem = crate::view::sentence(&error.to_string()),
         None => {}
     }
     let rows = bench::rows_shown(sheet).max(if file.bench.is_none() { FEWEST_ROWS } else { 0 });
@@ -241,8 +238,8 @@ async fn bench_page(
         has_pack: file.bench.is_some(),
         changed: file.bench.as_ref().is_some_and(BenchEntry::is_changed),
         slider,
-        picture,
-        figures,
+        under_load,
+        over_all,
         problem,
         hidden: Hidden::new(sheet, file.job.revision),
         young: sheet.text("young_modulus_pa").to_owned(),

@@ -4,11 +4,13 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::pack::{PackError, PackWork};
-use wise_badger_mechanics::survey::Survey;
+use wise_badger_mechanics::pack::PackError;
+use wise_badger_mechanics::survey::{Survey, VehicleFacts};
 use wise_badger_mechanics::units::Force;
-use wise_badger_store::Database;
+use wise_badger_store::entry::BenchEntry;
+use wise_badger_store::job::{self as jobs, Job};
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::{Database, JobNumber, PgConnection, ShopId, StoreError, job_sheet};
 
 use super::super::job_frame::{found, planned_cases};
 use super::super::{Posted, job_file, page};
@@ -17,94 +19,124 @@ use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::form::bench::{self, Which};
-use crate::view::bench::{Bench, HeightLine, agreement_words, doubt_words, drawn, estimated_words, height_lines, load_figures};
+use crate::view::bench::{
+    Bench, HeightLine, Packs, Standing, agreement_words, doubt_words, drawn, drawn_loose, estimated_words, height_lines,
+    load_figures, second_stage_figure,
+};
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
 
-/// The packs, as found over as planned.
+/// The packs under a load, as found over as planned.
 #[derive(Template)]
 #[template(path = "parts/bench_picture.html")]
 pub(super) struct BenchPicture {
     drawing: PackDrawing,
+}
+
+/// Figures under that load.
+#[derive(Template)]
+#[template(path = "parts/bench_at_load.html")]
+pub(super) struct BenchAtLoad {
+    load: String,
+    changed: bool,
+    figures: Vec<Figure>,
+}
+
+/// The curve, and what is said of the packs under any load.
+#[derive(Template)]
+#[template(path = "parts/bench_curve.html")]
+pub(super) struct BenchCurve {
     curve: Drawing,
     doubts: Vec<String>,
     estimated: Vec<String>,
 }
 
-impl askama::filters::HtmlSafe for BenchPicture {}
-
-/// Figures, heights and the curve.
+/// Heights of the vehicle, and how the leaves agree with the tape.
 #[derive(Template)]
-#[template(path = "parts/bench_figures.html")]
-pub(super) struct BenchFigures {
-    load: String,
-    figures: Vec<Figure>,
+#[template(path = "parts/bench_heights.html")]
+pub(super) struct BenchHeights {
     heights: Vec<HeightLine>,
+    second_stage: Figure,
     changed: bool,
     agreement: Vec<String>,
 }
 
-impl askama::filters::HtmlSafe for BenchFigures {}
+impl askama::filters::HtmlSafe for BenchPicture {}
+impl askama::filters::HtmlSafe for BenchAtLoad {}
+impl askama::filters::HtmlSafe for BenchCurve {}
+impl askama::filters::HtmlSafe for BenchHeights {}
+
+/// What changes with the load alone.
+pub(super) struct UnderLoad {
+    pub(super) picture: BenchPicture,
+    pub(super) at_load: BenchAtLoad,
+}
+
+/// What changes with the leaves alone.
+pub(super) struct OverAll {
+    pub(super) curve: BenchCurve,
+    pub(super) heights: BenchHeights,
+}
 
 #[derive(Template)]
 #[template(path = "parts/bench_preview.html")]
 struct Preview {
-    picture: BenchPicture,
-    figures: BenchFigures,
+    under_load: UnderLoad,
+    /// Absent while only the load changes.
+    over_all: Option<OverAll>,
 }
 
-impl BenchPicture {
-    pub(super) fn new(bench: &Bench, load: Option<Force>, changed: bool, units: Units) -> Result<Self, PackError> {
-        let mut packs = vec![drawn(bench, &bench.found, Which::Found.name(), load, units)?];
-        if changed {
-            packs.push(drawn(bench, &bench.planned, Which::Planned.name(), load, units)?);
-        }
-        let mut curves = vec![DrawnCurve {
-            curve: &bench.found.curve,
-            class: "found",
-            name: "as found",
-            second_stage: bench.found.second_stage,
-        }];
-        if changed {
-            let (curve, second_stage) = (&bench.planned.curve, bench.planned.second_stage);
-            curves.push(DrawnCurve { curve, class: "planned", name: "as planned", second_stage });
-        }
-        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (named.name.clone(), named.load)).collect();
-        let told: Vec<String> = packs
+impl UnderLoad {
+    pub(super) fn new(packs: &Packs, load: Option<Force>, units: Units) -> Result<Self, PackError> {
+        let at = load.unwrap_or_default();
+        let found = Standing::new(&packs.found, at, packs.rated)?;
+        let planned = if packs.changed { Some(Standing::new(&packs.planned, at, packs.rated)?) } else { None };
+        let picture = |pack, which: Which, standing| match load {
+            Some(_) => drawn(packs, pack, which.name(), standing, units),
+            None => drawn_loose(pack, which.name(), units),
+        };
+        let mut pictured = vec![picture(&packs.found, Which::Found, &found)];
+        pictured.extend(planned.as_ref().map(|planned| picture(&packs.planned, Which::Planned, planned)));
+        let told: Vec<String> = pictured
             .iter()
             .map(|pack| {
                 let leaves = pack.marks.iter().map(|mark| format!("{} {}", mark.name, mark.words)).collect::<Vec<_>>().join(", ");
                 format!("{}: {}; {leaves}", pack.title, pack.arch.as_deref().unwrap_or("unbolted"))
             })
             .collect();
-        Ok(BenchPicture {
-            drawing: PackDrawing::new(&packs, &told.join(". ")),
-            curve: curve_drawing(&curves, &named, units),
-            doubts: doubt_words(&bench.planned.pack),
-            estimated: estimated_words(&bench.found),
+        Ok(UnderLoad {
+            picture: BenchPicture { drawing: PackDrawing::new(&pictured, &told.join(". ")) },
+            at_load: BenchAtLoad {
+                load: units.weight(at),
+                changed: packs.changed,
+                figures: load_figures(packs, &found, planned.as_ref().unwrap_or(&found), units),
+            },
         })
     }
 }
 
-impl BenchFigures {
-    pub(super) fn new(
-        file: &JobFile,
-        survey: &Survey,
-        cases: &[(String, Survey)],
-        bench: &Bench,
-        load: Option<Force>,
-        changed: bool,
-        units: Units,
-    ) -> Result<Self, PackError> {
-        let at = load.unwrap_or_default();
-        let work = PackWork::new(&bench.found.pack, &bench.planned.pack, survey.vehicle.most_spring_load())?;
-        Ok(BenchFigures {
-            load: units.weight(at),
-            figures: load_figures(bench, at, changed, units)?,
-            heights: height_lines(file, survey, cases, work, units),
-            changed,
-            agreement: agreement_words(survey, bench, arch_on_tape(file), units),
-        })
+impl OverAll {
+    pub(super) fn new(file: &JobFile, survey: &Survey, cases: &[(String, Survey)], bench: &Bench, units: Units) -> Self {
+        let (packs, work) = (&bench.packs, &bench.work);
+        let [found, planned] = bench.second_stage;
+        let mut curves = vec![DrawnCurve { curve: &work.found, class: "found", name: "as found", second_stage: found }];
+        if packs.changed {
+            curves.push(DrawnCurve { curve: &work.planned, class: "planned", name: "as planned", second_stage: planned });
+        }
+        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (named.name.clone(), named.load)).collect();
+        OverAll {
+            curve: BenchCurve {
+                curve: curve_drawing(&curves, &named, units),
+                doubts: doubt_words(&packs.planned),
+                estimated: estimated_words(packs),
+            },
+            heights: BenchHeights {
+                heights: height_lines(file, survey, cases, bench, units),
+                second_stage: second_stage_figure(bench, units),
+                changed: packs.changed,
+                agreement: agreement_words(survey, bench, arch_on_tape(file), units),
+            },
+        }
     }
 }
 
@@ -115,24 +147,54 @@ pub(crate) async fn preview(
     number: Path<i32>,
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     let Some(pack) = bench::check(&mut sheet) else { return Ok(HttpResponse::NoContent().finish()) };
-    let which = Which::of(sheet.text("pack"));
-    let entry = with_pack(file.bench.as_ref(), which, pack);
-    // The vehicle stands on the packs as they are typed, not as they are on file.
-    let changed = entry.is_changed();
-    let file = JobFile { bench: Some(entry.clone()), ..file };
-    let (units, survey) = found(&worker, &file);
-    let cases = planned_cases(&file, &survey);
-    let drawn = Bench::new(&file, &survey, &cases, &entry).and_then(|bench| {
-        let load = load_asked(&bench, sheet.text("load"), units);
-        let picture = BenchPicture::new(&bench, load, changed, units)?;
-        let figures = BenchFigures::new(&file, &survey, &cases, &bench, load, changed, units)?;
-        Ok(Preview { picture, figures })
-    });
+    let drawn = match sheet.text("part") {
+        "load" => {
+            let (shop, number) = (worker.shop_id(), JobNumber(*number));
+            let (job, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
+            let entry = with_pack(bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            under_load(&job.intake.vehicle(), &sheet, &entry)
+        }
+        _ => {
+            let file = job_file(&database, &worker, *number).await?;
+            let entry = with_pack(file.bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            whole(&worker, file, &sheet, entry)
+        }
+    };
     match drawn {
         Ok(preview) => page(StatusCode::OK, &preview),
         Err(_) => Ok(HttpResponse::NoContent().finish()),
     }
+}
+
+/// A job with its bench, and nothing else of it.
+fn on_the_bench(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<(Job, Option<BenchEntry>), StoreError> {
+    let job = jobs::find(connection, shop, number)?;
+    let bench = job_sheet::of_job(connection, shop, job.id)?;
+    Ok((job, bench))
+}
+
+/// Only what the load changes, which is quick: a slider is moved by many small steps.
+fn under_load(vehicle: &VehicleFacts, sheet: &Sheet, entry: &BenchEntry) -> Result<Preview, PackError> {
+    let (units, packs) = (sheet.units(), Packs::new(vehicle, entry)?);
+    let load = load_asked(sheet.text("load"), Force::default(), vehicle.most_spring_load(), units);
+    Ok(Preview { under_load: UnderLoad::new(&packs, load, units)?, over_all: None })
+}
+
+/// The vehicle stands on the packs as they are typed, not as they are on file.
+fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: BenchEntry) -> Result<Preview, PackError> {
+    let file = file.with_bench(Some(entry.clone()));
+    let (units, survey) = found(worker, &file);
+    let cases = planned_cases(&file, &survey);
+    let bench = Bench::new(&file, &survey, &cases, &entry)?;
+    let load = asked_of(&bench, sheet.text("load"), units);
+    let over_all = Some(OverAll::new(&file, &survey, &cases, &bench, units));
+    Ok(Preview { under_load: UnderLoad::new(&bench.packs, load, units)?, over_all })
+}
+
+/// The load asked for on a bench; empty when nothing is asked, and none for a loose pack.
+pub(super) fn asked_of(bench: &Bench, text: &str, units: Units) -> Option<Force> {
+    let first = bench.loads.first().map(|named| named.load);
+    load_asked(text, first.unwrap_or_default(), bench.most(), units)
 }

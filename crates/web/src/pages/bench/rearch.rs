@@ -163,13 +163,13 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     };
     let load = load.ok_or("What was put on is not known; tell it on Tape first.")?.load;
     let raised = asked.height - measured.value;
-    let wanted = WantedArch { arch: bench.found.curve.height(load) + raised, load, full_load: bench.rated };
-    let rearch = Rearch::new(&bench.planned.pack, &wanted, asked.rule).map_err(said)?;
+    let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
+    let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule).map_err(said)?;
     let mut against: Vec<String> = Vec::new();
     let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
     let barred = ruled_out(&file.found(), &rearched_pack);
     against.extend((!barred.is_empty()).then_some(barred));
-    let refusals = rearch.refusals(bench.rated, bench.at_stop, &bench.steel).map_err(said)?;
+    let refusals = rearch.refusals(bench.packs.rated, bench.at_stop, &bench.packs.steel).map_err(said)?;
     against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));
     let planned = rearched(&base, &rearch, units).map_err(said)?;
     Ok(WorkedOut { rearch, bench, planned, against, raised })
@@ -239,14 +239,13 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
 fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, units: Units) -> Result<RearchResult, String> {
     let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
     let WorkedOut { rearch, bench, against, raised, .. } = worked;
-    let full: Force = bench.rated;
+    let full: Force = bench.packs.rated;
     let before = rearch.found.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
     let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
     let stresses = before.leaves.iter().zip(&after.leaves);
-    let pressed = asked.bench.presetting().pressed_leaves(&bench.found.pack, &rearch.wanted);
-    let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed).zip(stresses);
+    let pressed = asked.bench.presetting().pressed_leaves(&bench.packs.found, &rearch.wanted);
     let arch = |sheet: ArchSheet| units.fine(sheet.sagitta());
-    let line = |(((from, to), pressed), (before, after)): (((&Leaf, &Leaf), &Curvature), (&LeafStress, &LeafStress))| {
+    let line = |((from, to), pressed): ((&Leaf, &Leaf), &Curvature), before: &LeafStress, after: &LeafStress| {
         let (sheet, stress) = (ArchSheet::of(to), after.largest());
         LeafLine {
             name: to.name.clone(),
@@ -254,13 +253,15 @@ fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, unit
             settles: arch(sheet),
             pressed: arch(sheet.bent_to(*pressed)),
             radius: sheet.bent_to(*pressed).radius().map_or_else(|| "flat".to_owned(), |radius| units.height(radius)),
-            stress: format!("{} · {}", units.stress(stress), percent((stress / bench.steel.rated).value)),
+            stress: format!("{} · {}", units.stress(stress), percent((stress / bench.packs.steel.rated).value)),
             stress_before: units.stress(before.largest()),
-            is_past: stress > bench.steel.rated,
+            is_past: stress > bench.packs.steel.rated,
         }
     };
-    let work = PackWork::new(&bench.found.pack, &rearch.wanted, survey.vehicle.most_spring_load()).map_err(said)?;
-    let cases = planned_cases(file, survey);
+    let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed);
+    let leaves = leaves.zip(stresses).map(|(leaf, (before, after))| line(leaf, before, after)).collect();
+    let work = PackWork::new(&bench.packs.found, &rearch.wanted, survey.vehicle.most_spring_load()).map_err(said)?;
+    let (cases, bench) = (planned_cases(file, survey), Bench { work, ..bench });
     let datum = datum_name(survey.vehicle.class, survey.datum);
     Ok(RearchResult {
         asked: format!(
@@ -270,8 +271,8 @@ fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, unit
             datum,
             units.change(raised)
         ),
-        leaves: leaves.map(line).collect(),
-        heights: height_lines(file, survey, &cases, work, units),
+        leaves,
+        heights: height_lines(file, survey, &cases, &bench, units),
         against,
     })
 }

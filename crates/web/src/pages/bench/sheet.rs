@@ -66,7 +66,7 @@ struct Arcs {
 }
 
 fn arcs(bench: &Bench, entry: &BenchEntry) -> Vec<Arcs> {
-    let (found, planned) = (&bench.found.pack, &bench.planned.pack);
+    let (found, planned) = (&bench.packs.found, &bench.packs.planned);
     let press = entry.presetting().pressed_leaves(found, planned);
     let one = |(leaf, press): (&Leaf, _)| {
         let before = found.leaves.iter().find(|before| before.name == leaf.name);
@@ -92,7 +92,7 @@ pub(crate) async fn show(
     let units = worker.units();
     let mut sheet = Sheet::posted(typed.into_inner(), units);
     let (bits, bits_problem) = bits(&mut sheet, &bench, units);
-    let pairs = bench.planned.pack.leaves.iter().zip(arcs(&bench, &entry));
+    let pairs = bench.packs.planned.leaves.iter().zip(arcs(&bench, &entry));
     let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(*number, place, leaf, &arcs, units)).collect();
     let template = SheetPage {
         shell: Shell::new(
@@ -188,7 +188,7 @@ fn bare(length: Length, units: Units) -> String {
 }
 
 fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<(String, String)>, String) {
-    let pack = &bench.planned.pack;
+    let pack = &bench.packs.planned;
     let mut lines = vec![("All leaves and spacers at the bolt".to_owned(), units.fine(pack.stack()))];
     let asked = ["tube", "plate", "block", "u_bolt"].iter().any(|name| sheet.is_filled(name));
     if !asked {
@@ -201,9 +201,9 @@ fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<(String, String)
     let (Some(tube), Some(plate), Some(block), Some(u_bolt)) = given else { return (lines, String::new()) };
     let tilt = |pack: &Pack| -> Option<PackState> {
         let load = bench.loads.first()?.load;
-        pack.prepare(bench.rated).ok()?.state(load).ok()
+        pack.prepare(bench.packs.rated).ok()?.state(load).ok()
     };
-    let (Some(before), Some(after)) = (tilt(&bench.found.pack), tilt(pack)) else { return (lines, String::new()) };
+    let (Some(before), Some(after)) = (tilt(&bench.packs.found), tilt(pack)) else { return (lines, String::new()) };
     let given = BitsGiven {
         tube_and_seat: tube.length(),
         plate: plate.length(),
@@ -275,7 +275,7 @@ pub(crate) async fn template(
     let (number, place, form) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
     let (entry, bench) = worked(&worker, &file)?;
-    let leaf = bench.planned.pack.leaves.get(place).ok_or(WebError::NotFound("leaf"))?;
+    let leaf = bench.packs.planned.leaves.get(place).ok_or(WebError::NotFound("leaf"))?;
     let arcs = arcs(&bench, &entry);
     let arcs = arcs.get(place).ok_or(WebError::NotFound("leaf"))?;
     let (sheet, what) = match wanted.of.as_deref() {

@@ -72,9 +72,8 @@ fn act_asked(sheet: &Sheet) -> Option<Act> {
     let plain = [("sort", Act::Sort), ("flatter", Act::FlatterOverload)];
     let plain = plain.into_iter().find(|(name, _)| sheet.is_filled(name)).map(|(_, act)| act);
     let by_row = || {
-        let acts: [(&str, fn(usize) -> Act); 4] =
-            [("remove", Act::Remove), ("turn", Act::Turn), ("up", Act::Up), ("down", Act::Down)];
-        acts.into_iter().find_map(|(name, act)| row(name).map(act))
+        let removed = row("remove").map(Act::Remove).or_else(|| row("turn").map(Act::Turn));
+        removed.or_else(|| row("up").map(Act::Up)).or_else(|| row("down").map(Act::Down))
     };
     plain.or_else(by_row)
 }

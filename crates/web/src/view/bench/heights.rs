@@ -1,0 +1,103 @@
+//! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
+
+use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_mechanics::units::{Force, Length, inches};
+use wise_badger_mechanics::verdict::RateVerdict;
+use wise_badger_store::job_file::JobFile;
+
+use super::{Bench, FRICTION, PACK_SOURCE};
+use crate::view::load_plan::case_heights;
+use crate::view::{Figure, Sum, Units};
+
+/// An arch under a vehicle is read to some sixteenth of an inch.
+const TAPE_IN: f64 = 1.0 / 16.0;
+
+/// Where the vehicle stands in a case with the pack as found and as planned.
+pub(crate) struct HeightLine {
+    pub(crate) name: String,
+    pub(crate) found: String,
+    pub(crate) planned: String,
+}
+
+/// Heights in every case, before and after.
+pub(crate) fn height_lines(
+    file: &JobFile,
+    survey: &Survey,
+    cases: &[(String, Survey)],
+    bench: &Bench,
+    units: Units,
+) -> Vec<HeightLine> {
+    let (predictor, correction) = (Predictor::new(survey), Correction::ReworkedPack(Box::new(bench.work.clone())));
+    let prediction = predictor.predict(&correction);
+    let mut lines = Vec::new();
+    for state in LoadState::BOTH {
+        let Some(read) = survey.height(End::Rear, state) else { continue };
+        let planned = match prediction.get(state) {
+            Ok(predicted) => units.predicted(predicted.rear),
+            Err(_) => "not predicted".to_owned(),
+        };
+        let name = match state {
+            LoadState::Empty => "Empty".to_owned(),
+            LoadState::Loaded => file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
+        };
+        lines.push(HeightLine { name, found: format!("{}, measured", units.height(read.value)), planned });
+    }
+    let cases = case_heights(&predictor, cases, &correction, units);
+    lines.extend(cases.into_iter().map(|case| HeightLine { name: case.name, found: case.before, planned: case.rear }));
+    lines
+}
+
+/// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
+pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<Length>, units: Units) -> Vec<String> {
+    let mut words = Vec::new();
+    let empty = bench.loads.first().map_or(Force::default(), |named| named.load);
+    let state = bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(empty)).ok();
+    if let Some((read, (made, state))) = read_arch.zip(state.as_ref().and_then(|state| Some((state.arch?, state)))) {
+        let (off, friction) = (made - read, state.friction_band(FRICTION));
+        let judged = if off.abs() <= friction + inches(TAPE_IN) {
+            "no more apart than leaf friction explains".to_owned()
+        } else if off > Length::default() {
+            format!(
+                "{} of sag that is not in these figures; check the arches, or bend the pack to what the tape read",
+                units.height(off)
+            )
+        } else {
+            format!("{} higher than these figures; check the arches and the thickness", units.height(-off))
+        };
+        words.push(format!(
+            "Under the vehicle, empty, the tape read {} of arch; these leaves make {}: {judged}.",
+            units.height(read),
+            units.height(made)
+        ));
+    }
+    if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), &state) {
+        let axles = f64::from(survey.vehicle.assumptions().rear_axles);
+        let leaves = 2.0 * axles * state.rate;
+        let off = (leaves / measured.rate).value - 1.0;
+        let judged = match off.abs() {
+            off if off <= 2.0 * measured.relative_sd.hypot(0.10) => "they agree as well as tape and thickness can tell",
+            _ if off > 0.0 => {
+                "the leaves are stiffer on paper: a thickness read too large, worn leaves, or a leaf that does not bear"
+            }
+            _ => {
+                "the leaves are softer on paper: a thickness read too small, a helper or stop that bears, or leaves that are rusted together"
+            }
+        };
+        words.push(format!(
+            "The tape made a rear rate of {}; these leaves make {}: {judged}.",
+            units.rate(measured.rate),
+            units.rate(leaves)
+        ));
+    }
+    words
+}
+
+/// The load at which the lowest leaf joins in, before and after.
+pub(crate) fn second_stage_figure(bench: &Bench, units: Units) -> Figure {
+    let told = |load: Option<Force>| load.map_or_else(|| "none, or always".to_owned(), |load| units.weight(load));
+    let sum = Sum::new("the load on one pack at which its lowest leaf begins to bear on the one above", Vec::new(), PACK_SOURCE);
+    let [found, planned] = bench.second_stage.map(told);
+    let note = if bench.packs.changed { format!("found {found}") } else { String::new() };
+    Figure::new("Second stage from", planned, sum).note(note)
+}

@@ -1,0 +1,105 @@
+//! The bench in figures and words.
+
+mod at_load;
+mod heights;
+mod words;
+
+pub(crate) use at_load::{Standing, drawn, drawn_loose, load_figures};
+pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage_figure};
+pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
+
+use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
+use wise_badger_mechanics::survey::{End, Survey, VehicleFacts};
+use wise_badger_mechanics::units::{Force, Pressure, newtons};
+use wise_badger_store::entry::BenchEntry;
+use wise_badger_store::job_file::JobFile;
+
+const PACK_SOURCE: &str = "Leaves as cantilevers that press on each other and never pull (Shigley; SAE HS-788, from memory). Friction, windup and shackle angle left out.";
+/// Share of a load that leaf friction may hold (common practice).
+const FRICTION: f64 = 0.05;
+
+/// Both packs of a bench, and what they may be asked: all that a picture under a load needs.
+pub(crate) struct Packs {
+    pub(crate) found: Pack,
+    pub(crate) planned: Pack,
+    /// Whether anything is planned.
+    pub(crate) changed: bool,
+    /// What of the pack found is estimated.
+    pub(crate) estimated: Vec<Estimated>,
+    /// The load that the axle is rated for, on one spring.
+    pub(crate) rated: Force,
+    pub(crate) steel: Steel,
+}
+
+impl Packs {
+    pub(crate) fn new(vehicle: &VehicleFacts, entry: &BenchEntry) -> Result<Self, PackError> {
+        let (found, planned) = (entry.found.pack()?, entry.planned.pack()?);
+        Ok(Packs {
+            found: found.pack,
+            planned: planned.pack,
+            changed: entry.is_changed(),
+            estimated: found.estimated,
+            rated: vehicle.on_one_spring(vehicle.axle_ratings.rear).max(newtons(1.0)),
+            steel: entry.steel(),
+        })
+    }
+
+    /// What a leaf may be asked under a load: past the rated load, what it may be asked at the stop.
+    pub(crate) fn allowed(&self, load: Force) -> Pressure {
+        if load > self.rated * 1.001 { self.steel.at_stop } else { self.steel.rated }
+    }
+}
+
+/// A load that a pack is looked at under.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct NamedLoad {
+    pub(crate) name: String,
+    pub(crate) load: Force,
+}
+
+/// Both packs worked out over all of their loads, with the loads that matter on this vehicle.
+pub(crate) struct Bench {
+    pub(crate) packs: Packs,
+    /// Their curves.
+    pub(crate) work: PackWork,
+    /// Where the second stage begins, found and planned.
+    pub(crate) second_stage: [Option<Force>; 2],
+    pub(crate) loads: Vec<NamedLoad>,
+    /// On one spring against the bump stop, where its gap was read.
+    pub(crate) at_stop: Option<Force>,
+}
+
+impl Bench {
+    pub(crate) fn new(
+        file: &JobFile,
+        survey: &Survey,
+        cases: &[(String, Survey)],
+        entry: &BenchEntry,
+    ) -> Result<Self, PackError> {
+        let (vehicle, loads) = (&survey.vehicle, survey.axle_loads());
+        let (packs, most) = (Packs::new(vehicle, entry)?, vehicle.most_spring_load());
+        let work = PackWork::new(&packs.found, &packs.planned, most)?;
+        let second_stage = [packs.found.prepare(most)?.second_stage_load(), packs.planned.prepare(most)?.second_stage_load()];
+        let on_one = |rear: Force| vehicle.on_one_spring(rear).max(newtons(0.0));
+        let empty = on_one(loads.empty.rear);
+        let mut named = vec![NamedLoad { name: "Empty".to_owned(), load: empty }];
+        if let Some(rear) = survey.load.as_ref().and_then(|_| loads.loaded(End::Rear)) {
+            let name = file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone());
+            named.push(NamedLoad { name, load: on_one(rear) });
+        }
+        for (name, case) in cases {
+            let rear = case.axle_loads().loaded(End::Rear);
+            named.extend(rear.map(|rear| NamedLoad { name: name.clone(), load: on_one(rear) }));
+        }
+        named.push(NamedLoad { name: "Rated".to_owned(), load: packs.rated });
+        let at_stop = survey.stop_gap.empty.map(|gap| work.found.load(work.found.height(empty) - gap));
+        let at_stop = at_stop.filter(|load| *load <= work.found.reaches());
+        named.extend(at_stop.map(|load| NamedLoad { name: "At the stop".to_owned(), load }));
+        Ok(Bench { packs, work, second_stage, loads: named, at_stop })
+    }
+
+    /// The highest load that the slider goes to.
+    pub(crate) fn most(&self) -> Force {
+        self.loads.iter().map(|named| named.load).fold(self.packs.rated, Force::max) * 1.1
+    }
+}

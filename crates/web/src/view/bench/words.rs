@@ -1,0 +1,82 @@
+//! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
+
+use wise_badger_mechanics::pack::{Doubtful, Estimated, Pack, RearchRefusal};
+
+use super::Packs;
+use crate::view::{Units, sentence};
+
+/// What about a pack is estimated, in sentences.
+pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
+    let name = |leaf: &usize| packs.found.leaves.get(*leaf).map_or("a leaf", |leaf| leaf.name.as_str());
+    let chords = packs.estimated.iter().filter(|what| matches!(what, Estimated::Chord(_))).count();
+    let mut words: Vec<String> = Vec::new();
+    if chords > 0 {
+        words.push("Chords that were not read follow from each leaf's length and arch.".to_owned());
+    }
+    words.extend(packs.estimated.iter().filter_map(|what| match what {
+        Estimated::ArchFromAbove(leaf) => {
+            Some(format!("The arch of {} is estimated: a little sharper than the leaf above it.", name(leaf)))
+        }
+        Estimated::ArchFromPack => {
+            Some("Arches that were not read are estimated so that the pack stands as it was read.".to_owned())
+        }
+        Estimated::SteppedLengths => Some("The shorter leaves' lengths are estimated: stepped evenly.".to_owned()),
+        Estimated::Chord(_) => None,
+    }));
+    words
+}
+
+/// What looks wrong about a pack, in sentences.
+pub(crate) fn doubt_words(pack: &Pack) -> Vec<String> {
+    let name = |leaf: usize| pack.leaves.get(leaf).map_or("a leaf", |leaf| leaf.name.as_str());
+    let word = |doubt: Doubtful| match doubt {
+        Doubtful::LongerThanAbove { leaf } => {
+            format!(
+                "{} reaches past the leaf above it. Put the leaves in order of length, or check the lengths.",
+                sentence(name(leaf))
+            )
+        }
+        Doubtful::OtherWidth { leaf } => {
+            format!("{} is of another width than the main leaf; clips and plate may not take it.", sentence(name(leaf)))
+        }
+        Doubtful::EndForEnd { leaf } => {
+            format!(
+                "{} has its long end where the main leaf has its short one. Check which end is the front, or turn it.",
+                sentence(name(leaf))
+            )
+        }
+        Doubtful::Thickness { leaf } => {
+            format!("{} is thinner or thicker than leaves of road vehicles are; check the figure.", sentence(name(leaf)))
+        }
+        Doubtful::Gapes { leaf } => {
+            format!("{} is flatter than the leaf above it: they gape at the ends until it is loaded.", sentence(name(leaf)))
+        }
+        _ => "Something about the leaves looks wrong; check them.".to_owned(),
+    };
+    pack.doubts().into_iter().map(word).collect()
+}
+
+/// Why a pack is not to be re-arched, in a sentence that says what to do instead.
+pub(crate) fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> String {
+    match refusal {
+        RearchRefusal::TooThin { leaf, thickness, least } => format!(
+            "{} is {} thick; under {} a leaf does not hold a new arch. Replace it.",
+            sentence(leaf),
+            units.exact(*thickness),
+            units.exact(*least)
+        ),
+        RearchRefusal::NeedsRate { leaf, stress, allowed } => format!(
+            "It needs more rate, not more arch: rated load alone works {leaf} to {}, and {} is allowed. Add a leaf, or take weight off.",
+            units.stress(*stress),
+            units.stress(*allowed)
+        ),
+        RearchRefusal::PastAllowable { leaf, stress, allowed, at_stop } => format!(
+            "Too much is asked of the steel: {leaf} would come to {} {}, and {} is allowed. Ask for less height, or add a leaf.",
+            units.stress(*stress),
+            if *at_stop { "at the stop" } else { "under rated load" },
+            units.stress(*allowed)
+        ),
+        RearchRefusal::NothingToGain => "It stands that high already; there is no arch to put in.".to_owned(),
+        _ => "It is not to be re-arched.".to_owned(),
+    }
+}
