@@ -55,7 +55,8 @@ impl JobFile {
         files.pop().ok_or(StoreError::NotFound("job"))
     }
 
-    /// The newest jobs of a shop. The number of queries does not depend on the number of jobs.
+    /// The newest jobs of a shop, for a list: their vehicles stand on the springs of their class, not on the packs of their benches.
+    /// The number of queries does not depend on the number of jobs.
     pub fn newest(
         connection: &mut PgConnection,
         shop: ShopId,
@@ -63,7 +64,10 @@ impl JobFile {
         before: Option<JobNumber>,
     ) -> Result<Vec<Self>, StoreError> {
         let jobs = job::newest(connection, shop, most, before)?;
-        Self::gather(connection, shop, jobs)
+        let mut files = Self::gather(connection, shop, jobs)?;
+        // A list says how far each job has come, and stands no vehicle on its springs: no pack is worked out for it.
+        files.iter_mut().for_each(|file| file.rear_pack = OnceLock::from(None));
+        Ok(files)
     }
 
     fn gather(connection: &mut PgConnection, shop: ShopId, jobs: Vec<Job>) -> Result<Vec<Self>, StoreError> {

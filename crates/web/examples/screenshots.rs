@@ -10,7 +10,7 @@ use thirtyfour::prelude::*;
 mod browser;
 
 /// Each main view of the demo shop: name, path, page size.
-const VIEWS: [&str; 15] = [
+const VIEWS: [&str; 18] = [
     "yard=/",
     "job=/jobs/1@1280x1000",
     "intake=/jobs/6/intake@1280x1300",
@@ -26,6 +26,9 @@ const VIEWS: [&str; 15] = [
     "trailer=/jobs/5/options@1280x1150",
     "sums=/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below@1280x800",
     "tape-phone=/jobs/4/tape@390x844",
+    "bench=/jobs/7/bench?load=1634@1280x1900",
+    "re-arch=/jobs/7/bench/re-arch@1280x1150",
+    "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 
 #[tokio::main]
@@ -49,6 +52,9 @@ async fn take(browser: &browser::Browser, address: &str, folder: &Path, views: &
     for view in views {
         let (name, rest) = view.split_once('=').unwrap_or((view, "/"));
         let (path, size) = rest.split_once('@').unwrap_or((rest, "1280x800"));
+        // A size that ends so is drawn as it is printed.
+        let (size, media) = size.strip_suffix(" on paper").map_or((size, ""), |size| (size, "print"));
+        browser.tell("Emulation.setEmulatedMedia", serde_json::json!({ "media": media })).await;
         let (width, height) = size.split_once('x').unwrap_or((size, "800"));
         let (width, height) = (width.parse().unwrap_or(1280), height.parse().unwrap_or(800));
         browser.resize(width, height).await;

@@ -24,6 +24,8 @@ struct YardPage {
     shell: Shell,
     jobs: Vec<JobLine>,
     older: Option<i32>,
+    /// What the places of a job's track stand for.
+    stages: Vec<&'static str>,
 }
 
 struct JobLine {
@@ -52,7 +54,10 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<
     files.truncate(MOST);
     let older = files.last().filter(|_| more).map(|file| file.job.number.0);
     let jobs = files.iter().map(JobLine::new).collect();
-    page(StatusCode::OK, &YardPage { shell: Shell::new(&worker, "Yard", "/"), jobs, older })
+    page(
+        StatusCode::OK,
+        &YardPage { shell: Shell::new(&worker, "Yard", "/"), jobs, older, stages: Stage::ALL.map(Stage::name).into() },
+    )
 }
 
 impl JobLine {
