@@ -140,6 +140,23 @@ proptest! {
 }
 
 #[test]
+fn a_spacer_gives_the_second_stage_its_load_back() {
+    let found = truck();
+    let before = found.prepare(pounds(1600.0)).unwrap().second_stage_load().unwrap();
+    let mut higher = found.bent_by(per_metre(0.1));
+    let later = higher.prepare(pounds(1600.0)).unwrap().second_stage_load().unwrap();
+    assert!(later > before, "more arch lets the leaf bear later");
+    let spacer = higher.spacer_for_second_stage(before, pounds(1600.0)).unwrap().unwrap();
+    assert!(spacer < found.leaves[3].spacer_above);
+    higher.leaves[3].spacer_above = spacer;
+    let now = higher.prepare(pounds(1600.0)).unwrap().second_stage_load().unwrap();
+    assert!((now / before).value - 1.0 < 0.01, "{} for {}", now.customary(), before.customary());
+    assert_eq!(higher.spacer_for_second_stage(pounds(1.0), pounds(1600.0)).unwrap(), None, "no spacer is thin enough");
+    higher.leaves.pop();
+    assert_eq!(higher.spacer_for_second_stage(before, pounds(1600.0)).unwrap(), None);
+}
+
+#[test]
 fn a_helper_is_set_to_its_tension_and_bears_more_with_the_load() {
     let helper =
         OverHelper { reach: inches(20.0), end_rate: pounds_per_inch(60.0), tension: pounds(80.0), set_under: pounds(500.0) };

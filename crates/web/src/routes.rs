@@ -67,7 +67,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .route("/jobs/{number}/bench/re-arch", get().to(bench::rearch::show))
         .route("/jobs/{number}/bench/re-arch", post().to(bench::rearch::take))
         .route("/jobs/{number}/bench/sheet", get().to(bench::sheet::show))
-        .route("/jobs/{number}/bench/leaf/{place}/{form}", get().to(bench::sheet::template))
+        .route("/jobs/{number}/bench/leaf/{place}/{form}", get().to(bench::template::send))
         .route("/jobs/{number}/proof", get().to(proof::show))
         .route("/jobs/{number}/proof", post().to(proof::save))
         .route("/jobs/{number}/finish", post().to(proof::finish))

@@ -90,6 +90,11 @@ impl<'a> Predictor<'a> {
         Predictor { survey, loads, rate, rear: rear_mark(survey), identified, plain: States::default() }
     }
 
+    /// The survey that it predicts from.
+    pub fn survey(&self) -> &Survey {
+        self.survey
+    }
+
     /// Where the rear sits in both states with a correction fitted.
     ///
     /// The height is the measured one plus the rise that the stance model gives between the vehicle

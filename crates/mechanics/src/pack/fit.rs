@@ -1,7 +1,7 @@
 //! Bringing a pack's free arch to the height it is seen to stand at.
 
 use super::{Pack, PackError};
-use crate::units::{Curvature, Force, InShopUnits, Length, metres, newtons, per_metre};
+use crate::units::{Curvature, Force, InShopUnits, Length, inches, metres, newtons, per_metre};
 
 const MOST_TURNS: u32 = 60;
 /// Heights closer than this are the same height, m.
@@ -61,5 +61,38 @@ impl Pack {
     }
 }
 
+impl Pack {
+    /// The spacer over the overload leaf that lets the second stage begin at a load, looked for up to `full`; `None` where there is no
+    /// overload leaf, or no spacer does.
+    ///
+    /// # Errors     as the pack's own
+    pub fn spacer_for_second_stage(&self, load: Force, full: Force) -> Result<Option<Length>, PackError> {
+        let Some(overload) = self.overload_leaf() else { return Ok(None) };
+        let begins = |spacer: Length| -> Result<f64, PackError> {
+            let mut pack = self.clone();
+            if let Some(leaf) = pack.leaves.get_mut(overload) {
+                leaf.spacer_above = spacer;
+            }
+            let prepared = pack.prepare(full)?;
+            // Bearing from the start is before any load, and never bearing after all of them.
+            let never = prepared.state(full)?.contacts.iter().all(|contact| contact.lower != overload);
+            Ok(prepared.second_stage_load().map_or(if never { f64::INFINITY } else { 0.0 }, |load| load.si()))
+        };
+        let (mut low, mut high) = (metres(0.0), inches(MOST_SPACER_IN));
+        if begins(low)? > load.si() || begins(high)? < load.si() {
+            return Ok(None);
+        }
+        while high - low > metres(SAME_SPACER_M) {
+            let middle = 0.5 * (low + high);
+            if begins(middle)? < load.si() { low = middle } else { high = middle }
+        }
+        Ok(Some(high))
+    }
+}
+
+/// No spacer in a pack is thicker.
+const MOST_SPACER_IN: f64 = 3.0;
+/// A spacer is cut to a tenth of a millimetre.
+const SAME_SPACER_M: f64 = 1e-4;
 /// More than any leaf is bent, 1/m.
 const MOST_BEND: f64 = 6.0;

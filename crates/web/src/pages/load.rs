@@ -266,7 +266,7 @@ fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, 
     let mut figures = case_figures(&shown, state, &items, &names, units);
     // A case that was measured shows what was read.
     if state == LoadState::Loaded && key != measured_case {
-        figures.extend(height_figure(&shown, &predictor, &found, units));
+        figures.extend(height_figure(&shown, &predictor, units));
     }
     LoadPicture {
         shown: shown_cases.map(|(of, name)| ShownCase { key: of, name, chosen: of == key.unwrap_or(0) }).collect(),

@@ -6,7 +6,7 @@ use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
-use super::{Figure, Sum, Tone, Units, percent, sentence, state_name};
+use super::{Figure, Opened, Sum, Tone, Units, percent, sentence, state_name};
 
 /// An aim in a few words.
 pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
@@ -72,9 +72,9 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
 /// What the aim, met exactly at the rear, does in a load case.
 pub(crate) struct AimCase {
     pub(crate) name: String,
-    pub(crate) rear: String,
+    pub(crate) rear: Opened,
     pub(crate) front: String,
-    pub(crate) rake: String,
+    pub(crate) rake: Opened,
     pub(crate) nose_up: bool,
 }
 
@@ -86,9 +86,9 @@ pub(crate) fn aim_cases(aim: &Aim, found: &Survey, cases: &[(String, Survey)], u
         let rake = rear + raise - front;
         AimCase {
             name: name.to_owned(),
-            rear: units.height(rear + raise),
+            rear: Opened::new(units.height(rear + raise), raised(rear, raise, units)),
             front: units.height(front),
-            rake: format!("{}, {}", units.change(rake), rake_words(rake)),
+            rake: Opened::new(format!("{}, {}", units.change(rake), rake_words(rake)), raked(rear + raise, front, units)),
             nose_up: rake_words(rake) == "nose up",
         }
     };
@@ -107,6 +107,20 @@ pub(crate) fn aim_cases(aim: &Aim, found: &Survey, cases: &[(String, Survey)], u
         }
     }
     lines
+}
+
+fn raised(rear: Length, raise: Length, units: Units) -> Sum {
+    let numbers = vec![format!("{} + {} = {}", units.exact(rear), units.exact(raise), units.exact(rear + raise))];
+    Sum::new(
+        "rear with the aim met = rear in this case + raise, alike in all cases",
+        numbers,
+        "The aim and the tape readings of this job.",
+    )
+}
+
+fn raked(rear: Length, front: Length, units: Units) -> Sum {
+    let numbers = vec![format!("{} − {} = {}", units.exact(rear), units.exact(front), units.exact(rear - front))];
+    Sum::new("rake = rear − front", numbers, "The aim and the tape readings of this job.")
 }
 
 /// Whether it leans by more than the customer will have.

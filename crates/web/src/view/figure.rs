@@ -25,6 +25,28 @@ pub(crate) struct Figure {
 
 impl askama::filters::HtmlSafe for Figure {}
 
+/// A figure in a table's cell, which opens there where there is a sum behind it.
+#[derive(Debug, Clone, Template)]
+#[template(path = "parts/opened.html")]
+pub(crate) struct Opened {
+    pub(crate) value: String,
+    sum: Option<Sum>,
+}
+
+impl askama::filters::HtmlSafe for Opened {}
+
+impl Opened {
+    /// A figure with the sum it came from.
+    pub(crate) fn new(value: impl Into<String>, sum: Sum) -> Self {
+        Opened { value: value.into(), sum: Some(sum) }
+    }
+
+    /// What was read, or cannot be said: there is no sum to it.
+    pub(crate) fn plain(value: impl Into<String>) -> Self {
+        Opened { value: value.into(), sum: None }
+    }
+}
+
 /// How a figure was worked out.
 #[derive(Debug, Clone)]
 pub(crate) struct Sum {

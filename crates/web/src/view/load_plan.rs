@@ -6,7 +6,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 use wise_badger_mechanics::verdict::{RateVerdict, RatingCheck};
 
 use super::verdict::rating_figure;
-use super::{Figure, Sum, Tone, Units, end_name, percent, sentence, support_name};
+use super::{Figure, Opened, Sum, Tone, Units, end_name, percent, sentence, support_name};
 
 /// A line of the table of cases.
 pub(crate) struct CaseLine {
@@ -14,7 +14,7 @@ pub(crate) struct CaseLine {
     pub(crate) front: String,
     pub(crate) rear: String,
     pub(crate) whole: String,
-    pub(crate) rear_height: String,
+    pub(crate) rear_height: Opened,
     pub(crate) front_height: String,
     /// What is wrong with it, if anything.
     pub(crate) warning: String,
@@ -48,15 +48,13 @@ pub(crate) fn case_line(
     let (rear_height, front_height) = match (predictor.in_case(case, None), read) {
         (_, Some(survey)) => {
             let read = |end| survey.height(end, state).map(|height| format!("{}, measured", units.height(height.value)));
-            (read(End::Rear).unwrap_or_default(), read(End::Front).unwrap_or_default())
+            (Opened::plain(read(End::Rear).unwrap_or_default()), read(End::Front).unwrap_or_default())
         }
-        (Err(Unpredicted::OnTheStops), _) => ("on the stops".to_owned(), String::new()),
         (Ok(heights), _) => {
             let front = heights.front.map_or_else(String::new, |front| units.predicted(front));
-            (units.predicted(heights.rear), front)
+            (Opened::new(units.predicted(heights.rear), height_sum(case, predictor, &heights, None, units)), front)
         }
-        (Err(Unpredicted::NotMeasured), _) => ("not measured yet".to_owned(), String::new()),
-        (Err(_), _) => ("outside the model".to_owned(), String::new()),
+        (Err(why), _) => (Opened::plain(unpredicted_words(why)), String::new()),
     };
     let whole = of(End::Front).zip(of(End::Rear)).map_or_else(String::new, |(front, rear)| units.weight(front + rear));
     CaseLine {
@@ -71,11 +69,21 @@ pub(crate) fn case_line(
     }
 }
 
+/// Why a height is not predicted, in the room of a table's cell.
+pub(crate) fn unpredicted_words(why: Unpredicted) -> &'static str {
+    match why {
+        Unpredicted::OnTheStops => "on the stops",
+        Unpredicted::NotMeasured => "not measured yet",
+        Unpredicted::NeedsRate => "too weak to say",
+        _ => "outside the model",
+    }
+}
+
 /// Where a correction would leave one case.
 pub(crate) struct CaseHeightsLine {
     pub(crate) name: String,
-    pub(crate) before: String,
-    pub(crate) rear: String,
+    pub(crate) before: Opened,
+    pub(crate) rear: Opened,
     pub(crate) front: String,
 }
 
@@ -86,17 +94,16 @@ pub(crate) fn case_heights(
     correction: &Correction,
     units: Units,
 ) -> Vec<CaseHeightsLine> {
-    let height = |heights: &Result<CaseHeights, Unpredicted>| match heights {
-        Ok(heights) => units.predicted(heights.rear),
-        Err(Unpredicted::OnTheStops) => "on the stops".to_owned(),
-        Err(Unpredicted::NotMeasured) => "not measured yet".to_owned(),
-        Err(_) => "outside the model".to_owned(),
+    let height = |case: &Survey, heights: &Result<CaseHeights, Unpredicted>, with: Option<&str>| match heights {
+        Ok(heights) => Opened::new(units.predicted(heights.rear), height_sum(case, predictor, heights, with, units)),
+        Err(why) => Opened::plain(unpredicted_words(*why)),
     };
     let line = |(name, case): &(String, Survey)| {
         let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));
         let front =
             after.as_ref().ok().and_then(|heights| heights.front).map_or_else(String::new, |front| units.predicted(front));
-        CaseHeightsLine { name: name.clone(), before: height(&before), rear: height(&after), front }
+        let (before, rear) = (height(case, &before, None), height(case, &after, Some("with the correction fitted")));
+        CaseHeightsLine { name: name.clone(), before, rear, front }
     };
     cases.iter().map(line).collect()
 }
@@ -112,18 +119,33 @@ pub(crate) fn case_figures(case: &Survey, state: LoadState, items: &[Item], name
 }
 
 /// Where the rear sits in a case, with how that is worked out.
-pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, found: &Survey, units: Units) -> Option<Figure> {
+pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, units: Units) -> Option<Figure> {
     let heights = predictor.in_case(case, None).ok()?;
-    let empty = found.height(End::Rear, LoadState::Empty)?.value;
-    let mut numbers = vec![format!("rear empty {}", units.exact(empty))];
+    let sum = height_sum(case, predictor, &heights, None, units);
+    let note = if heights.rate_measured { "by the measured rate" } else { "by the class's rate: measure a load to be surer" };
+    let note =
+        if !heights.rate_measured && predictor.survey().vehicle.rear_pack.is_some() { "by the pack on the bench" } else { note };
+    Some(Figure::new("Rear sits at", units.predicted(heights.rear), sum).note(note))
+}
+
+/// How the rear height of a case comes about, with a correction fitted or without.
+fn height_sum(case: &Survey, predictor: &Predictor<'_>, heights: &CaseHeights, with: Option<&str>, units: Units) -> Sum {
+    let found = predictor.survey();
+    let mut numbers: Vec<String> = found
+        .height(End::Rear, LoadState::Empty)
+        .map(|empty| format!("rear empty {}", units.exact(empty.value)))
+        .into_iter()
+        .collect();
     numbers.extend(case.axle_loads().change.rear.map(|change| format!("on the rear {} more", units.weight(change.value))));
-    let basis = match RateVerdict::of(found).measured() {
-        Some(figure) => format!("rate as measured {}", units.rate(figure.rate)),
-        None => format!("rate assumed for the class {}", units.rate(found.vehicle.assumptions().rear_rate)),
+    let basis = match (RateVerdict::of(found).measured(), &found.vehicle.rear_pack) {
+        (Some(figure), _) => format!("rate as measured {}", units.rate(figure.rate)),
+        (None, Some(_)) => "rate and stages of the pack on the bench, to 10 %".to_owned(),
+        (None, None) => format!("rate assumed for the class {}", units.rate(found.vehicle.assumptions().rear_rate)),
     };
     numbers.push(basis);
-    numbers.push(format!("{} less what that presses it down = {}", units.exact(empty), units.exact(heights.rear.value)));
-    let sum = Sum::new(
+    numbers.extend(with.map(str::to_owned));
+    numbers.push(format!("comes to {}", units.exact(heights.rear.value)));
+    Sum::new(
         "height = height empty − what the load presses springs, overload leaf and tyres down",
         numbers,
         "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.",
@@ -131,9 +153,7 @@ pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, found: &Su
     .doubt(format!(
         "± {}, two standard deviations: readings, rate, tyres, load and leaf friction.",
         units.exact(heights.rear.band())
-    ));
-    let note = if heights.rate_measured { "by the measured rate" } else { "by the class's rate: measure a load to be surer" };
-    Some(Figure::new("Rear sits at", units.predicted(heights.rear), sum).note(note))
+    ))
 }
 
 /// What the scale says beyond the plan.

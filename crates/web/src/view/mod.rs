@@ -17,7 +17,7 @@ pub(crate) mod why;
 
 pub(crate) use caution::caution_text;
 pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
-pub(crate) use figure::{Figure, Sum, Tone};
+pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
 use wise_badger_mechanics::survey::{End, LoadState, RearWheels, VehicleClass};

@@ -36,7 +36,14 @@ fn predicted_states(prediction: &Prediction) -> impl Iterator<Item = (LoadState,
     LoadState::BOTH.into_iter().filter_map(|state| prediction.get(state).as_ref().ok().map(|predicted| (state, predicted)))
 }
 
-fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
+/// How a predicted height comes about.
+pub(crate) fn height_sum(
+    survey: &Survey,
+    correction: &Correction,
+    predicted: &PredictedState,
+    state: LoadState,
+    units: Units,
+) -> Sum {
     let mut numbers = vec![format!("rear measured {} {}", state_name(state), units.exact(predicted.rear_before))];
     numbers.extend(part_numbers(correction, units));
     if let RateVerdict::Measured(figure) = RateVerdict::of(survey) {
@@ -57,7 +64,11 @@ fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, 
         units.exact(predicted.rear.band()),
         units.exact(predicted.friction)
     );
-    let sum = Sum::new(formula(correction), numbers, SOURCE).doubt(doubt);
+    Sum::new(formula(correction), numbers, SOURCE).doubt(doubt)
+}
+
+fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
+    let sum = height_sum(survey, correction, predicted, state, units);
     let label = format!("Rear, {}", state_name(state));
     let note = match predicted.rise {
         rise if units.is_nothing(rise) => "where it is now".to_owned(),

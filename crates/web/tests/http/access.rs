@@ -23,12 +23,14 @@ async fn nobody_sees_a_page_before_saying_who_is_working() {
 async fn every_page_of_the_demo_shop_is_drawn() {
     let site = Site::demo();
     let visitor = Visitor::working(&site.address, "Tuck").await;
-    for job in 1..=6 {
-        for stage in ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/proof"] {
+    for job in 1..=7 {
+        for stage in ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/bench", "/proof"] {
             let page = visitor.get(&format!("/jobs/{job}{stage}")).await;
             assert_eq!(page.status, StatusCode::OK, "{job}{stage}");
             match stage {
                 "/load" => assert_eq!(page.texts("svg.plan").len(), 2, "{job}{stage}"),
+                "/bench" if job == 7 => assert!(page.text("svg.stance-wide desc").starts_with("As found"), "{job}{stage}"),
+                "/bench" => assert!(page.text(".empty").starts_with("No pack on the bench yet"), "{job}{stage}"),
                 _ => {
                     let begins = if job == 5 { "Coupler: " } else { "Front: " };
                     assert!(page.text("svg.stance-wide desc").starts_with(begins), "{job}{stage}");
@@ -38,7 +40,7 @@ async fn every_page_of_the_demo_shop_is_drawn() {
         }
     }
     let stands = visitor.get("/").await.texts(".job-stands");
-    assert_eq!(stands[4..], ["Over a rating: weight must come off", "Finished"]);
+    assert_eq!(stands[5..], ["Over a rating: weight must come off", "Finished"]);
     assert_eq!(visitor.get("/jobs/3/verdict").await.figure("Rear axle rate, both springs").0, "too weak to say");
 }
 

@@ -86,7 +86,7 @@ async fn a_leaf_goes_in_where_its_length_puts_it_and_every_step_can_be_taken_bac
     let added = act(&ada, &job, &[("insert", "yes"), ("kind", "short"), ("at", "")]).await;
     assert_eq!(leaves(&added), ["Main", "Second", "Third", "Added leaf", "Overload"]);
     assert!(added.text("#bench-figures").contains("found 186 lb/in"), "{}", added.text("#bench-figures"));
-    let heights = added.texts("#bench-figures .cases td");
+    let heights = added.texts("#bench-heights .cases td");
     assert_eq!(heights.len(), 4, "empty and loaded, found and planned: {heights:?}");
     assert_eq!(heights[0], "21 1/2 in, measured");
     assert!(heights[1].starts_with("22") || heights[1].starts_with("23"), "it lifts: {heights:?}");
@@ -193,9 +193,9 @@ async fn a_pack_begun_with_little_is_estimated_and_bent_to_what_the_tape_reads()
     let page = ada.send(&begin.with(&few)).await;
     assert_eq!(leaves(&page), ["Main leaf", "Leaf 2", "Leaf 3", "Leaf 4"]);
     assert!(
-        page.text("#bench-picture").contains("estimated so that the pack stands as it was read"),
+        page.text("#bench-curve").contains("estimated so that the pack stands as it was read"),
         "{}",
-        page.text("#bench-picture")
+        page.text("#bench-curve")
     );
     let fit = page.form("form[action$='/bench/fit']").with(&[("fit_arch", "1 1/4")]);
     let fitted = ada.send(&fit).await;
@@ -217,7 +217,7 @@ async fn a_re_arch_gives_every_leaf_its_arch_and_the_sheet_and_templates_follow(
     assert_eq!(wanted.len(), 7);
     let taken = bram.send(&asked.form("#rearch-form")).await;
     assert_eq!(taken.path, "/jobs/7/bench");
-    assert!(taken.texts("#bench-figures .cases td")[1].starts_with("22 1/2 in"), "{:?}", taken.texts("#bench-figures .cases td"));
+    assert!(taken.texts("#bench-heights .cases td")[1].starts_with("22 1/2 in"), "{:?}", taken.texts("#bench-heights .cases td"));
     let sheet = bram.get("/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16").await;
     assert_eq!(sheet.texts(".arching-leaf h2").len(), 8, "seven leaves, and the bits");
     assert!(sheet.text(".bits").contains("order the next length up"), "{}", sheet.text(".bits"));
@@ -273,8 +273,8 @@ async fn work_on_the_bench_is_predicted_chosen_and_held_against_the_proof() {
     act(&ada, &job, &[("insert", "yes"), ("kind", "short"), ("at", "")]).await;
     let options = ada.press(&format!("{job}/bench"), "/bench/option").await;
     assert_eq!(options.text(".option h3"), "Pack from the bench: Added leaf in");
-    let bench = ada.get(&format!("{job}/bench")).await.texts("#bench-figures .cases td");
-    assert_eq!(options.figure("Rear, loaded").0, bench[3], "the same answer wherever it is asked");
+    let bench = ada.get(&format!("{job}/bench")).await.texts("#bench-heights .cases td summary");
+    assert_eq!(options.figure("Rear, loaded").0, bench[1], "the same answer wherever it is asked");
     let proof = ada.press(&format!("{job}/options"), "/choose").await;
     assert!(proof.path.ends_with("/proof") && proof.text("main").contains("Added leaf in"), "{}", proof.text("main"));
 }

@@ -1,9 +1,11 @@
 //! The bench: a pack as found and as it is to be built, leaf by leaf.
 
+mod bits;
 pub(crate) mod files;
 pub(crate) mod picture;
 pub(crate) mod rearch;
 pub(crate) mod sheet;
+pub(crate) mod template;
 pub(crate) mod work;
 
 use actix_web::HttpResponse;

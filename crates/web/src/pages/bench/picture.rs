@@ -20,8 +20,8 @@ use crate::error::WebError;
 use crate::form::Sheet;
 use crate::form::bench::{self, Which};
 use crate::view::bench::{
-    Bench, HeightLine, Packs, Standing, agreement_words, doubt_words, drawn, drawn_loose, estimated_words, height_lines,
-    load_figures, second_stage_figure,
+    Bench, ContactLine, HeightLine, Packs, Standing, agreement_words, contact_lines, doubt_words, drawn, drawn_loose,
+    estimated_words, height_lines, load_figures, second_stage_figure,
 };
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
@@ -40,6 +40,7 @@ pub(super) struct BenchAtLoad {
     load: String,
     changed: bool,
     figures: Vec<Figure>,
+    contacts: Vec<ContactLine>,
 }
 
 /// The curve, and what is said of the packs under any load.
@@ -110,6 +111,7 @@ impl UnderLoad {
                 load: units.weight(at),
                 changed: packs.changed,
                 figures: load_figures(packs, &found, planned.as_ref().unwrap_or(&found), units),
+                contacts: contact_lines(&packs.planned, planned.as_ref().unwrap_or(&found), units),
             },
         })
     }

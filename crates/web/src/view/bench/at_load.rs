@@ -1,6 +1,6 @@
 //! Packs under one load: drawn, and figure by figure.
 
-use wise_badger_mechanics::pack::{Leaf, LeafLine, LeafStress, Pack, PackError, PackState, Strained};
+use wise_badger_mechanics::pack::{Contact, Leaf, LeafLine, LeafStress, Pack, PackError, PackState, Strained};
 use wise_badger_mechanics::side_effect::ride::bounce_frequency;
 use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRate};
 
@@ -94,7 +94,8 @@ pub(crate) fn load_figures(packs: &Packs, found: &Standing, planned: &Standing, 
     let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE)
         .doubt(doubt);
     let tone = if after.arch.is_none() { Tone::Act } else { Tone::Plain };
-    figures.push(Figure::new("Arch", arch(after), sum).note(was(arch(before))).tone(tone));
+    let held = format!("± {} of friction{}", units.band(friction), if changed { "; " } else { "" });
+    figures.push(Figure::new("Arch", arch(after), sum).note(format!("{held}{}", was(arch(before)))).tone(tone));
     let numbers = vec![format!("both rear packs together {}", units.rate(2.0 * after.rate))];
     let sum = Sum::new("rate = load gained / height lost, over one hundredth of rated load either way", numbers, PACK_SOURCE);
     figures.push(Figure::new("Rate of one pack", units.rate(after.rate), sum).note(was(units.rate(before.rate))));
@@ -130,4 +131,25 @@ fn stress_figure(packs: &Packs, load: Force, (leaf, stress): (usize, Pressure), 
     let found = if packs.changed { format!("; found {}", units.stress(before.largest_stress())) } else { String::new() };
     let note = format!("{} of what {} may be asked{found}", percent((stress / allowed).value), sentence(name));
     Figure::new("Hardest worked", units.stress(stress), sum).note(note).tone(if past { Tone::Act } else { Tone::Plain })
+}
+
+/// A stretch along which leaves press, ready to print.
+pub(crate) struct ContactLine {
+    pub(crate) leaves: String,
+    pub(crate) place: String,
+    pub(crate) force: String,
+}
+
+/// Where the leaves of a pack press on each other, from the main leaf down.
+pub(crate) fn contact_lines(pack: &Pack, standing: &Standing, units: Units) -> Vec<ContactLine> {
+    let name = |leaf: usize| pack.leaves.get(leaf).map_or("", |leaf| leaf.name.as_str());
+    let line = |contact: &Contact| {
+        let (from, to) = (units.height(contact.from), units.height(contact.to));
+        ContactLine {
+            leaves: format!("{} on {}", name(contact.upper), name(contact.lower)),
+            place: format!("{} {}", contact.half.name(), if from == to { from } else { format!("{from} to {to}") }),
+            force: units.weight(contact.force),
+        }
+    };
+    standing.state.contacts.iter().map(line).collect()
 }

@@ -7,8 +7,9 @@ use wise_badger_mechanics::verdict::RateVerdict;
 use wise_badger_store::job_file::JobFile;
 
 use super::{Bench, FRICTION, PACK_SOURCE};
-use crate::view::load_plan::case_heights;
-use crate::view::{Figure, Sum, Units};
+use crate::view::load_plan::{case_heights, unpredicted_words};
+use crate::view::prediction::height_sum;
+use crate::view::{Figure, Opened, Sum, Units};
 
 /// An arch under a vehicle is read to some sixteenth of an inch.
 const TAPE_IN: f64 = 1.0 / 16.0;
@@ -16,8 +17,8 @@ const TAPE_IN: f64 = 1.0 / 16.0;
 /// Where the vehicle stands in a case with the pack as found and as planned.
 pub(crate) struct HeightLine {
     pub(crate) name: String,
-    pub(crate) found: String,
-    pub(crate) planned: String,
+    pub(crate) found: Opened,
+    pub(crate) planned: Opened,
 }
 
 /// Heights in every case, before and after.
@@ -34,14 +35,17 @@ pub(crate) fn height_lines(
     for state in LoadState::BOTH {
         let Some(read) = survey.height(End::Rear, state) else { continue };
         let planned = match prediction.get(state) {
-            Ok(predicted) => units.predicted(predicted.rear),
-            Err(_) => "not predicted".to_owned(),
+            Ok(predicted) => {
+                let sum = height_sum(survey, &correction, predicted, state, units);
+                Opened::new(units.predicted(predicted.rear), sum)
+            }
+            Err(why) => Opened::plain(unpredicted_words(*why)),
         };
         let name = match state {
             LoadState::Empty => "Empty".to_owned(),
             LoadState::Loaded => file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
         };
-        lines.push(HeightLine { name, found: format!("{}, measured", units.height(read.value)), planned });
+        lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
     let cases = case_heights(&predictor, cases, &correction, units);
     lines.extend(cases.into_iter().map(|case| HeightLine { name: case.name, found: case.before, planned: case.rear }));

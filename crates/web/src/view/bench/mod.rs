@@ -4,7 +4,7 @@ mod at_load;
 mod heights;
 mod words;
 
-pub(crate) use at_load::{Standing, drawn, drawn_loose, load_figures};
+pub(crate) use at_load::{ContactLine, Standing, contact_lines, drawn, drawn_loose, load_figures};
 pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage_figure};
 pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
 

@@ -1,0 +1,132 @@
+//! The bolts and bits that follow from a pack, line by line.
+
+use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
+use wise_badger_mechanics::survey::Survey;
+use wise_badger_mechanics::tape::LengthUnit;
+use wise_badger_mechanics::units::{inches, metres};
+use wise_badger_store::job_file::JobFile;
+
+use crate::form::Sheet;
+use crate::view::bench::Bench;
+use crate::view::look_over::ruled_out;
+use crate::view::{Units, degrees, sentence};
+
+/// What a bit is, and its size.
+pub(super) type Bit = (String, String);
+
+/// All of them, and what is wrong with what was given.
+pub(super) fn all_bits(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &Bench) -> (Vec<Bit>, String) {
+    let units = sheet.units();
+    let (mut lines, problem) = bits(sheet, bench, units);
+    lines.extend(spacer(bench, units).map(|words| ("Spacer over the overload leaf".to_owned(), words)));
+    lines.extend(block(file, survey, bench, units).map(|words| ("Block".to_owned(), words)));
+    (lines, problem)
+}
+
+fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<Bit>, String) {
+    let pack = &bench.packs.planned;
+    let mut lines = vec![("All leaves and spacers at the bolt".to_owned(), units.fine(pack.stack()))];
+    let asked = ["tube", "plate", "block", "u_bolt"].iter().any(|name| sheet.is_filled(name));
+    if !asked {
+        return (lines, String::new());
+    }
+    if !sheet.is_filled("block") {
+        sheet.set("block", "0");
+    }
+    let given = (sheet.length("tube"), sheet.length("plate"), sheet.length("block"), sheet.length("u_bolt"));
+    let (Some(tube), Some(plate), Some(block), Some(u_bolt)) = given else { return (lines, String::new()) };
+    let tilt = |pack: &Pack| -> Option<PackState> {
+        let load = bench.loads.first()?.load;
+        pack.prepare(bench.packs.rated).ok()?.state(load).ok()
+    };
+    let (Some(before), Some(after)) = (tilt(&bench.packs.found), tilt(pack)) else { return (lines, String::new()) };
+    let given = BitsGiven {
+        tube_and_seat: tube.length(),
+        plate: plate.length(),
+        block: block.length(),
+        u_bolt: u_bolt.length(),
+        tilted: after.seat_tilt - before.seat_tilt,
+    };
+    match Bits::of(pack, &given) {
+        Ok(bits) => {
+            lines.push((
+                "Centre bolt, usual for this width".to_owned(),
+                format!(
+                    "{} × {} under the head; the leaves' hole decides",
+                    units.fine(bits.centre_bolt),
+                    units.height(bits.centre_bolt_length)
+                ),
+            ));
+            lines.push((
+                "U-bolt leg".to_owned(),
+                format!("{}; order the next length up, new every time", units.height(bits.u_bolt_leg)),
+            ));
+            for clip in &bits.clips {
+                let name = pack.leaves.get(clip.leaf).map_or("", |leaf| leaf.name.as_str());
+                let size =
+                    format!("{} inside width, {} inside height; bolt-on", units.height(clip.width), units.height(clip.height));
+                lines.push((format!("Clips on {name}, one each end"), size));
+            }
+            lines.push(("Shim".to_owned(), shim_words(&bits)));
+            (lines, String::new())
+        }
+        Err(error) => (lines, format!("{}.", sentence(&error.to_string()))),
+    }
+}
+
+/// The spacer that lets the overload leaf bear where it did, once the leaves above it stand otherwise.
+fn spacer(bench: &Bench, units: Units) -> Option<String> {
+    let [found, planned] = bench.second_stage;
+    let (found, planned) = (found?, planned?);
+    let most = bench.work.found.reaches();
+    let moved = ((planned / found).value - 1.0).abs() > 0.02;
+    let spacer = if moved { bench.packs.planned.spacer_for_second_stage(found, most).ok()? } else { None };
+    Some(match spacer {
+        _ if !moved => format!("as it is: the second stage begins at {} as before", units.weight(planned)),
+        Some(spacer) => format!(
+            "{} lets it bear from {} as before; as planned, from {}. A purpose-made one, never a wedge",
+            units.fine(spacer),
+            units.weight(found),
+            units.weight(planned)
+        ),
+        None => format!("none lets it bear from {} as before; as planned, from {}", units.weight(found), units.weight(planned)),
+    })
+}
+
+/// What a block would have to make up for the aim, beside the pack.
+fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option<String> {
+    let aim = file.aim.as_ref()?.aim();
+    let target = aim.target(survey)?;
+    let correction = Correction::ReworkedPack(Box::new(bench.work.clone()));
+    let prediction = Predictor::new(survey).predict(&correction);
+    let predicted = prediction.get(aim.state()).as_ref().ok()?.rear.value;
+    let short = target.height - predicted;
+    if short <= target.tolerance {
+        return Some("none: the pack makes the aim".to_owned());
+    }
+    let barred = ruled_out(&file.found(), &Correction::LiftBlock { thickness: short });
+    if !barred.is_empty() {
+        return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
+    }
+    // Blocks come in quarters of an inch, or in steps of 5 mm.
+    let step = if units.length == LengthUnit::Inches { inches(0.25) } else { metres(0.005) };
+    let block = step * (short / step).value.round().max(1.0);
+    Some(format!(
+        "{} short of the aim: one of {}, in one piece, on the rear axle only, in place of any that is there. It adds height, and no load capacity",
+        units.height(short),
+        units.height(block)
+    ))
+}
+
+fn shim_words(bits: &Bits) -> String {
+    match bits.shim {
+        None => "none: the seat turns by less than half a degree".to_owned(),
+        Some(angle) if angle.value > 0.0 => {
+            format!("{} between spring and seat, thin end to the rear where the axle is below its spring", degrees(angle))
+        }
+        Some(angle) => {
+            format!("{} between spring and seat, thin end to the front where the axle is below its spring", degrees(-angle))
+        }
+    }
+}
