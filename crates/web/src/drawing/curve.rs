@@ -92,8 +92,10 @@ pub(crate) fn curve_drawing(curves: &[DrawnCurve<'_>], loads: &[(String, Force)]
         key(&mut canvas, at, curve.class, curve.name);
         at += 130.0;
     }
-    canvas.polygon("curve-stage", &[(at, 0.0), (at + 12.0, 0.0), (at + 6.0, 9.0)]);
-    canvas.text("curve-key", (at + 18.0, 10.0), Anchor::Start, "second stage");
+    if curves.iter().any(|curve| curve.second_stage.is_some()) {
+        canvas.polygon("curve-stage", &[(at, 0.0), (at + 12.0, 0.0), (at + 6.0, 9.0)]);
+        canvas.text("curve-key", (at + 18.0, 10.0), Anchor::Start, "second stage");
+    }
     let told =
         curves.iter().map(|curve| format!("{}: {} with no load", curve.name, units.height(curve.curve.height(Force::default()))));
     let told = told.collect::<Vec<_>>().join("; ");

@@ -44,8 +44,8 @@ struct LeafSheet {
     section: String,
     /// What of it: name, as found (absent of a leaf that is new), to settle at, to press to.
     figures: Vec<[String; 4]>,
-    /// Offsets of the front half and of the rear half.
-    halves: [OffsetTable; 2],
+    /// Offsets of the front half and of the rear half; none of a leaf that is flat and stays so.
+    halves: Vec<OffsetTable>,
     is_new: bool,
     files: Vec<(String, String)>,
 }
@@ -131,6 +131,8 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
         let found = arcs.found.as_ref().map_or_else(|| "new leaf".to_owned(), figure);
         [what.to_owned(), found, figure(&arcs.settled), figure(&arcs.pressed)]
     };
+    let states = arcs.found.iter().chain([&arcs.settled, &arcs.pressed]);
+    let is_bent = states.into_iter().any(|sheet| sheet.radius().is_some());
     let figures = vec![
         row("Radius", &radius),
         row("Sagitta, middle of the chord", &|sheet| units.fine(sheet.sagitta())),
@@ -166,7 +168,7 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
             units.height(leaf.rear)
         ),
         figures,
-        halves: [half(true), half(false)],
+        halves: if is_bent { vec![half(true), half(false)] } else { Vec::new() },
         is_new: arcs.found.is_none(),
         files: files.into_iter().map(|(file, name)| (path(file), name.to_owned())).collect(),
     }

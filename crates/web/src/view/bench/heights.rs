@@ -1,6 +1,7 @@
 //! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
 
 use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_mechanics::pack::Pack;
 use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{Force, Length, inches};
 use wise_badger_mechanics::verdict::RateVerdict;
@@ -99,9 +100,14 @@ pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<
 
 /// The load at which the lowest leaf joins in, before and after.
 pub(crate) fn second_stage_figure(bench: &Bench, units: Units) -> Figure {
-    let told = |load: Option<Force>| load.map_or_else(|| "none, or always".to_owned(), |load| units.weight(load));
+    let told = |(load, pack): (Option<Force>, &Pack)| match (load, pack.overload_leaf()) {
+        (Some(load), Some(_)) => units.weight(load),
+        (None, Some(_)) => "not within these loads".to_owned(),
+        (_, None) => "no overload leaf".to_owned(),
+    };
     let sum = Sum::new("the load on one pack at which its lowest leaf begins to bear on the one above", Vec::new(), PACK_SOURCE);
-    let [found, planned] = bench.second_stage.map(told);
+    let [found, planned] = bench.second_stage;
+    let (found, planned) = (told((found, &bench.packs.found)), told((planned, &bench.packs.planned)));
     let note = if bench.packs.changed { format!("found {found}") } else { String::new() };
     Figure::new("Second stage from", planned, sum).note(note)
 }

@@ -79,7 +79,12 @@ impl Bench {
         let (vehicle, loads) = (&survey.vehicle, survey.axle_loads());
         let (packs, most) = (Packs::new(vehicle, entry)?, vehicle.most_spring_load());
         let work = PackWork::new(&packs.found, &packs.planned, most)?;
-        let second_stage = [packs.found.prepare(most)?.second_stage_load(), packs.planned.prepare(most)?.second_stage_load()];
+        // Of a pack without an overload leaf the lowest leaf is one like the others.
+        let begins = |pack: &Pack| match pack.overload_leaf() {
+            Some(_) => Ok(pack.prepare(most)?.second_stage_load()),
+            None => Ok(None),
+        };
+        let second_stage = [begins(&packs.found)?, begins(&packs.planned)?];
         let on_one = |rear: Force| vehicle.on_one_spring(rear).max(newtons(0.0));
         let empty = on_one(loads.empty.rear);
         let mut named = vec![NamedLoad { name: "Empty".to_owned(), load: empty }];
