@@ -15,20 +15,20 @@ const LEAVES: [[&str; 8]; 4] = [
 ];
 const PARTS: [&str; 8] = ["name", "width", "thickness", "front", "rear", "arch", "chord", "spacer"];
 
-fn truck() -> Vec<(String, String)> {
+pub(crate) fn truck() -> Vec<(String, String)> {
     let rows = LEAVES.iter().enumerate();
     let cells = rows
         .flat_map(|(row, leaf)| PARTS.iter().zip(leaf).map(move |(part, text)| (format!("l{row}_{part}"), (*text).to_owned())));
     cells.chain(["clamp_front", "clamp_rear"].map(|clamp| (clamp.to_owned(), "3".to_owned()))).collect()
 }
 
-fn with(form: Form, values: &[(String, String)]) -> Form {
+pub(crate) fn with(form: Form, values: &[(String, String)]) -> Form {
     let values: Vec<(&str, &str)> = values.iter().map(|(name, text)| (name.as_str(), text.as_str())).collect();
     form.with(&values)
 }
 
 /// Puts the truck's pack on the bench of a job, as found.
-async fn put_in(visitor: &Visitor, job: &str) -> Page {
+pub(crate) async fn put_in(visitor: &Visitor, job: &str) -> Page {
     let form = visitor.form(&format!("{job}/bench")).await;
     let page = visitor.send(&with(form, &truck())).await;
     assert_eq!(page.status, StatusCode::OK, "{}", page.text("main"));
@@ -36,17 +36,17 @@ async fn put_in(visitor: &Visitor, job: &str) -> Page {
 }
 
 /// Does something to the planned pack.
-async fn act(visitor: &Visitor, job: &str, values: &[(&str, &str)]) -> Page {
+pub(crate) async fn act(visitor: &Visitor, job: &str, values: &[(&str, &str)]) -> Page {
     let form = visitor.form(&format!("{job}/bench?pack=planned")).await;
     visitor.send(&form.with(values)).await
 }
 
-fn leaves(page: &Page) -> Vec<String> {
+pub(crate) fn leaves(page: &Page) -> Vec<String> {
     let rows = (0..12).map(|row| page.attributes(&format!("[name='l{row}_name']"), "value").concat());
     rows.filter(|name| !name.is_empty()).collect()
 }
 
-async fn document(visitor: &Visitor, path: &str) -> Value {
+pub(crate) async fn document(visitor: &Visitor, path: &str) -> Value {
     let answer = visitor.client().get(visitor.url(path)).send().await.unwrap();
     assert_eq!(answer.status(), StatusCode::OK);
     serde_json::from_str(&answer.text().await.unwrap()).unwrap()

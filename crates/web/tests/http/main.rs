@@ -6,6 +6,7 @@ mod access;
 mod aim;
 mod bad_input;
 mod bench;
+mod bench_under_the_vehicle;
 mod classes;
 mod hand_cases;
 mod intake;

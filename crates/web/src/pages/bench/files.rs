@@ -8,6 +8,7 @@ use futures_util::TryStreamExt;
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument};
 use wise_badger_mechanics::units::Force;
 use wise_badger_store::Database;
+use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};
 use super::super::{Kept, Refusal, job_file, keep_sheet, see_other};
@@ -16,6 +17,7 @@ use crate::bench::pack_entry;
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::form::bench::{self, MOST_LEAVES, Which};
+use crate::view::Units;
 use crate::view::bench::Bench;
 use crate::worker::Worker;
 
@@ -52,7 +54,7 @@ pub(crate) async fn import(
     parts: Multipart,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = taken_in(parts, &worker).await?;
+    let sheet = taken_in(parts, &worker).await?;
     let which = Which::of(sheet.text("pack"));
     let text = sheet.text("file").to_owned();
     let units = sheet.units();
@@ -66,17 +68,25 @@ pub(crate) async fn import(
             let entry = with_pack(file.bench.as_ref(), which, pack_entry(&pack, units));
             match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
                 Kept::Saved => Ok(see_other(here(file.job.number.0, which, ""))),
-                Kept::Stale(refusal) => bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await,
+                Kept::Stale(refusal) => {
+                    let file = job_file(&database, &worker, *number).await?;
+                    bench_page(&database, &worker, &file, &as_on_file(&file, which, units), Some(&refusal)).await
+                }
             }
         }
         Err(problem) => {
-            let mut page = bench::on_file(units, file.bench.as_ref().map(|bench| pack_of(bench, which)));
-            page.set("pack", which.word());
+            let mut page = as_on_file(&file, which, units);
             page.refuse("act", problem);
-            sheet = page;
-            bench_page(&database, &worker, &file, &sheet, Some(&Refusal::Fields(1))).await
+            bench_page(&database, &worker, &file, &page, Some(&Refusal::Fields(1))).await
         }
     }
+}
+
+/// The table as it is on file: what a file would have put into it was not taken in.
+fn as_on_file(file: &JobFile, which: Which, units: Units) -> Sheet {
+    let mut page = bench::on_file(units, file.bench.as_ref().map(|bench| pack_of(bench, which)));
+    page.set("pack", which.word());
+    page
 }
 
 /// The fields and the file of the form.
