@@ -163,3 +163,91 @@ pub(crate) fn work_words(found: &PackEntry, planned: &PackEntry) -> String {
     }
     if words.is_empty() { "rebuilt".to_owned() } else { words.join(", ") }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wise_badger_mechanics::pack::Clamp;
+    use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+    use wise_badger_mechanics::units::{inches, per_metre};
+
+    const SHOP: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
+    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+
+    fn leaf(name: &str, front: f64, rear: f64, radius: f64) -> Leaf {
+        let curvature = per_metre(if radius > 0.0 { 1.0 / inches(radius).si() } else { 0.0 });
+        Leaf { front: inches(front), rear: inches(rear), curvature, ..Leaf::flat(name, inches(2.5), inches(0.31), inches(front)) }
+    }
+
+    fn pack() -> Pack {
+        let clamp = Clamp { front: inches(3.0), rear: inches(3.0) };
+        Pack::of(vec![leaf("Main", 26.0, 30.0, 60.0), leaf("Second", 20.0, 23.0, 55.0), leaf("Overload", 11.0, 11.0, 0.0)], clamp)
+    }
+
+    fn names(entry: &PackEntry) -> Vec<&str> {
+        entry.leaves.iter().map(|leaf| leaf.name.as_str()).collect()
+    }
+
+    #[test]
+    fn a_pack_typed_by_the_program_is_the_pack_it_came_from() {
+        for units in [SHOP, METRIC] {
+            let made = pack_entry(&pack(), units).pack().expect("sound").pack;
+            for (one, other) in made.leaves.iter().zip(&pack().leaves) {
+                assert!((one.front - other.front).si().abs() < 2e-5 && (one.thickness - other.thickness).si().abs() < 2e-5);
+                assert!((one.curvature - other.curvature).value.abs() < 1e-4, "{}", one.name);
+            }
+        }
+    }
+
+    #[test]
+    fn leaves_go_in_by_their_length_or_where_they_are_put_each_under_a_name_of_its_own() {
+        let start = pack_entry(&pack(), SHOP);
+        let short = |at| Act::Insert { kind: PartKind::ShortAddedLeaf, at };
+        let once = act(&start, short(None), SHOP).expect("put in");
+        assert_eq!(names(&once), ["Main", "Second", "Added leaf", "Overload"]);
+        let twice = act(&once, short(Some(1)), SHOP).expect("put in");
+        assert_eq!(names(&twice), ["Main", "Added leaf 2", "Second", "Added leaf", "Overload"]);
+        assert_eq!(names(&act(&once, short(Some(0)), SHOP).expect("put in"))[0], "Main", "never above the main leaf");
+        let sorted = act(&twice, Act::Sort, SHOP).expect("sorted");
+        assert_eq!(names(&sorted), ["Main", "Second", "Added leaf 2", "Added leaf", "Overload"]);
+        let flatter = act(&sorted, Act::FlatterOverload, SHOP).expect("changed");
+        assert_eq!(names(&flatter).last(), Some(&"Flatter overload leaf"));
+        assert_eq!(flatter.leaves.len(), sorted.leaves.len(), "in the place of the one that was there");
+    }
+
+    #[test]
+    fn what_cannot_be_done_to_a_pack_is_said() {
+        let start = pack_entry(&pack(), SHOP);
+        for (asked, says) in [
+            (Act::Up(0), "at the end"),
+            (Act::Down(2), "at the end"),
+            (Act::Remove(7), "one leaf"),
+            (Act::Turn(9), "no such leaf"),
+        ] {
+            assert!(act(&start, asked, SHOP).expect_err("cannot be").contains(says), "{asked:?}");
+        }
+        let full = PackEntry { leaves: vec![start.leaves[1].clone(); MOST_LEAVES], ..start.clone() };
+        let insert = Act::Insert { kind: PartKind::OwnMaking, at: None };
+        assert!(act(&full, insert, SHOP).expect_err("full").contains("twelve"));
+        let single = PackEntry { leaves: start.leaves[..1].to_vec(), ..start };
+        assert!(act(&single, Act::Remove(0), SHOP).is_err());
+    }
+
+    #[test]
+    fn a_turned_leaf_has_its_other_end_ahead_and_what_is_done_is_told_in_few_words() {
+        let found = pack_entry(&pack(), SHOP);
+        let turned = act(&found, Act::Turn(1), SHOP).expect("turned");
+        assert_eq!((turned.leaves[1].front.text.as_str(), turned.leaves[1].rear.text.as_str()), ("23", "20"));
+        assert_eq!(work_words(&found, &turned), "rebuilt");
+        let added = act(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
+        assert_eq!(work_words(&found, &added), "Long added leaf in");
+        let out = act(&added, Act::Remove(2), SHOP).expect("taken out");
+        assert_eq!(work_words(&found, &out), "Long added leaf in, Second out");
+        let bent = bent_like(&added, &added.pack().expect("sound").pack.bent_by(per_metre(0.1)), SHOP).expect("bent");
+        assert_eq!(work_words(&found, &bent), "Long added leaf in, re-arched");
+        // Before any leaf was bent the ones that came in are as they came, and the one put in as it was put.
+        let before = as_before(&found, &bent);
+        assert_eq!(before.leaves[0].arch, found.leaves[0].arch);
+        assert_eq!(before.leaves[1].arch, bent.leaves[1].arch);
+    }
+}

@@ -86,7 +86,7 @@ impl Picture<'_> {
         canvas.text("pack-title", (self.frame.margin, top), Anchor::Start, &self.pack.title);
         let heights = || self.pack.lines.iter().flat_map(|line| &line.points).map(|point| point.1.si());
         let (highest, lowest) = (heights().fold(0.0, f64::max), heights().fold(0.0, f64::min));
-        let seat = top + 22.0 + highest * self.scale;
+        let seat = top + 34.0 + highest * self.scale;
         let bottom = seat - lowest * self.scale + 12.0;
         self.clamp(canvas, seat, bottom);
         self.arch(canvas, seat);

@@ -154,6 +154,12 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
                 "/jobs/4/tape",
                 "/jobs/6/load",
                 "/jobs/6/look-over",
+                "/jobs/7/bench?load=loose",
+                "/jobs/7/bench?load=0",
+                "/jobs/7/bench?load=1975",
+                "/jobs/7/bench?load=2889",
+                "/jobs/7/bench/re-arch",
+                "/jobs/7/bench/sheet",
             ] {
                 bench.goto(path).await?;
                 bench.find("main").await?;
