@@ -310,7 +310,9 @@ fn what_speaks_against_re_arching_is_said() {
     let refused = |found: &Pack, more: f64, full: f64, steel: Steel| {
         let wanted = WantedArch { arch: arch(found, load) + inches(more), load, full_load: pounds(full) };
         let rearch = Rearch::new(found, &wanted, Rule::KeepNip).unwrap();
-        rearch.refusals(pounds(full), Some(pounds(full * 1.5)), &steel).unwrap()
+        // The stop leaves the pack the arch that it found under half as much load again.
+        let stop = arch(found, pounds(full * 1.5));
+        rearch.refusals(pounds(full), Some(stop), pounds(2_400.0), &steel).unwrap()
     };
     let (sound, usual) = (truck(), Steel::usual());
     assert_eq!(refused(&sound, 0.8, 700.0, usual), []);
@@ -320,6 +322,11 @@ fn what_speaks_against_re_arching_is_said() {
     let soft = Steel { at_stop: pascals(700e6), ..usual };
     let past = refused(&sound, 0.8, 700.0, soft);
     assert!(past.iter().any(|refusal| matches!(refusal, RearchRefusal::PastAllowable { at_stop: true, .. })), "{past:?}");
+    // The stop is where it was, and more arch is pressed down to it by more: what the pack as found stands there, it no longer does.
+    let there = sound.prepare(pounds(1600.0)).unwrap().state(pounds(1_050.0)).unwrap().largest_stress();
+    let just = Steel { at_stop: there * 1.02, ..usual };
+    let more = refused(&sound, 0.8, 700.0, just);
+    assert!(matches!(more[..], [RearchRefusal::PastAllowable { at_stop: true, .. }]), "{more:?}");
     let mut thin = truck();
     thin.leaves[2].thickness = inches(0.18);
     assert!(

@@ -119,8 +119,17 @@ impl Rearch {
 
     /// What stands against it: leaves, loads and steel. What the look-over found is another gate, beside this one.
     ///
+    /// `at_stop` is the arch that the bump stop leaves, whatever the pack: with more arch in it, more load presses it down to
+    /// there. It is looked for up to `most`.
+    ///
     /// # Errors     as the pack's own states
-    pub fn refusals(&self, full_load: Force, at_stop: Option<Force>, steel: &Steel) -> Result<Vec<RearchRefusal>, PackError> {
+    pub fn refusals(
+        &self,
+        full_load: Force,
+        at_stop: Option<Length>,
+        most: Force,
+        steel: &Steel,
+    ) -> Result<Vec<RearchRefusal>, PackError> {
         let mut refusals = Vec::new();
         let least = inches(THINNEST_IN);
         let bent = |(from, to): (&Leaf, &Leaf)| (to.curvature - from.curvature).value.abs() > 1e-9;
@@ -145,7 +154,8 @@ impl Rearch {
                     Ok(over.map(|(leaf, stress)| RearchRefusal::PastAllowable { leaf, stress, allowed, at_stop }))
                 };
                 refusals.extend(worked(full_load, steel.rated, false)?);
-                if let Some(load) = at_stop {
+                if let Some(arch) = at_stop {
+                    let load = self.wanted.curve_to(most)?.load(arch).max(full_load).min(most);
                     refusals.extend(worked(load, steel.at_stop, true)?);
                 }
             }

@@ -169,7 +169,8 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
     let barred = ruled_out(&file.found(), &rearched_pack);
     against.extend((!barred.is_empty()).then_some(barred));
-    let refusals = rearch.refusals(bench.packs.rated, bench.at_stop, &bench.packs.steel).map_err(said)?;
+    let refusals =
+        rearch.refusals(bench.packs.rated, bench.at_stop, survey.vehicle.most_spring_load(), &bench.packs.steel).map_err(said)?;
     against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));
     let planned = rearched(&base, &rearch, units).map_err(said)?;
     Ok(WorkedOut { rearch, bench, planned, against, raised })

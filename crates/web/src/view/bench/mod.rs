@@ -10,7 +10,7 @@ pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
 
 use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
 use wise_badger_mechanics::survey::{End, Survey, VehicleFacts};
-use wise_badger_mechanics::units::{Force, Pressure, newtons};
+use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
 use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
@@ -65,8 +65,8 @@ pub(crate) struct Bench {
     /// Where the second stage begins, found and planned.
     pub(crate) second_stage: [Option<Force>; 2],
     pub(crate) loads: Vec<NamedLoad>,
-    /// On one spring against the bump stop, where its gap was read.
-    pub(crate) at_stop: Option<Force>,
+    /// The arch that the bump stop leaves, where its gap was read.
+    pub(crate) at_stop: Option<Length>,
 }
 
 impl Bench {
@@ -97,9 +97,18 @@ impl Bench {
             named.extend(rear.map(|rear| NamedLoad { name: name.clone(), load: on_one(rear) }));
         }
         named.push(NamedLoad { name: "Rated".to_owned(), load: packs.rated });
-        let at_stop = survey.stop_gap.empty.map(|gap| work.found.load(work.found.height(empty) - gap));
-        let at_stop = at_stop.filter(|load| *load <= work.found.reaches());
-        named.extend(at_stop.map(|load| NamedLoad { name: "At the stop".to_owned(), load }));
+        let at_stop = survey.stop_gap.empty.map(|gap| work.found.height(empty) - gap);
+        // The stop is where it was: a pack with more arch is pressed down to it by more.
+        let stops = match packs.changed {
+            true => vec![("Stop, found", &work.found), ("Stop, planned", &work.planned)],
+            false => vec![("At the stop", &work.found)],
+        };
+        let reached = at_stop
+            .into_iter()
+            .flat_map(|arch| stops.iter().map(move |(name, curve)| (*name, curve.load(arch), curve.reaches())));
+        named.extend(
+            reached.filter(|(_, load, reaches)| load <= reaches).map(|(name, load, _)| NamedLoad { name: name.to_owned(), load }),
+        );
         Ok(Bench { packs, work, second_stage, loads: named, at_stop })
     }
 
