@@ -7,8 +7,8 @@ use serde_json::Value;
 use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::pack::{
-    ArchSheet, Bits, BitsGiven, Clamp, Doubtful, Estimated, Leaf, LeafPart, LeafReading, OverHelper, Pack, PackError,
-    PackReading, PackWork, PartKind, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
+    ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError, PackReading,
+    PackWork, PartKind, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
 };
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
@@ -184,10 +184,10 @@ fn a_helper_is_set_to_its_tension_and_bears_more_with_the_load() {
 fn reading(name: &str, half: f64, arch: Option<f64>, chord: Option<f64>) -> LeafReading {
     LeafReading {
         name: name.to_owned(),
-        width: inches(2.5),
-        thickness: inches(0.31),
-        front: inches(half),
-        rear: inches(half),
+        width: Some(inches(2.5)),
+        thickness: Some(inches(0.31)),
+        front: Some(inches(half)),
+        rear: Some(inches(half)),
         arch: arch.map(inches),
         chord: chord.map(inches),
         spacer_above: inches(0.0),
@@ -212,9 +212,22 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
     let sheet = ArchSheet::of(&made.pack.leaves[0]);
     assert!((sheet.sagitta().customary() - 6.0).abs() < 1e-6);
     // From little more than the pack's arch.
-    let few = PackReading::stepped(reading("main", 28.0, None, None), 4, clamp, Some(inches(5.5))).pack().unwrap();
-    assert_eq!(few.pack.leaves.len(), 4);
-    assert!(few.estimated.contains(&Estimated::ArchFromPack));
+    let unread =
+        |name: &str| LeafReading { width: None, thickness: None, front: None, rear: None, ..reading(name, 0.0, None, None) };
+    let leaves = vec![reading("main", 28.0, None, None), unread("second"), unread("third"), unread("fourth")];
+    let few = PackReading { leaves, clamp, pack_arch: Some(inches(5.5)) }.pack().unwrap();
+    let halves: Vec<f64> = few.pack.leaves.iter().map(|leaf| leaf.front.customary()).collect();
+    for (half, stepped) in halves.iter().zip([28.0, 22.4, 16.8, 11.2]) {
+        assert!((half - stepped).abs() < 1e-9, "down to two fifths: {halves:?}");
+    }
+    assert!(few.estimated.contains(&Estimated::ArchFromPack) && few.estimated.contains(&Estimated::Length(3)));
+    assert!(few.estimated.contains(&Estimated::Section(1)) && !few.estimated.contains(&Estimated::Section(0)));
+    // Between leaves that were read, a leaf is as long as its place says.
+    let leaves = vec![reading("main", 28.0, Some(5.0), None), unread("second"), reading("third", 20.0, Some(3.0), None)];
+    let between = PackReading { leaves, clamp, pack_arch: None }.pack().unwrap();
+    assert!((between.pack.leaves[1].rear.customary() - 24.0).abs() < 1e-9);
+    let nothing = PackReading { leaves: vec![unread("main")], clamp, pack_arch: Some(inches(5.0)) };
+    assert!(matches!(nothing.pack().err(), Some(PackError::NotRead { what: "width", .. })));
     assert!((arch(&few.pack, newtons(0.0)).customary() - 5.5).abs() < 0.001);
     let nothing = PackReading { leaves: vec![reading("main", 28.0, None, None)], clamp, pack_arch: None };
     assert_eq!(nothing.pack().err(), Some(PackError::NoArch));
@@ -256,10 +269,10 @@ fn survey(pack: &Pack) -> Survey {
 fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     let found = truck();
     let mut planned = truck();
-    let part = LeafPart::cut_for(PartKind::ShortAddedLeaf, &planned).unwrap();
-    let place = planned.place_by_length(&part.leaf);
+    let added = PartKind::ShortAddedLeaf.leaf_for(&planned).unwrap();
+    let place = planned.place_by_length(&added);
     assert_eq!(place, 3, "over the overload leaf, by its length");
-    planned.leaves.insert(place, part.leaf);
+    planned.leaves.insert(place, added);
     let survey = survey(&found);
     let work = PackWork::new(&found, &planned, pounds(1600.0)).unwrap();
     assert!(work.adds_leaves && !work.rearches);
@@ -362,19 +375,19 @@ fn order_and_orientation_are_looked_at_when_leaves_are_changed() {
     let mut pack = truck();
     assert_eq!(pack.doubts(), []);
     pack.leaves.swap(1, 2);
-    assert!(pack.doubts().contains(&Doubtful::LongerThanAbove { leaf: 2 }), "{:?}", pack.doubts());
+    assert!(pack.doubts().contains(&PackDoubt::LongerThanAbove { leaf: 2 }), "{:?}", pack.doubts());
     let mut uneven = truck();
     for leaf in &mut uneven.leaves {
         leaf.front *= 0.9;
     }
     assert_eq!(uneven.doubts(), []);
     uneven.leaves[1] = uneven.leaves[1].turned();
-    assert!(uneven.doubts().contains(&Doubtful::EndForEnd { leaf: 1 }), "{:?}", uneven.doubts());
+    assert!(uneven.doubts().contains(&PackDoubt::EndForEnd { leaf: 1 }), "{:?}", uneven.doubts());
     let mut flat = truck();
     flat.leaves[2].curvature = per_metre(0.4);
-    assert_eq!(flat.doubts(), [Doubtful::Gapes { leaf: 2 }]);
+    assert_eq!(flat.doubts(), [PackDoubt::Gapes { leaf: 2 }]);
     flat.leaves[0].thickness = inches(0.1);
-    assert!(flat.doubts().contains(&Doubtful::Thickness { leaf: 0 }));
+    assert!(flat.doubts().contains(&PackDoubt::Thickness { leaf: 0 }));
 }
 
 #[test]

@@ -5,7 +5,7 @@
 use proptest::prelude::*;
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::pack::{
-    ArchSheet, Clamp, Doubtful, Leaf, LeafReading, OverHelper, Pack, PackError, PackReading, PackWork, Presetting,
+    ArchSheet, Clamp, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError, PackReading, PackWork, Presetting,
 };
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::stance::{
@@ -84,7 +84,7 @@ proptest! {
         prop_assert!(place >= 1 && place <= pack.leaves.len());
         prop_assert!(pack.overload_leaf().is_none_or(|overload| place <= overload), "never under the overload leaf");
         pack.leaves.insert(place, new);
-        let out_of_order = pack.doubts().into_iter().any(|doubt| matches!(doubt, Doubtful::LongerThanAbove { .. }));
+        let out_of_order = pack.doubts().into_iter().any(|doubt| matches!(doubt, PackDoubt::LongerThanAbove { .. }));
         prop_assert!(!out_of_order, "{:?}", pack.doubts());
     }
 
@@ -108,10 +108,10 @@ proptest! {
         let sheet = ArchSheet::of(&whole);
         let reading = LeafReading {
             name: whole.name.clone(),
-            width: whole.width,
-            thickness: whole.thickness,
-            front: whole.front,
-            rear: whole.rear,
+            width: Some(whole.width),
+            thickness: Some(whole.thickness),
+            front: Some(whole.front),
+            rear: Some(whole.rear),
             arch: Some(sheet.sagitta()),
             chord: with_chord.then(|| sheet.chord()),
             spacer_above: metres(0.0),

@@ -1,6 +1,6 @@
 //! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
 
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafPart, Pack, PackError, PartKind, Rearch, YOUNG_MODULUS_PA};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind, YOUNG_MODULUS_PA};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{LeafEntry, PackEntry};
 
@@ -41,21 +41,21 @@ pub(crate) fn act(entry: &PackEntry, act: Act, units: Units) -> Result<PackEntry
                 return Err("The bench holds twelve leaves.");
             }
             let pack = pack_of(entry)?;
-            let part = LeafPart::cut_for(kind, &pack).ok_or("There is no main leaf to cut it for yet.")?;
-            let place = at.unwrap_or_else(|| pack.place_by_length(&part.leaf)).clamp(1, leaves.len());
-            let name = free_name(entry, &part.leaf.name);
-            leaves.insert(place, leaf_entry(&Leaf { name, ..part.leaf }, units));
+            let new = kind.leaf_for(&pack).ok_or("There is no main leaf to cut it for yet.")?;
+            let place = at.unwrap_or_else(|| pack.place_by_length(&new)).clamp(1, leaves.len());
+            let name = free_name(entry, &new.name);
+            leaves.insert(place, leaf_entry(&Leaf { name, ..new }, units));
         }
         Act::FlatterOverload => {
             let pack = pack_of(entry)?;
-            let part = LeafPart::cut_for(PartKind::FlatterOverload, &pack).ok_or("There is no main leaf to cut it for yet.")?;
+            let new = PartKind::FlatterOverload.leaf_for(&pack).ok_or("There is no main leaf to cut it for yet.")?;
             if let Some(there) = pack.overload_leaf() {
                 leaves.truncate(there);
             } else if leaves.len() >= MOST_LEAVES {
                 return Err("The bench holds twelve leaves.");
             }
             let name = free_name(&PackEntry { leaves: leaves.clone(), ..entry.clone() }, "Flatter overload leaf");
-            leaves.push(leaf_entry(&Leaf { name, ..part.leaf }, units));
+            leaves.push(leaf_entry(&Leaf { name, ..new }, units));
         }
         Act::Remove(row) if leaves.len() > 1 && row < leaves.len() => drop(leaves.remove(row)),
         Act::Remove(_) => return Err("A pack keeps one leaf at least."),
@@ -67,10 +67,12 @@ pub(crate) fn act(entry: &PackEntry, act: Act, units: Units) -> Result<PackEntry
         Act::Down(row) if row + 1 < leaves.len() => leaves.swap(row, row + 1),
         Act::Up(_) | Act::Down(_) => return Err("It is at the end of the pack already."),
         Act::Sort => {
-            let overload = pack_of(entry)?.overload_leaf().map(|place| leaves.split_off(place)).unwrap_or_default();
-            let length = |leaf: &LeafEntry| leaf.front.si + leaf.rear.si;
-            leaves.sort_by(|one, other| length(other).total_cmp(&length(one)));
-            leaves.extend(overload);
+            let pack = pack_of(entry)?;
+            let lengths = pack.leaves.iter().map(|leaf| (leaf.front + leaf.rear).si());
+            let overload = pack.overload_leaf().map(|place| leaves.split_off(place)).unwrap_or_default();
+            let mut by_length: Vec<(f64, LeafEntry)> = lengths.zip(std::mem::take(leaves)).collect();
+            by_length.sort_by(|one, other| other.0.total_cmp(&one.0));
+            leaves.extend(by_length.into_iter().map(|(_, leaf)| leaf).chain(overload));
         }
     }
     Ok(done)
@@ -95,10 +97,10 @@ pub(crate) fn leaf_entry(leaf: &Leaf, units: Units) -> LeafEntry {
     let made = |length| made_length(length, units);
     LeafEntry {
         name: leaf.name.clone(),
-        width: made(leaf.width),
-        thickness: made(leaf.thickness),
-        front: made(leaf.front),
-        rear: made(leaf.rear),
+        width: Some(made(leaf.width)),
+        thickness: Some(made(leaf.thickness)),
+        front: Some(made(leaf.front)),
+        rear: Some(made(leaf.rear)),
         arch: Some(made(ArchSheet::of(leaf).sagitta())),
         chord: None,
         spacer: (leaf.spacer_above.si() > 0.0).then(|| made(leaf.spacer_above)),
@@ -141,11 +143,6 @@ pub(crate) fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
         }
     }
     before
-}
-
-/// A re-arched pack as it would be typed.
-pub(crate) fn rearched(entry: &PackEntry, rearch: &Rearch, units: Units) -> Result<PackEntry, PackError> {
-    bent_like(entry, &rearch.wanted, units)
 }
 
 /// What is done to a pack, in a few words.
@@ -237,7 +234,14 @@ mod tests {
     fn a_turned_leaf_has_its_other_end_ahead_and_what_is_done_is_told_in_few_words() {
         let found = pack_entry(&pack(), SHOP);
         let turned = act(&found, Act::Turn(1), SHOP).expect("turned");
-        assert_eq!((turned.leaves[1].front.text.as_str(), turned.leaves[1].rear.text.as_str()), ("23", "20"));
+        assert_eq!(
+            turned.leaves[1]
+                .front
+                .as_ref()
+                .zip(turned.leaves[1].rear.as_ref())
+                .map(|(front, rear)| (front.text.as_str(), rear.text.as_str())),
+            Some(("23", "20"))
+        );
         assert_eq!(work_words(&found, &turned), "rebuilt");
         let added = act(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
         assert_eq!(work_words(&found, &added), "Long added leaf in");

@@ -43,6 +43,14 @@ pub enum PackError {
     /// An arch past half its chord: no leaf is bent so far.
     #[error("{0} is arched past half its chord")]
     TooMuchArch(String),
+    /// A size that a leaf below takes from the one above, and the main leaf has nowhere to take from.
+    #[error("the {what} of {leaf} is not known; read it")]
+    NotRead {
+        /// The leaf's name.
+        leaf: String,
+        /// Which size.
+        what: &'static str,
+    },
     /// No arch was read at all.
     #[error("no arch is known: read the main leaf's, or that of the bolted pack")]
     NoArch,

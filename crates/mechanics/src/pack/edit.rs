@@ -16,19 +16,10 @@ pub enum PartKind {
     OwnMaking,
 }
 
-/// A leaf to be put in, cut to a pack.
-#[derive(Debug, Clone, PartialEq)]
-pub struct LeafPart {
-    /// What it is.
-    pub kind: PartKind,
-    /// The leaf.
-    pub leaf: Leaf,
-}
-
 /// Something about a pack that is allowed, and looks wrong.
 #[derive(Debug, Clone, PartialEq)]
 #[non_exhaustive]
-pub enum Doubtful {
+pub enum PackDoubt {
     /// A leaf that reaches past the one above it, and is no overload leaf.
     LongerThanAbove {
         /// The leaf's place.
@@ -56,23 +47,22 @@ pub enum Doubtful {
     },
 }
 
-impl LeafPart {
-    /// A part of a kind as it would be cut for a pack.
-    pub fn cut_for(kind: PartKind, pack: &Pack) -> Option<Self> {
+impl PartKind {
+    /// The leaf as it would be cut for a pack; `None` for a pack without a main leaf.
+    pub fn leaf_for(self, pack: &Pack) -> Option<Leaf> {
         let main = pack.leaves.first()?;
         let last = pack.leaves.last()?;
         let share = |share: f64, clamp: Length, half: Length| clamp + (half - clamp) * share;
         let reach = |part: f64| (share(part, pack.clamp.front, main.front), share(part, pack.clamp.rear, main.rear));
         let arched = |more: f64| Curvature::max(main.curvature, per_metre(0.2)) * more;
-        let ((front, rear), thickness, curvature, spacer, name) = match kind {
+        let ((front, rear), thickness, curvature, spacer, name) = match self {
             PartKind::ShortAddedLeaf => (reach(0.6), inches(0.30), arched(1.5), 0.0, "Added leaf"),
             PartKind::LongAddedLeaf => (reach(0.92), inches(0.25), arched(1.2), 0.0, "Long added leaf"),
             PartKind::FlatterOverload => (reach(0.45), inches(0.50), per_metre(0.0), 0.25, "Overload leaf"),
             PartKind::OwnMaking => ((last.front, last.rear), last.thickness, last.curvature, 0.0, "New leaf"),
         };
-        let leaf =
-            Leaf { name: name.to_owned(), width: main.width, thickness, front, rear, curvature, spacer_above: inches(spacer) };
-        Some(LeafPart { kind, leaf })
+        let (name, width, spacer_above) = (name.to_owned(), main.width, inches(spacer));
+        Some(Leaf { name, width, thickness, front, rear, curvature, spacer_above })
     }
 }
 
@@ -97,7 +87,7 @@ impl Pack {
     }
 
     /// What looks wrong about the leaves and their order.
-    pub fn doubts(&self) -> Vec<Doubtful> {
+    pub fn doubts(&self) -> Vec<PackDoubt> {
         let mut doubts = Vec::new();
         let Some(main) = self.leaves.first() else { return doubts };
         let overload = self.overload_leaf();
@@ -105,24 +95,24 @@ impl Pack {
         for (place, (above, leaf)) in self.leaves.iter().zip(self.leaves.iter().skip(1)).enumerate() {
             let place = place + 1;
             if Some(place) != overload && (leaf.front > above.front + tape || leaf.rear > above.rear + tape) {
-                doubts.push(Doubtful::LongerThanAbove { leaf: place });
+                doubts.push(PackDoubt::LongerThanAbove { leaf: place });
             }
             if (leaf.width - main.width).abs() > tape {
-                doubts.push(Doubtful::OtherWidth { leaf: place });
+                doubts.push(PackDoubt::OtherWidth { leaf: place });
             }
             let longer_ahead = |leaf: &Leaf| (leaf.front - leaf.rear, leaf.rear - leaf.front);
             let ((main_ahead, main_behind), (ahead, behind)) = (longer_ahead(main), longer_ahead(leaf));
             if (main_ahead > hole && behind > hole) || (main_behind > hole && ahead > hole) {
-                doubts.push(Doubtful::EndForEnd { leaf: place });
+                doubts.push(PackDoubt::EndForEnd { leaf: place });
             }
             let flatter = leaf.curvature.value < above.curvature.value * 0.98 - 1e-6;
             if Some(place) != overload && flatter && leaf.spacer_above.si() <= 0.0 {
-                doubts.push(Doubtful::Gapes { leaf: place });
+                doubts.push(PackDoubt::Gapes { leaf: place });
             }
         }
         for (place, leaf) in self.leaves.iter().enumerate() {
             if !(THINNEST_IN..=THICKEST_IN).contains(&leaf.thickness.customary()) {
-                doubts.push(Doubtful::Thickness { leaf: place });
+                doubts.push(PackDoubt::Thickness { leaf: place });
             }
         }
         doubts

@@ -46,7 +46,7 @@ pub use arch::{arch_with_large_deflection, radius_from_sagitta, sagitta_of_arc};
 pub use bits::{Bits, BitsGiven, Clip};
 pub use check::PackError;
 pub use curve::{PackCurve, PackWork};
-pub use edit::{Doubtful, LeafPart, PartKind};
+pub use edit::{PackDoubt, PartKind};
 pub use helper::OverHelper;
 pub use reading::{Estimated, LeafReading, PackReading, ReadPack};
 pub use rearch::{Presetting, Rearch, RearchRefusal, Rule, WantedArch};

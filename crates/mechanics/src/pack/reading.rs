@@ -7,22 +7,22 @@ use crate::units::{Curvature, InShopUnits, Length, metres, newtons, per_metre};
 /// A leaf below bends sharper than the one above by this share, so that the pack is drawn together (common practice).
 const SHARPER: f64 = 0.04;
 
-/// The shortest leaf of a pack whose lengths are not known, as a share of the main leaf.
+/// The shortest leaf of a pack whose lengths are not known, as a share of the main leaf (common practice).
 const SHORTEST: f64 = 0.4;
 
-/// A leaf as read with the tape on the bench.
+/// A leaf as read with the tape on the bench; `None` is what was not read. Of the main leaf all but its arch and chord must be.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LeafReading {
     /// What it is called.
     pub name: String,
     /// Its width.
-    pub width: Length,
+    pub width: Option<Length>,
     /// Its thickness.
-    pub thickness: Length,
+    pub thickness: Option<Length>,
     /// Along the leaf from the centre hole to its front end.
-    pub front: Length,
+    pub front: Option<Length>,
     /// To its rear end.
-    pub rear: Length,
+    pub rear: Option<Length>,
     /// From the chord up to the leaf, free; negative when it is bent the other way. `None` when it was not read.
     pub arch: Option<Length>,
     /// Straight from end to end, free; `None` when it was not read.
@@ -51,8 +51,10 @@ pub enum Estimated {
     ArchFromAbove(usize),
     /// The arch of every leaf that was not read, so that the pack stands as it was read.
     ArchFromPack,
-    /// Lengths of the leaves under the main leaf: stepped evenly.
-    SteppedLengths,
+    /// A leaf's length, one half or both: stepped evenly between the leaves that were read, or down to the shortest.
+    Length(usize),
+    /// A leaf's width or thickness: that of the leaf above it.
+    Section(usize),
 }
 
 /// A pack made of readings.
@@ -65,63 +67,32 @@ pub struct ReadPack {
 }
 
 impl PackReading {
-    /// A pack of which only its arch, its count of leaves and its main leaf are known: the others step down evenly, the shortest to
-    /// two fifths of the main leaf (common practice), or to one share of it where the leaves are few.
-    pub fn stepped(main: LeafReading, count: u8, clamp: Clamp, pack_arch: Option<Length>) -> Self {
-        let leaves = f64::from(count.max(1));
-        let shortest = (1.0 / leaves).max(SHORTEST);
-        let leaf = |index: u8| {
-            let share = 1.0 - (1.0 - shortest) * f64::from(index) / (leaves - 1.0).max(1.0);
-            // The shortest still reaches past the clamp.
-            let reach = |half: Length, clamp: Length| (half * share).max(clamp + (half - clamp) * 0.2);
-            LeafReading {
-                name: if index == 0 { main.name.clone() } else { format!("Leaf {}", index + 1) },
-                front: reach(main.front, clamp.front),
-                rear: reach(main.rear, clamp.rear),
-                arch: if index == 0 { main.arch } else { None },
-                chord: if index == 0 { main.chord } else { None },
-                ..main.clone()
-            }
-        };
-        PackReading { leaves: (0..count).map(leaf).collect(), clamp, pack_arch }
-    }
-
     /// The pack.
     ///
-    /// # Errors     [`PackError::NoArch`] when neither the pack's arch nor the main leaf's was read; [`PackError::TooMuchArch`] for an
-    /// arch past half its chord; otherwise as for any pack
+    /// # Errors     [`PackError::NoArch`] when neither the pack's arch nor the main leaf's was read; [`PackError::NotRead`] for a
+    /// size of the main leaf that was not; [`PackError::TooMuchArch`] for an arch past half its chord; otherwise as for any pack
     pub fn pack(&self) -> Result<ReadPack, PackError> {
         let mut estimated = Vec::new();
-        let mut leaves: Vec<Leaf> = Vec::with_capacity(self.leaves.len());
+        let mut leaves = self.sizes(&mut estimated)?;
         let mut any_unread = false;
         for (index, reading) in self.leaves.iter().enumerate() {
-            let read = reading.arch.map(|arch| curvature(reading, arch)).transpose()?;
+            let Some((above, [leaf, ..])) = leaves.split_at_mut_checked(index) else { break };
+            let read = reading.arch.map(|arch| curvature(leaf, reading.chord, arch)).transpose()?;
             if read.is_some() && reading.chord.is_none() && reading.arch.is_some_and(|arch| arch.si().abs() > 0.0) {
                 estimated.push(Estimated::Chord(index));
             }
-            let bent = match (read, leaves.last()) {
+            any_unread |= read.is_none();
+            leaf.curvature = match (read, above.last()) {
                 (Some(read), _) => read,
                 (None, Some(above)) => {
-                    any_unread = true;
                     estimated.push(Estimated::ArchFromAbove(index));
                     above.curvature * (1.0 + SHARPER)
                 }
                 (None, None) => {
-                    any_unread = true;
-                    let length = reading.front + reading.rear;
                     let arch = self.pack_arch.ok_or(PackError::NoArch)?;
-                    curvature(&LeafReading { chord: None, ..reading.clone() }, arch.min(length / 3.5))?
+                    curvature(leaf, None, arch.min((leaf.front + leaf.rear) / 3.5))?
                 }
             };
-            leaves.push(Leaf {
-                name: reading.name.clone(),
-                width: reading.width,
-                thickness: reading.thickness,
-                front: reading.front,
-                rear: reading.rear,
-                curvature: bent,
-                spacer_above: reading.spacer_above,
-            });
         }
         let mut pack = Pack::of(leaves, self.clamp);
         pack.check()?;
@@ -133,17 +104,66 @@ impl PackReading {
         }
         Ok(ReadPack { pack, estimated })
     }
+
+    /// The leaves with their sizes, flat.
+    fn sizes(&self, estimated: &mut Vec<Estimated>) -> Result<Vec<Leaf>, PackError> {
+        let fronts = stepped(&self.leaves.iter().map(|leaf| leaf.front).collect::<Vec<_>>());
+        let rears = stepped(&self.leaves.iter().map(|leaf| leaf.rear).collect::<Vec<_>>());
+        let mut leaves: Vec<Leaf> = Vec::with_capacity(self.leaves.len());
+        for (index, (reading, (front, rear))) in self.leaves.iter().zip(fronts.into_iter().zip(rears)).enumerate() {
+            let above = leaves.last();
+            let not_read = |what| PackError::NotRead { leaf: reading.name.clone(), what };
+            let width = reading.width.or(above.map(|above| above.width)).ok_or_else(|| not_read("width"))?;
+            let thickness = reading.thickness.or(above.map(|above| above.thickness)).ok_or_else(|| not_read("thickness"))?;
+            let (front, rear) = (front.ok_or_else(|| not_read("front half"))?, rear.ok_or_else(|| not_read("rear half"))?);
+            if reading.front.is_none() || reading.rear.is_none() {
+                estimated.push(Estimated::Length(index));
+            }
+            if reading.width.is_none() || reading.thickness.is_none() {
+                estimated.push(Estimated::Section(index));
+            }
+            leaves.push(Leaf {
+                name: reading.name.clone(),
+                width,
+                thickness,
+                // The shortest still reaches past the clamp.
+                front: front.max(if reading.front.is_none() { self.clamp.front * 1.3 } else { front }),
+                rear: rear.max(if reading.rear.is_none() { self.clamp.rear * 1.3 } else { rear }),
+                curvature: per_metre(0.0),
+                spacer_above: reading.spacer_above,
+            });
+        }
+        Ok(leaves)
+    }
+}
+
+/// Lengths with those that were not read stepped evenly between their neighbours that were; below the last of these down to two fifths
+/// of the main leaf, or to one share of it where the leaves are few.
+fn stepped(read: &[Option<Length>]) -> Vec<Option<Length>> {
+    #[expect(clippy::cast_precision_loss, reason = "a pack has few leaves")]
+    let number = |count: usize| count as f64;
+    let Some(Some(main)) = read.first().copied() else { return read.to_vec() };
+    let last = read.len() - 1;
+    let shortest = main * (1.0 / number(read.len())).max(SHORTEST);
+    let known = |range: std::ops::Range<usize>| range.filter_map(|index| Some((index, read.get(index).copied()??)));
+    let step = |index: usize| {
+        let (above, long) = known(0..index + 1).next_back().unwrap_or((0, main));
+        let (below, short) = known(index + 1..read.len()).next().unwrap_or((last, shortest.min(long)));
+        let apart = number(below - above).max(1.0);
+        long + (short - long) * (number(index - above) / apart)
+    };
+    (0..read.len()).map(|index| read.get(index).copied().flatten().or_else(|| Some(step(index)))).collect()
 }
 
 /// Free curvature from an arch over a chord, or over what the leaf's length leaves of it.
-fn curvature(reading: &LeafReading, arch: Length) -> Result<Curvature, PackError> {
-    let too_much = || PackError::TooMuchArch(reading.name.clone());
+fn curvature(leaf: &Leaf, chord_read: Option<Length>, arch: Length) -> Result<Curvature, PackError> {
+    let too_much = || PackError::TooMuchArch(leaf.name.clone());
     if arch.si().abs() <= 0.0 {
         return Ok(per_metre(0.0));
     }
-    let length = reading.front + reading.rear;
-    let over = match reading.chord {
-        Some(chord) if chord > length * 1.01 => return Err(PackError::ChordPastLength(reading.name.clone())),
+    let length = leaf.front + leaf.rear;
+    let over = match chord_read {
+        Some(chord) if chord > length * 1.01 => return Err(PackError::ChordPastLength(leaf.name.clone())),
         Some(chord) => chord,
         None => chord(length, arch.abs()).map_err(|_past_a_half_circle| too_much())?,
     };

@@ -36,19 +36,19 @@ pub struct PackEntry {
     pub young_modulus_pa: Option<f64>,
 }
 
-/// A leaf.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+/// A leaf; `None` is what was not read.
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct LeafEntry {
     /// What it is called.
     pub name: String,
     /// Its width.
-    pub width: Typed,
+    pub width: Option<Typed>,
     /// Its thickness.
-    pub thickness: Typed,
+    pub thickness: Option<Typed>,
     /// Along it from the centre hole to its front end.
-    pub front: Typed,
+    pub front: Option<Typed>,
     /// To its rear end.
-    pub rear: Typed,
+    pub rear: Option<Typed>,
     /// Its free arch, where it was read.
     pub arch: Option<Typed>,
     /// The chord that the arch was read over, where it was read.
@@ -131,10 +131,10 @@ impl LeafEntry {
         let length = |typed: &Option<Typed>| -> Option<Length> { typed.as_ref().map(Typed::length) };
         LeafReading {
             name: self.name.clone(),
-            width: self.width.length(),
-            thickness: self.thickness.length(),
-            front: self.front.length(),
-            rear: self.rear.length(),
+            width: length(&self.width),
+            thickness: length(&self.thickness),
+            front: length(&self.front),
+            rear: length(&self.rear),
             arch: length(&self.arch),
             chord: length(&self.chord),
             spacer_above: length(&self.spacer).unwrap_or(metres(0.0)),

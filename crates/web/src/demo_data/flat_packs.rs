@@ -60,10 +60,10 @@ fn bench() -> Result<BenchEntry, DemoError> {
         let [thickness, front, rear, arch] = sizes.map(length);
         Ok(LeafEntry {
             name: name.to_owned(),
-            width: length("3")?,
-            thickness: thickness?,
-            front: front?,
-            rear: rear?,
+            width: Some(length("3")?),
+            thickness: Some(thickness?),
+            front: Some(front?),
+            rear: Some(rear?),
             arch: Some(arch?),
             chord: None,
             spacer: None,

@@ -60,10 +60,10 @@ pub(crate) fn on_file(units: Units, pack: Option<&PackEntry>) -> Sheet {
         let name = |what: &str| leaf_field(row, what);
         sheet.set(&name("name"), leaf.name.clone());
         for (what, typed) in [
-            ("width", Some(&leaf.width)),
-            ("thickness", Some(&leaf.thickness)),
-            ("front", Some(&leaf.front)),
-            ("rear", Some(&leaf.rear)),
+            ("width", leaf.width.as_ref()),
+            ("thickness", leaf.thickness.as_ref()),
+            ("front", leaf.front.as_ref()),
+            ("rear", leaf.rear.as_ref()),
             ("arch", leaf.arch.as_ref()),
             ("chord", leaf.chord.as_ref()),
             ("spacer", leaf.spacer.as_ref()),
@@ -155,9 +155,13 @@ fn read_leaf(sheet: &mut Sheet, row: usize) -> Option<LeafEntry> {
         }
         _ => called,
     };
+    // Below the main leaf, what was not read is estimated.
     let within = |sheet: &mut Sheet, what: &str, whose: &str, least: f64, most: f64| {
+        if row > 0 && !sheet.is_filled(&name(what)) {
+            return Some(None);
+        }
         let typed = sheet.length(&name(what))?;
-        sheet.length_within(&name(what), whose, typed, inches(least).si(), inches(most).si())
+        sheet.length_within(&name(what), whose, typed, inches(least).si(), inches(most).si()).map(Some)
     };
     let width = within(sheet, "width", "A leaf's width", 1.0, 6.0);
     let thickness = within(sheet, "thickness", "A leaf's thickness", 0.1, 2.0);

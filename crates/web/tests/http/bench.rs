@@ -117,7 +117,7 @@ async fn what_no_pack_can_be_is_answered_at_its_field_and_kept() {
     for (field, text, says) in [
         ("l1_thickness", "0", "A leaf's thickness is between 1/8 in and 2 in"),
         ("l1_thickness", "7.9", "Did you mean 7.9 mm?"),
-        ("l1_width", "", "Nothing is typed here"),
+        ("l0_width", "", "Nothing is typed here"),
         ("l3_front", "29", "Overload reaches past the front eye of the main leaf."),
         ("l3_rear", "2", "The clamp reaches past the rear end of Overload."),
         ("l0_arch", "30", "Main is arched past half its chord."),

@@ -15,7 +15,7 @@ use wise_badger_store::job_file::JobFile;
 use super::super::job_frame::{JobFrame, as_chosen, found, planned_cases};
 use super::super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
 use super::here;
-use crate::bench::{as_before, rearched};
+use crate::bench::{as_before, bent_like};
 use crate::error::WebError;
 use crate::form::bench::{Which, made_length};
 use crate::form::{Choice, Field, Sheet};
@@ -172,7 +172,7 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let refusals =
         rearch.refusals(bench.packs.rated, bench.at_stop, survey.vehicle.most_spring_load(), &bench.packs.steel).map_err(said)?;
     against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));
-    let planned = rearched(&base, &rearch, units).map_err(said)?;
+    let planned = bent_like(&base, &rearch.wanted, units).map_err(said)?;
     Ok(WorkedOut { rearch, bench, planned, against, raised })
 }
 

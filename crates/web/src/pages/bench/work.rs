@@ -3,10 +3,8 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::pack::{LeafReading, PackReading};
-use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
-use wise_badger_store::entry::{BenchEntry, CorrectionEntry, PackEntry};
+use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
 use wise_badger_store::{Database, correction};
@@ -15,10 +13,10 @@ use super::super::job_frame::found;
 use super::super::options::refuse_what_cannot_be_cured;
 use super::super::{Kept, Posted, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
 use super::{SHELF, bench_page, here, pack_of, with_pack};
-use crate::bench::{Act, act, bent_like, pack_entry, work_words};
+use crate::bench::{Act, act, bent_like, work_words};
 use crate::error::WebError;
 use crate::form::Sheet;
-use crate::form::bench::{self, MOST_LEAVES, Which};
+use crate::form::bench::{self, MOST_LEAVES, Which, made_length};
 use crate::job_route::Stage;
 use crate::view::bench::Bench;
 use crate::view::look_over::ruled_out;
@@ -133,37 +131,37 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     let (width, thickness) =
         (within("few_width", "A leaf's width", 1.0, 6.0), within("few_thickness", "A leaf's thickness", 0.1, 2.0));
     let (front, rear) = (within("few_front", "A leaf's half", 4.0, 60.0), within("few_rear", "A leaf's half", 4.0, 60.0));
-    let arch = sheet.signed_length("few_arch");
-    let units = sheet.units();
-    let main = LeafReading {
-        name: "Main leaf".to_owned(),
-        width: width?.length(),
-        thickness: thickness?.length(),
-        front: front?.length(),
-        rear: rear?.length(),
-        arch: None,
-        chord: None,
-        spacer_above: metres(0.0),
+    let pack_arch = sheet.signed_length("few_arch");
+    let name = |number: u8| if number == 1 { "Main leaf".to_owned() } else { format!("Leaf {number}") };
+    let main = LeafEntry {
+        name: name(1),
+        width: Some(width?),
+        thickness: Some(thickness?),
+        front: Some(front?),
+        rear: Some(rear?),
+        ..LeafEntry::default()
     };
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "from 1 to 12")]
     let count = whole? as u8;
+    let others = (2..=count).map(|number| LeafEntry { name: name(number), ..LeafEntry::default() });
     // A clamp takes some three inches either side of the bolt (common practice), until it is measured.
-    let clamp = if units.length == LengthUnit::Inches { inches(3.0) } else { metres(0.075) };
-    let clamp = clamp.min(main.front * 0.3).min(main.rear * 0.3);
-    let clamp = wise_badger_mechanics::pack::Clamp { front: clamp, rear: clamp };
-    let arch = arch?;
-    match PackReading::stepped(main, count, clamp, Some(arch.length())).pack() {
-        Ok(read) => {
-            let mut entry = pack_entry(&read.pack, units);
-            entry.leaves.iter_mut().for_each(|leaf| leaf.arch = None);
-            entry.pack_arch = Some(arch);
-            Some(entry)
-        }
-        Err(error) => {
-            sheet.refuse("few_arch", format!("{}.", sentence(&error.to_string())));
-            None
-        }
+    let clamp = |half: &Option<Typed>| {
+        let half = half.as_ref().map_or(metres(0.0), Typed::length);
+        made_length(inches(3.0).min(half * 0.3), sheet.units())
+    };
+    let pack = PackEntry {
+        clamp_front: clamp(&main.front),
+        clamp_rear: clamp(&main.rear),
+        leaves: std::iter::once(main).chain(others).collect(),
+        pack_arch: Some(pack_arch?),
+        helper: None,
+        young_modulus_pa: None,
+    };
+    if let Err(error) = pack.pack() {
+        sheet.refuse("few_arch", format!("{}.", sentence(&error.to_string())));
+        return None;
     }
+    sheet.is_sound().then_some(pack)
 }
 
 /// Bends the pack as found until it stands as it was read under the vehicle, empty.

@@ -1,6 +1,6 @@
 //! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
 
-use wise_badger_mechanics::pack::{Doubtful, Estimated, Pack, RearchRefusal};
+use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
 
 use super::Packs;
 use crate::view::{Units, sentence};
@@ -20,35 +20,42 @@ pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
         Estimated::ArchFromPack => {
             Some("Arches that were not read are estimated so that the pack stands as it was read.".to_owned())
         }
-        Estimated::SteppedLengths => Some("The shorter leaves' lengths are estimated: stepped evenly.".to_owned()),
-        Estimated::Chord(_) => None,
+        Estimated::Chord(_) | Estimated::Length(_) | Estimated::Section(_) => None,
     }));
+    let named = |of: fn(&Estimated) -> Option<usize>| {
+        let names: Vec<&str> = packs.estimated.iter().filter_map(of).map(|leaf| name(&leaf)).collect();
+        (!names.is_empty()).then(|| names.join(", "))
+    };
+    let lengths = named(|what| if let Estimated::Length(leaf) = what { Some(*leaf) } else { None });
+    words.extend(lengths.map(|names| format!("Lengths that were not read are stepped evenly: {names}.")));
+    let sections = named(|what| if let Estimated::Section(leaf) = what { Some(*leaf) } else { None });
+    words.extend(sections.map(|names| format!("Width or thickness that was not read is that of the leaf above: {names}.")));
     words
 }
 
 /// What looks wrong about a pack, in sentences.
 pub(crate) fn doubt_words(pack: &Pack) -> Vec<String> {
     let name = |leaf: usize| pack.leaves.get(leaf).map_or("a leaf", |leaf| leaf.name.as_str());
-    let word = |doubt: Doubtful| match doubt {
-        Doubtful::LongerThanAbove { leaf } => {
+    let word = |doubt: PackDoubt| match doubt {
+        PackDoubt::LongerThanAbove { leaf } => {
             format!(
                 "{} reaches past the leaf above it. Put the leaves in order of length, or check the lengths.",
                 sentence(name(leaf))
             )
         }
-        Doubtful::OtherWidth { leaf } => {
+        PackDoubt::OtherWidth { leaf } => {
             format!("{} is of another width than the main leaf; clips and plate may not take it.", sentence(name(leaf)))
         }
-        Doubtful::EndForEnd { leaf } => {
+        PackDoubt::EndForEnd { leaf } => {
             format!(
                 "{} has its long end where the main leaf has its short one. Check which end is the front, or turn it.",
                 sentence(name(leaf))
             )
         }
-        Doubtful::Thickness { leaf } => {
+        PackDoubt::Thickness { leaf } => {
             format!("{} is thinner or thicker than leaves of road vehicles are; check the figure.", sentence(name(leaf)))
         }
-        Doubtful::Gapes { leaf } => {
+        PackDoubt::Gapes { leaf } => {
             format!("{} is flatter than the leaf above it: they gape at the ends until it is loaded.", sentence(name(leaf)))
         }
         _ => "Something about the leaves looks wrong; check them.".to_owned(),
