@@ -21,6 +21,8 @@ pub(crate) struct Field {
     /// Place in the walk round the vehicle; 0 for fields outside it.
     pub(crate) walk: usize,
     small: bool,
+    /// What stands for it while it is empty.
+    stand_in: String,
     /// Fields this one is held against while it is typed: `repeat`, `side` or `empty`, a colon, and the field's name.
     against: String,
 }
@@ -68,6 +70,12 @@ impl Field {
         self
     }
 
+    /// Says in its empty box what is taken for it until it is filled.
+    pub(crate) fn stand_in(mut self, words: impl Into<String>) -> Self {
+        self.stand_in = words.into();
+        self
+    }
+
     pub(crate) fn small(mut self) -> Self {
         self.small = true;
         self
@@ -87,6 +95,7 @@ impl Sheet {
             on_file: self.on_file.get(name).cloned().unwrap_or_default(),
             walk: 0,
             small: false,
+            stand_in: String::new(),
             against: String::new(),
         }
     }

@@ -156,6 +156,12 @@ impl Units {
         }
     }
 
+    /// The same without its unit, for a table that says it once.
+    pub(crate) fn bare(self, length: Length) -> String {
+        let text = self.fine(length);
+        text.trim_end_matches(self.length_name()).trim_end_matches('\u{a0}').to_owned()
+    }
+
     /// The unit a bare stress is read in.
     pub(crate) fn stress_name(self) -> &'static str {
         if self.length == LengthUnit::Inches { "ksi" } else { "MPa" }

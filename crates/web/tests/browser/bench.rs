@@ -60,9 +60,9 @@ async fn a_smith_enters_a_pack_adds_a_leaf_re_arches_and_walks_to_the_press_with
         bench.goto("/jobs/4/bench").await?;
         bench.wait_for(".empty", "No pack on the bench yet").await?;
         for (name, text) in [
-            ("few_count", "6"),
+            ("few_count", "11"),
             ("few_width", "3"),
-            ("few_thickness", "1/2"),
+            ("few_thickness", "3/8"),
             ("few_front", "27"),
             ("few_rear", "28"),
             ("few_arch", "3 3/4"),
@@ -70,7 +70,7 @@ async fn a_smith_enters_a_pack_adds_a_leaf_re_arches_and_walks_to_the_press_with
             bench.type_in(name, text).await?;
         }
         bench.find(".begin button").await?.click().await?;
-        bench.wait_for("#bench-picture svg.stance-wide", "Leaf 5").await?;
+        bench.wait_for("#bench-picture svg.stance-wide", "Leaf 11").await?;
         bench.find(".bench-tabs a[href*='planned']").await?.click().await?;
         bench.wait_for(".bench-tabs a[aria-current]", "As planned").await?;
         bench.find("button[name='insert']").await?.click().await?;

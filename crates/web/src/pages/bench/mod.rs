@@ -13,7 +13,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
-use wise_badger_mechanics::pack::PartKind;
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, PartKind};
 use wise_badger_mechanics::survey::LoadState;
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
@@ -228,6 +228,7 @@ async fn bench_page(
         Some(Err(error)) => problem = crate::view::sentence(&error.to_string()),
         None => {}
     }
+    let made = made_of(file.bench.as_ref(), which);
     let rows = bench::rows_shown(sheet).max(if file.bench.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
     let template = BenchPage {
@@ -245,7 +246,7 @@ async fn bench_page(
         problem,
         hidden: Hidden::new(sheet, file.job.revision),
         young: sheet.text("young_modulus_pa").to_owned(),
-        rows: (0..rows).map(|row| leaf_row(sheet, row, used)).collect(),
+        rows: (0..rows).map(|row| leaf_row(sheet, row, used, made.get(row), units)).collect(),
         unit: units.length_name(),
         clamp: [sheet.length_field("clamp_front", "Clamp, front half"), sheet.length_field("clamp_rear", "Clamp, rear half")],
         pack_arch: sheet
@@ -271,7 +272,13 @@ async fn bench_page(
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }
 
-fn leaf_row(sheet: &Sheet, row: usize, used: usize) -> LeafRow {
+/// The leaves of the pack on file as they are worked out, what was not read estimated.
+fn made_of(bench: Option<&BenchEntry>, which: Which) -> Vec<Leaf> {
+    let read = bench.and_then(|bench| pack_of(bench, which).pack().ok());
+    read.map(|read| read.pack.leaves).unwrap_or_default()
+}
+
+fn leaf_row(sheet: &Sheet, row: usize, used: usize, made: Option<&Leaf>, units: Units) -> LeafRow {
     const LABELS: [(&str, &str); 7] = [
         ("width", "Width"),
         ("thickness", "Thickness"),
@@ -284,7 +291,26 @@ fn leaf_row(sheet: &Sheet, row: usize, used: usize) -> LeafRow {
     let number = row + 1;
     let name = |what: &str| leaf_field(row, what);
     let mut cells = vec![sheet.text_field(&name("name"), &format!("Leaf {number}: name")).small()];
-    cells.extend(LABELS.map(|(what, label)| sheet.length_field(&name(what), &format!("Leaf {number}: {label}")).small()));
+    // An empty box says what is taken for it.
+    let taken = |what: &str| {
+        let made = made?;
+        let sheet = ArchSheet::of(made);
+        let length = match what {
+            "width" => made.width,
+            // Read with a caliper, not with a tape.
+            "thickness" => return Some(format!("~ {}", bench::made_length(made.thickness, units).text)),
+            "front" => made.front,
+            "rear" => made.rear,
+            "arch" => sheet.sagitta(),
+            "chord" => sheet.chord(),
+            _ => return None,
+        };
+        Some(format!("~ {}", units.bare(length)))
+    };
+    cells.extend(LABELS.map(|(what, label)| {
+        let field = sheet.length_field(&name(what), &format!("Leaf {number}: {label}")).small();
+        field.stand_in(taken(what).unwrap_or_default())
+    }));
     let called = sheet.text(&name("name"));
     let called = if called.is_empty() { format!("leaf {number}") } else { called.to_owned() };
     LeafRow { row, used: bench::is_used(sheet, row), last: number >= used, called, cells }

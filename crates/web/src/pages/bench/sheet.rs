@@ -143,7 +143,7 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
     let half = |is_front: bool| {
         let of_half = |offset: &Offset| if is_front { offset.along.si() < 1e-9 } else { offset.along.si() > -1e-9 };
         let of = |sheet: &ArchSheet| -> Vec<String> {
-            sheet.offsets(step).iter().filter(|offset| of_half(offset)).map(|offset| bare(offset.offset, units)).collect()
+            sheet.offsets(step).iter().filter(|offset| of_half(offset)).map(|offset| units.bare(offset.offset)).collect()
         };
         let place = |offset: &Offset| match offset.along {
             along if along.si().abs() < 1e-9 => "bolt".to_owned(),
@@ -180,10 +180,4 @@ fn plain(length: Length, units: Units) -> String {
         LengthUnit::Inches => format!("{:.0}", length.customary()),
         LengthUnit::Millimetres => format!("{:.0}", length.si() * 1e3),
     }
-}
-
-/// A length without its unit, as fine as a smith reads it: the table says the unit once.
-fn bare(length: Length, units: Units) -> String {
-    let text = units.fine(length);
-    text.trim_end_matches(units.length_name()).trim_end_matches('\u{a0}').to_owned()
 }
