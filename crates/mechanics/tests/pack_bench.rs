@@ -7,8 +7,8 @@ use serde_json::Value;
 use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::pack::{
-    ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError, PackReading,
-    PackWork, PartKind, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
+    ArchAgreement, ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError,
+    PackReading, PackWork, PartKind, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
 };
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
@@ -137,6 +137,24 @@ proptest! {
         });
         prop_assert!((carried - pounds(load)).si().abs() < 1e-6, "{} for {load}", carried.customary());
     }
+}
+
+#[test]
+fn a_pack_agrees_with_the_tape_within_friction_and_a_sixteenth() {
+    let pack = truck();
+    let state = pack.prepare(pounds(1600.0)).unwrap().state(pounds(600.0)).unwrap();
+    let (made, held) = (state.arch.unwrap(), state.friction_band() + inches(1.0 / 16.0));
+    // 5 % of 600 lb on 186 lb/in.
+    assert!((state.friction_band().customary() - 30.0 / 186.0).abs() < 0.002);
+    assert_eq!(state.against_arch(made + held * 0.9), Some(ArchAgreement::Agrees));
+    let lower = state.against_arch(made - inches(1.0)).unwrap();
+    assert!(matches!(lower, ArchAgreement::ReadLower(by) if (by.customary() - 1.0).abs() < 1e-9), "{lower:?}");
+    assert!(matches!(state.against_arch(made + inches(1.0)), Some(ArchAgreement::ReadHigher(_))));
+    let steel = Steel::usual();
+    assert_eq!(steel.allowed(pounds(800.2), pounds(800.0)), steel.rated, "the rated load, rounded to the pound");
+    assert_eq!(steel.allowed(pounds(900.0), pounds(800.0)), steel.at_stop);
+    let short = Clamp::usual(inches(8.0), inches(28.0));
+    assert!((short.front.customary() - 2.4).abs() < 1e-9 && (short.rear.customary() - 3.0).abs() < 1e-9);
 }
 
 #[test]

@@ -1,6 +1,7 @@
 //! The survey as a vehicle for the stance solver, left and right alike, with what was read of it: empty is the kerb state.
 
 use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+use crate::pack::LEAF_RATE_SD;
 use crate::side::{Side, Sides};
 use crate::stance::{
     Axle, AxleKind, BodyPoint, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage, State,
@@ -20,8 +21,6 @@ const FRONT: &str = "front";
 const REAR: &str = "rear";
 /// The axles of a trailer, as many of them as it has.
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
-/// Doubt about a rate worked out from the leaves: it goes with the third power of a thickness read to some three hundredths.
-const PACK_RATE_SD: f64 = 0.10;
 /// Doubt about a rate of which only the readings are to speak.
 const ANY_RATE_SD: f64 = 3.0;
 /// Arms of a trailer's rockers and how far they turn: alike, so that their length has no part in the answer.
@@ -57,7 +56,7 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     let doubt = |what, relative_sd| Doubt { what, axles: rear_axles(), relative_sd };
     // A measured rate takes the place of the one assumed for the class.
     let pack = survey.vehicle.rear_pack.is_some();
-    let believed = if pack { PACK_RATE_SD } else { ASSUMED_RATE_SD };
+    let believed = if pack { LEAF_RATE_SD } else { ASSUMED_RATE_SD };
     let mut doubts = vec![doubt(Doubtful::SpringRate, if measured.is_some() { ANY_RATE_SD } else { believed })];
     if survey.datum.includes_tyre() {
         doubts.push(doubt(Doubtful::TyreRate, ASSUMED_TYRE_SD));

@@ -5,6 +5,7 @@ use std::cell::OnceCell;
 use super::kind::{Correction, kerb_spring_force};
 use super::model::{STOP, aboard, experiment, front_mark, rear_axles, rear_mark};
 use crate::identification::{Forecast, Identified, Mark};
+use crate::pack::LEAF_FRICTION;
 use crate::side::Side;
 use crate::stance::{AxleStance, Change, Load, Vehicle};
 use crate::survey::{AxleLoads, End, LoadState, States, Survey};
@@ -12,10 +13,8 @@ use crate::uncertain::Uncertain;
 use crate::units::{Force, Frequency, InShopUnits, Length, metres, newtons};
 use crate::verdict::RateVerdict;
 
-/// Leaf friction holds a pack within this share of its load, either way, once rolled and bounced (common practice).
-const FRICTION_ROLLED: f64 = 0.025;
-/// The same when it was not.
-const FRICTION: f64 = 0.05;
+/// Of leaf friction, what is left once the vehicle was rolled and bounced (common practice).
+const ROLLED: f64 = 0.5;
 /// Two answers closer than this are the same answer.
 const SAME_M: f64 = 1e-4;
 
@@ -248,7 +247,7 @@ impl<'a> Predictor<'a> {
     }
 
     fn friction(&self, fitted: &AxleStance) -> Length {
-        let share = if self.survey.rolled_and_bounced { FRICTION_ROLLED } else { FRICTION };
+        let share = LEAF_FRICTION * if self.survey.rolled_and_bounced { ROLLED } else { 1.0 };
         let assumed = self.survey.vehicle.assumptions();
         let spring_load = fitted.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
         metres(share * spring_load.si().max(0.0) / fitted.spring_rate.si())

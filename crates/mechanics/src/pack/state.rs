@@ -4,7 +4,7 @@ use super::arch::arch_with_large_deflection;
 use super::check::{PackError, check_load};
 use super::contact::Bearing;
 use super::half::{HELPER, Half, Station};
-use super::{HalfName, Pack};
+use super::{HalfName, LEAF_FRICTION, Pack};
 use crate::units::{
     Angle, Force, InShopUnits, Length, Pressure, SpringRate, metres, newtons, newtons_per_metre, pascals, radians,
 };
@@ -38,17 +38,17 @@ pub struct PackState {
     pub leaves: Vec<LeafStress>,
     /// Where leaves press on each other.
     pub contacts: Vec<Contact>,
-    /// What each end of a helper over the pack pulls with, front then rear; `None` where there is no helper.
+    /// What each end of a helper over the pack pushes with, front then rear; `None` where there is no helper.
     pub helper: Option<[Force; 2]>,
 }
 
 impl PackState {
-    /// How far friction between the leaves may hold it from its height, either way: `F/k` with `F` a share of the load.
+    /// How far friction between the leaves may hold it from its height, either way: `F/k` with `F` a share [`LEAF_FRICTION`] of
+    /// the load. Up to three times that dry or rusty, half of it once the vehicle was rolled and bounced.
     ///
-    /// # Valid      a share of 0.05 to 0.15 of the load, half of it once the vehicle was rolled and bounced
     /// # Source     common practice
-    pub fn friction_band(&self, share: f64) -> Length {
-        metres(share * self.load.si() / self.rate.si())
+    pub fn friction_band(&self) -> Length {
+        metres(LEAF_FRICTION * self.load.si() / self.rate.si())
     }
 
     /// Largest stress of any leaf in either half.

@@ -1,7 +1,7 @@
 //! What a leaf's steel may be asked.
 
 use super::{Pack, PackState};
-use crate::units::{Pressure, pascals};
+use crate::units::{Force, Pressure, pascals};
 
 /// Allowable bending stresses of a spring steel. All of it may be edited by the shop; the figures here are from memory.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -21,6 +21,12 @@ impl Steel {
     /// from memory. 51CrV4 hardened and tempered, Rp0.2 at least 1,200 MPa: EN 10089, from memory
     pub fn usual() -> Self {
         Steel { rated: pascals(690e6), at_stop: pascals(1_050e6), yields: pascals(1_200e6) }
+    }
+
+    /// What it may be asked under a load: past the load that the vehicle is rated for, what it may be asked at the stop.
+    pub fn allowed(&self, load: Force, rated: Force) -> Pressure {
+        // A load rounded to the pound is still the rated one.
+        if load > rated * 1.001 { self.at_stop } else { self.rated }
     }
 
     /// Whether the three stand in their order.

@@ -3,6 +3,7 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::pack::Clamp;
 use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
 use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
@@ -144,14 +145,11 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "from 1 to 12")]
     let count = whole? as u8;
     let others = (2..=count).map(|number| LeafEntry { name: name(number), ..LeafEntry::default() });
-    // A clamp takes some three inches either side of the bolt (common practice), until it is measured.
-    let clamp = |half: &Option<Typed>| {
-        let half = half.as_ref().map_or(metres(0.0), Typed::length);
-        made_length(inches(3.0).min(half * 0.3), sheet.units())
-    };
+    let half = |half: &Option<Typed>| half.as_ref().map_or(metres(0.0), Typed::length);
+    let clamp = Clamp::usual(half(&main.front), half(&main.rear));
     let pack = PackEntry {
-        clamp_front: clamp(&main.front),
-        clamp_rear: clamp(&main.rear),
+        clamp_front: made_length(clamp.front, sheet.units()),
+        clamp_rear: made_length(clamp.rear, sheet.units()),
         leaves: std::iter::once(main).chain(others).collect(),
         pack_arch: Some(pack_arch?),
         helper: None,

@@ -4,7 +4,7 @@ use wise_badger_mechanics::pack::{Contact, Leaf, LeafLine, LeafStress, Pack, Pac
 use wise_badger_mechanics::side_effect::ride::bounce_frequency;
 use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRate};
 
-use super::{FRICTION, PACK_SOURCE, Packs};
+use super::{PACK_SOURCE, Packs};
 use crate::drawing::{DrawnPack, LeafMark};
 use crate::view::{Figure, Sum, Tone, Units, degrees, frequency, percent, sentence};
 
@@ -82,7 +82,7 @@ pub(crate) fn load_figures(packs: &Packs, found: &Standing, planned: &Standing, 
         state.arch.map_or_else(|| "outside the model: past flat by too much".to_owned(), |arch| units.exact(arch))
     };
     let mut figures = Vec::new();
-    let friction = after.friction_band(FRICTION);
+    let friction = after.friction_band();
     let numbers = vec![
         format!("small slopes {}", units.exact(after.arch_linear)),
         format!("with the large-arch correction {}", exact(after)),
@@ -121,7 +121,7 @@ pub(crate) fn load_figures(packs: &Packs, found: &Standing, planned: &Standing, 
 fn stress_figure(packs: &Packs, load: Force, (leaf, stress): (usize, Pressure), before: &PackState, units: Units) -> Figure {
     let allowed = packs.allowed(load);
     let name = packs.planned.leaves.get(leaf).map_or("", |leaf| leaf.name.as_str());
-    let (which, past) = (if load > packs.rated * 1.001 { "at the stop" } else { "under rated load" }, stress > allowed);
+    let (which, past) = (if allowed > packs.steel.rated { "at the stop" } else { "under rated load" }, stress > allowed);
     let numbers = vec![format!("{name}: {} of {} allowed {which}", units.stress(stress), units.stress(allowed))];
     let sum = Sum::new(
         "stress = moment × t / 2I from the leaf's free shape, what being drawn together leaves in it included",

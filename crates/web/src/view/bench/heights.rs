@@ -1,19 +1,16 @@
 //! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
 
 use wise_badger_mechanics::correction::{Correction, Predictor};
-use wise_badger_mechanics::pack::Pack;
+use wise_badger_mechanics::pack::{ArchAgreement, Pack, RateAgreement};
 use wise_badger_mechanics::survey::{End, LoadState, Survey};
-use wise_badger_mechanics::units::{Force, Length, inches};
+use wise_badger_mechanics::units::{Force, Length};
 use wise_badger_mechanics::verdict::RateVerdict;
 use wise_badger_store::job_file::JobFile;
 
-use super::{Bench, FRICTION, PACK_SOURCE};
+use super::{Bench, PACK_SOURCE};
 use crate::view::load_plan::{case_heights, unpredicted_words};
 use crate::view::prediction::height_sum;
 use crate::view::{Figure, Opened, Sum, Units};
-
-/// An arch under a vehicle is read to some sixteenth of an inch.
-const TAPE_IN: f64 = 1.0 / 16.0;
 
 /// Where the vehicle stands in a case with the pack as found and as planned.
 pub(crate) struct HeightLine {
@@ -58,42 +55,35 @@ pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<
     let mut words = Vec::new();
     let empty = bench.loads.first().map_or(Force::default(), |named| named.load);
     let state = bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(empty)).ok();
-    if let Some((read, (made, state))) = read_arch.zip(state.as_ref().and_then(|state| Some((state.arch?, state)))) {
-        let (off, friction) = (made - read, state.friction_band(FRICTION));
-        let judged = if off.abs() <= friction + inches(TAPE_IN) {
-            "no more apart than leaf friction explains".to_owned()
-        } else if off > Length::default() {
-            format!(
+    if let (Some(read), Some(state)) = (read_arch, &state)
+        && let Some((made, agreement)) = state.arch.zip(state.against_arch(read))
+    {
+        let judged = match agreement {
+            ArchAgreement::Agrees => "no more apart than leaf friction explains".to_owned(),
+            ArchAgreement::ReadLower(by) => format!(
                 "{} of sag that is not in these figures; check the arches, or bend the pack to what the tape read",
-                units.height(off)
-            )
-        } else {
-            format!("{} higher than these figures; check the arches and the thickness", units.height(-off))
+                units.height(by)
+            ),
+            ArchAgreement::ReadHigher(by) => {
+                format!("{} higher than these figures; check the arches and the thickness", units.height(by))
+            }
         };
-        words.push(format!(
-            "Under the vehicle, empty, the tape read {} of arch; these leaves make {}: {judged}.",
-            units.height(read),
-            units.height(made)
-        ));
+        let (read, made) = (units.height(read), units.height(made));
+        words.push(format!("Under the vehicle, empty, the tape read {read} of arch; these leaves make {made}: {judged}."));
     }
     if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), &state) {
-        let axles = f64::from(survey.vehicle.assumptions().rear_axles);
-        let leaves = 2.0 * axles * state.rate;
-        let off = (leaves / measured.rate).value - 1.0;
-        let judged = match off.abs() {
-            off if off <= 2.0 * measured.relative_sd.hypot(0.10) => "they agree as well as tape and thickness can tell",
-            _ if off > 0.0 => {
+        let leaves = 2.0 * f64::from(survey.vehicle.assumptions().rear_axles) * state.rate;
+        let judged = match RateAgreement::of(leaves, &measured) {
+            RateAgreement::Agrees => "they agree as well as tape and thickness can tell",
+            RateAgreement::StifferOnPaper => {
                 "the leaves are stiffer on paper: a thickness read too large, worn leaves, or a leaf that does not bear"
             }
-            _ => {
-                "the leaves are softer on paper: a thickness read too small, a helper or stop that bears, or leaves that are rusted together"
+            RateAgreement::SofterOnPaper => {
+                "the leaves are softer on paper: a thickness read too small, a helper or stop that bears, or leaves rusted together"
             }
         };
-        words.push(format!(
-            "The tape made a rear rate of {}; these leaves make {}: {judged}.",
-            units.rate(measured.rate),
-            units.rate(leaves)
-        ));
+        let (measured, leaves) = (units.rate(measured.rate), units.rate(leaves));
+        words.push(format!("The tape made a rear rate of {measured}; these leaves make {leaves}: {judged}."));
     }
     words
 }

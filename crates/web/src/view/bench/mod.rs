@@ -15,8 +15,6 @@ use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
 const PACK_SOURCE: &str = "Leaves as cantilevers that press on each other and never pull (Shigley; SAE HS-788, from memory). Friction, windup and shackle angle left out.";
-/// Share of a load that leaf friction may hold (common practice).
-const FRICTION: f64 = 0.05;
 
 /// Both packs of a bench, and what they may be asked: all that a picture under a load needs.
 pub(crate) struct Packs {
@@ -44,9 +42,9 @@ impl Packs {
         })
     }
 
-    /// What a leaf may be asked under a load: past the rated load, what it may be asked at the stop.
+    /// What a leaf may be asked under a load.
     pub(crate) fn allowed(&self, load: Force) -> Pressure {
-        if load > self.rated * 1.001 { self.steel.at_stop } else { self.steel.rated }
+        self.steel.allowed(load, self.rated)
     }
 }
 
