@@ -51,11 +51,11 @@ pub(crate) fn curve_drawing(curves: &[DrawnCurve<'_>], loads: &[(String, Force)]
         let at = x(load.si());
         canvas.line("curve-case", (at, TOP - 2.0), (at, TOP + HEIGHT));
         // Names that would run into each other go a row lower.
-        let row = rows.iter().position(|end| *end < at - 4.0).unwrap_or(rows.len());
+        let wide = 7.0 * f64::from(u32::try_from(name.chars().count()).unwrap_or(40));
+        let start = (at - wide / 2.0).clamp(2.0, WIDTH - wide - 2.0);
+        let row = rows.iter().position(|end| end + 8.0 < start).unwrap_or(rows.len());
         #[expect(clippy::cast_precision_loss, reason = "a few rows")]
         let under = TOP + HEIGHT + 16.0 + 15.0 * row as f64;
-        let wide = 6.4 * f64::from(u32::try_from(name.chars().count()).unwrap_or(40));
-        let start = (at - wide / 2.0).clamp(2.0, WIDTH - wide - 2.0);
         if let Some(end) = rows.get_mut(row) {
             *end = start + wide;
         } else {
