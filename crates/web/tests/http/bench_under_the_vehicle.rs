@@ -218,3 +218,32 @@ async fn where_there_is_no_pack_everything_that_needs_one_says_so() {
     assert!(last.text(".bench-table .problem").contains("keeps one leaf"), "{}", last.text(".bench-table"));
     assert_eq!(one.value("l3_name"), "Overload");
 }
+
+#[tokio::test]
+async fn past_flat_by_too_much_it_says_outside_the_model_and_stops() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let form = ada.form(&format!("{job}/bench")).await;
+    let weak = [
+        ("l0_name", "Main"),
+        ("l0_width", "2.5"),
+        ("l0_thickness", "0.25"),
+        ("l0_front", "28"),
+        ("l0_rear", "28"),
+        ("l0_arch", "3"),
+    ];
+    ada.send(&form.with(&weak)).await;
+    // A single leaf of this size stands flat under some 60 lb: what this pickup carries empty, 900 lb on a pack, is past anything.
+    let page = ada.get(&format!("{job}/bench?load=900")).await;
+    assert_eq!(page.figure("Arch").0, "outside the model");
+    assert!(page.text("svg.stance-wide").contains("outside the model"), "{}", page.text("svg.stance-wide"));
+    assert!(page.text("main").contains("softer on paper"), "{}", page.text("#bench-heights"));
+    act(&ada, &job, &[("l0_arch", "4")]).await;
+    let heights = ada.get(&format!("{job}/bench")).await.texts("#bench-heights .cases td");
+    assert_eq!((heights[1].as_str(), heights[3].as_str()), ("outside the model", "outside the model"));
+    let asked = ada
+        .get(&format!("{job}/bench/re-arch?state=empty&height=22&rule=keep_nip&lost=10&rated=100&at_stop=152&yields=174"))
+        .await;
+    assert!(asked.text(".problem").contains("outside the model under what it carries empty"), "{}", asked.text("main"));
+    assert!(asked.texts("#rearch-form .btn-primary").is_empty(), "nothing to take into the plan");
+}

@@ -162,6 +162,12 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
         LoadState::Loaded => None,
     };
     let load = load.ok_or("What was put on is not known; tell it on Tape first.")?.load;
+    if load > bench.work.found.reaches() {
+        let state = state_name(asked.state);
+        return Err(format!(
+            "As read, the pack is outside the model under what it carries {state}; check its thicknesses and arches."
+        ));
+    }
     let raised = asked.height - measured.value;
     let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
     let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule).map_err(said)?;
