@@ -1,8 +1,8 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
-use wise_badger_mechanics::survey::{LoadState, VehicleClass};
+use wise_badger_mechanics::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::entry::{AimEntry, BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
+use wise_badger_store::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
@@ -39,6 +39,12 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     }
     reading::replace(connection, technician, job.id, Phase::Found, &readings, "")?;
     put_on(connection, technician, &job, "1,700", "2", true)?;
+    let asked = IntakeSheetEntry {
+        complaints: vec![Complaint::LowEmpty, Complaint::Bottoms],
+        sound_rear: Some(length("22 1/2")?),
+        ..IntakeSheetEntry::default()
+    };
+    job_sheet::replace(connection, technician, job.id, &asked)?;
     let stock = AimEntry::StockHeight { rear: length("22 1/2")?, tolerance: length("3/8")? };
     aim::replace(connection, technician, job.id, Some(&stock.into()))?;
     let bench = bench()?;

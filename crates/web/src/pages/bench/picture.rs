@@ -136,7 +136,7 @@ impl OverAll {
                 heights: height_lines(file, survey, cases, bench, units),
                 second_stage: second_stage_figure(bench, units),
                 changed: packs.changed,
-                agreement: agreement_words(survey, bench, arch_on_tape(file), units),
+                agreement: agreement_words(file, survey, bench, arch_on_tape(file), units),
             },
         }
     }

@@ -51,8 +51,14 @@ pub(crate) fn height_lines(
 }
 
 /// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
-pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<Length>, units: Units) -> Vec<String> {
-    let mut words = Vec::new();
+pub(crate) fn agreement_words(
+    file: &JobFile,
+    survey: &Survey,
+    bench: &Bench,
+    read_arch: Option<Length>,
+    units: Units,
+) -> Vec<String> {
+    let mut words: Vec<String> = sag_words(file, survey, units).into_iter().collect();
     let empty = bench.loads.first().map_or(Force::default(), |named| named.load);
     let state = bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(empty)).ok();
     if let (Some(read), Some(state)) = (read_arch, &state)
@@ -86,6 +92,20 @@ pub(crate) fn agreement_words(survey: &Survey, bench: &Bench, read_arch: Option<
         words.push(format!("The tape made a rear rate of {measured}; these leaves make {leaves}: {judged}."));
     }
     words
+}
+
+/// How much lower it stands empty than it did when sound, where that is known.
+fn sag_words(file: &JobFile, survey: &Survey, units: Units) -> Option<String> {
+    let sound = file.sheet.sound_rear.as_ref()?.length();
+    let stands = survey.height(End::Rear, LoadState::Empty)?.value;
+    let lost = sound - stands;
+    if lost <= Length::default() || units.is_nothing(lost) {
+        return None;
+    }
+    let (sound, stands, lost) = (units.height(sound), units.height(stands), units.height(lost));
+    Some(format!(
+        "Sound it stood at {sound}, now at {stands}: {lost} lower, which is so much arch lost as far as the springs did it."
+    ))
 }
 
 /// The load at which the lowest leaf joins in, before and after.
