@@ -110,14 +110,21 @@ pub(crate) fn leaf_entry(leaf: &Leaf, units: Units) -> LeafEntry {
 /// A pack from elsewhere as it would be typed.
 pub(crate) fn pack_entry(pack: &Pack, units: Units) -> PackEntry {
     let made = |length| made_length(length, units);
-    PackEntry {
-        leaves: pack.leaves.iter().map(|leaf| leaf_entry(leaf, units)).collect(),
+    let modulus = pack.young_modulus.value;
+    let mut entry = PackEntry {
+        leaves: Vec::with_capacity(pack.leaves.len()),
         clamp_front: made(pack.clamp.front),
         clamp_rear: made(pack.clamp.rear),
         pack_arch: None,
         helper: pack.helper.as_ref().map(|helper| made_helper(helper, units)),
-        young_modulus_pa: ((pack.young_modulus.value / YOUNG_MODULUS_PA - 1.0).abs() > 1e-9).then_some(pack.young_modulus.value),
+        young_modulus_pa: ((modulus / YOUNG_MODULUS_PA - 1.0).abs() > 1e-9).then_some(modulus),
+    };
+    for leaf in &pack.leaves {
+        // Elsewhere leaves may share a name; here each has its own, by which it is known again in the plan.
+        let name = free_name(&entry, &leaf.name);
+        entry.leaves.push(LeafEntry { name, ..leaf_entry(leaf, units) });
     }
+    entry
 }
 
 /// The same pack with its leaves bent as a worked-out pack has them; what was typed of leaves that stay as they are is kept.

@@ -115,6 +115,11 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
     let pack_arch = if sheet.is_filled("pack_arch") { sheet.signed_length("pack_arch") } else { None };
     let helper = read_helper(sheet);
     let leaves: Vec<LeafEntry> = leaves.into_iter().collect::<Option<_>>()?;
+    for (row, (place, leaf)) in rows.iter().zip(leaves.iter().enumerate()) {
+        if leaves.iter().take(place).any(|above| above.name == leaf.name) {
+            sheet.refuse(&leaf_field(*row, "name"), "Another leaf has this name; give each one of its own.");
+        }
+    }
     let young_modulus_pa =
         sheet.text("young_modulus_pa").parse().ok().filter(|modulus: &f64| modulus.is_finite() && *modulus > 0.0);
     let (clamp_front, clamp_rear, helper) = (clamp_front?, clamp_rear?, helper.ok()?);
@@ -128,7 +133,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
 }
 
 /// Everything that can be wrong with a pack shows once it is clamped and not loaded.
-fn whole(pack: &PackEntry) -> Result<(), PackError> {
+pub(crate) fn whole(pack: &PackEntry) -> Result<(), PackError> {
     let read = pack.pack()?;
     read.pack.prepare(newtons(1.0))?;
     Ok(())

@@ -107,6 +107,17 @@ async fn a_leaf_goes_in_where_its_length_puts_it_and_every_step_can_be_taken_bac
     assert_eq!(step("back").await[2], "Added leaf");
     let found = ada.get(&format!("{job}/bench?pack=found")).await;
     assert_eq!(leaves(&found), ["Main", "Second", "Third", "Overload"], "what was found stays");
+    // What would make no pack is not done: a shorter leaf as the main leaf.
+    let refused = act(&ada, &job, &[("up", "1")]).await;
+    assert!(refused.text(".bench-table .problem").contains("That makes no pack"), "{}", refused.text(".bench-table"));
+    // A row left blank between leaves is none of the pack's: the fourth row's leaf is taken out, and not the one after it.
+    let blank = PARTS.map(|part| (format!("l1_{part}"), String::new()));
+    let blank: Vec<(&str, &str)> = blank.iter().map(|(name, text)| (name.as_str(), text.as_str())).collect();
+    let before = leaves(&ada.get(&format!("{job}/bench?pack=planned")).await);
+    let form = ada.form(&format!("{job}/bench?pack=planned")).await;
+    let taken_out = leaves(&ada.send(&form.with(&blank).with(&[("remove", "3")])).await);
+    assert_eq!(taken_out.len(), before.len() - 2);
+    assert!(!taken_out.contains(&before[1]) && !taken_out.contains(&before[3]), "{before:?} became {taken_out:?}");
 }
 
 #[tokio::test]
@@ -124,6 +135,7 @@ async fn what_no_pack_can_be_is_answered_at_its_field_and_kept() {
         ("l1_chord", "53", "is longer than the leaf itself"),
         ("helper_reach", "20", ""),
         ("l2_front", "many", "“many” is not"),
+        ("l2_name", "Second", "Another leaf has this name"),
     ] {
         let mut values = truck();
         values.retain(|(name, _)| name != field);

@@ -53,20 +53,27 @@ fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry
         sheet.refuse("act", barred);
         return None;
     }
-    match act(&pack, asked, sheet.units()) {
-        Ok(done) => Some(done),
+    let done = match act(&pack, asked, sheet.units()) {
+        Ok(done) => done,
         Err(cannot) => {
             sheet.refuse("act", cannot);
-            None
+            return None;
         }
+    };
+    if let Err(error) = bench::whole(&done) {
+        sheet.refuse("act", format!("That makes no pack: {error}."));
+        return None;
     }
+    Some(done)
 }
 
 fn act_asked(sheet: &Sheet) -> Option<Act> {
-    let row = |name: &str| sheet.text(name).parse::<usize>().ok().filter(|row| *row < MOST_LEAVES);
+    let number = |name: &str| sheet.text(name).parse::<usize>().ok().filter(|number| *number < MOST_LEAVES);
+    // Rows left blank between leaves are none of the pack's.
+    let row = |name: &str| number(name).map(|row| (0..row).filter(|above| bench::is_used(sheet, *above)).count());
     if sheet.is_filled("insert") {
         let kind = SHELF.iter().find(|(word, ..)| *word == sheet.text("kind")).map_or(SHELF[0].1, |(_, kind, _)| *kind);
-        return Some(Act::Insert { kind, at: row("at") });
+        return Some(Act::Insert { kind, at: number("at") });
     }
     let plain = [("sort", Act::Sort), ("flatter", Act::FlatterOverload)];
     let plain = plain.into_iter().find(|(name, _)| sheet.is_filled(name)).map(|(_, act)| act);
