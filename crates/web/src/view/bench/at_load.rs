@@ -11,6 +11,8 @@ use crate::view::{Figure, Sum, Tone, Units, degrees, frequency, percent, sentenc
 /// Steps of a leaf's half in a drawing.
 const STEPS: u32 = 10;
 
+const BY_LEAVES: &str = "By the leaves alone. Where the tape measured a rate, heights and Options go by that one.";
+
 /// A pack clamped and loaded: how it bears, and how its leaves lie.
 pub(crate) struct Standing {
     state: PackState,
@@ -97,14 +99,15 @@ pub(crate) fn load_figures(packs: &Packs, found: &Standing, planned: &Standing, 
     let held = format!("± {} of friction{}", units.band(friction), if changed { "; " } else { "" });
     figures.push(Figure::new("Arch", arch(after), sum).note(format!("{held}{}", was(arch(before)))).tone(tone));
     let numbers = vec![format!("both rear packs together {}", units.rate(2.0 * after.rate))];
-    let sum = Sum::new("rate = load gained / height lost, over one hundredth of rated load either way", numbers, PACK_SOURCE);
+    let sum = Sum::new("rate = load gained / height lost, over one hundredth of rated load either way", numbers, PACK_SOURCE)
+        .doubt(BY_LEAVES);
     figures.push(Figure::new("Rate of one pack", units.rate(after.rate), sum).note(was(units.rate(before.rate))));
     if let Some((leaf, stress)) = packs.planned.hardest_worked(after) {
         figures.push(stress_figure(packs, load, (leaf, stress), before, units));
     }
     if let Some((after_hz, before_hz)) = ride(after.rate, load).zip(ride(before.rate, load)) {
         let numbers = vec![format!("{} carrying {}", units.rate(after.rate), units.weight(load))];
-        let sum = Sum::new("f = √(rate × g / load) / 2π, tyres left out", numbers, "Any vibration text.");
+        let sum = Sum::new("f = √(rate × g / load) / 2π, tyres left out", numbers, "Any vibration text.").doubt(BY_LEAVES);
         figures.push(Figure::new("Ride frequency", frequency(after_hz), sum).note(was(frequency(before_hz))));
     }
     let numbers = vec!["above nought: the front eye stands higher, the pinion of an axle below its spring turns down".to_owned()];
