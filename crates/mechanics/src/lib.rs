@@ -4,7 +4,8 @@
 //! the vehicle and what its axles carry ([`survey`]); the rear rate with its uncertainty, and which
 //! rating is passed ([`verdict`]); where the vehicle sits with any spring, stop, helper, block or tyre
 //! changed ([`stance`]); where it will sit with a correction fitted, with a band ([`correction`]);
-//! whether that meets the [`aim`]; and whether the tape agreed afterwards ([`proof`]).
+//! whether that meets the [`aim`]; how a leaf pack bears, and what a leaf or an arch more does to it ([`pack`]); and whether the
+//! tape agreed afterwards ([`proof`]).
 //!
 //! Axes: x rearward from the front axle, y to the right, z up. Stroke is positive in bump. Everything
 //! public is an SI quantity of `uom` ([`units`]); shop units exist only where text is read or written.

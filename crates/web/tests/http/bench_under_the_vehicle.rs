@@ -247,3 +247,88 @@ async fn past_flat_by_too_much_it_says_outside_the_model_and_stops() {
     assert!(asked.text(".problem").contains("outside the model under what it carries empty"), "{}", asked.text("main"));
     assert!(asked.texts("#rearch-form .btn-primary").is_empty(), "nothing to take into the plan");
 }
+
+/// Whatever stands in the fields, the bench answers: with a picture, or with what is wrong, and never with a fault of its own.
+#[tokio::test]
+async fn no_figure_that_is_typed_brings_the_bench_down() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    put_in(&ada, &job).await;
+    const ODD: [&str; 16] = [
+        "",
+        "0",
+        "-1",
+        "1e9",
+        "nan",
+        "∞",
+        "60",
+        "0.001",
+        "3/0",
+        "1 1/",
+        "½",
+        "999999",
+        "12 mm",
+        "2 ft",
+        "<b>",
+        "0.1999999999999999999",
+    ];
+    let fields = [
+        "l0_arch",
+        "l0_thickness",
+        "l1_front",
+        "l1_rear",
+        "l1_arch",
+        "l2_chord",
+        "l2_width",
+        "l3_spacer",
+        "l3_arch",
+        "clamp_front",
+        "clamp_rear",
+        "pack_arch",
+        "helper_reach",
+        "helper_rate",
+        "helper_tension",
+        "helper_under",
+        "l5_name",
+        "load",
+        "young_modulus_pa",
+    ];
+    let form = ada.form(&format!("{job}/bench?pack=planned")).await;
+    // A plain congruential generator: the same spoilt forms in every run.
+    let mut seed: u32 = 20_261_125;
+    let mut next = |below: usize| {
+        seed = seed.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+        usize::try_from(seed >> 8).unwrap() % below
+    };
+    let mut taken = 0;
+    for _ in 0..120 {
+        let spoilt: Vec<(&str, &str)> = (0..1 + next(3)).map(|_| (fields[next(fields.len())], ODD[next(ODD.len())])).collect();
+        let form = form.clone().with(&spoilt);
+        let previewed = ada.post(&format!("{job}/bench/preview"), form.fields()).await;
+        assert!(matches!(previewed.status, StatusCode::OK | StatusCode::NO_CONTENT), "{spoilt:?}: {}", previewed.status);
+        if previewed.status == StatusCode::OK {
+            let shown = previewed.text("#bench-at-load");
+            assert!(!shown.contains("NaN") && !shown.contains("inf"), "{spoilt:?}: {shown}");
+            taken += 1;
+        }
+    }
+    assert!(taken > 10 && taken < 110, "{taken} of 120 made a pack");
+    for (field, odd) in
+        [("l0_arch", "∞"), ("load", "1e9"), ("kind", "anvil"), ("at", "99"), ("insert", "yes"), ("up", "4000"), ("remove", "-3")]
+    {
+        let saved = ada.send(&ada.form(&format!("{job}/bench?pack=planned")).await.with(&[(field, odd)])).await;
+        assert!(!saved.status.is_server_error(), "{field} {odd}: {}", saved.status);
+    }
+    for query in [
+        "?pack=anvil&load=nan",
+        "?load=-5",
+        "?load=1e300",
+        "/re-arch?height=nan&rule=9",
+        "/re-arch?state=loaded&height=1e9",
+        "/sheet?tube=nan&u_bolt=-1",
+        "/leaf/0/exe",
+    ] {
+        let page = ada.get(&format!("{job}/bench{query}")).await;
+        assert!(!page.status.is_server_error(), "{query}: {}", page.status);
+    }
+}

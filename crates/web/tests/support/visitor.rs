@@ -177,6 +177,11 @@ impl Form {
         self
     }
 
+    /// Everything that it would send.
+    pub(crate) fn fields(&self) -> &[(String, String)] {
+        &self.fields
+    }
+
     pub(crate) fn value(&self, name: &str) -> &str {
         self.fields.iter().find(|(other, _)| other == name).map_or("", |(_, value)| value)
     }
