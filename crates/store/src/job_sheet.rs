@@ -128,6 +128,19 @@ pub fn of_job<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId)
     standing_of::<S>(connection, shop, job)?.map_or(Ok(None), |sheet| sheet.read())
 }
 
+/// The sheet of a kind that was written last in a shop, of those that stand.
+pub fn newest_of_shop<S: Sheet>(connection: &mut PgConnection, shop: ShopId) -> Result<Option<S>, StoreError> {
+    let newest = job_sheets::table
+        .filter(job_sheets::shop_id.eq(shop))
+        .filter(job_sheets::kind.eq(S::KIND))
+        .filter(job_sheets::withdrawn_at.is_null())
+        .order(job_sheets::id.desc())
+        .select(Standing::as_select())
+        .first::<Standing>(connection)
+        .optional()?;
+    newest.map_or(Ok(None), |sheet| sheet.read())
+}
+
 fn standing_of<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<Standing>, StoreError> {
     Ok(job_sheets::table
         .filter(job_sheets::shop_id.eq(shop))

@@ -102,6 +102,11 @@ impl BenchEntry {
         self.lost_percent.map_or_else(Presetting::default, |percent| Presetting { lost: percent / 100.0 })
     }
 
+    /// The same in hundredths, as it was typed.
+    pub fn lost_in_percent(&self) -> f64 {
+        self.lost_percent.unwrap_or_else(|| (Presetting::default().lost * 100.0).round())
+    }
+
     /// Whether anything is planned on it.
     pub fn is_changed(&self) -> bool {
         self.found != self.planned

@@ -230,6 +230,12 @@ async fn a_re_arch_gives_every_leaf_its_arch_and_the_sheet_and_templates_follow(
     let taken = bram.send(&asked.form("#rearch-form")).await;
     assert_eq!(taken.path, "/jobs/7/bench");
     assert!(taken.texts("#bench-heights .cases td")[1].starts_with("22 1/2 in"), "{:?}", taken.texts("#bench-heights .cases td"));
+    // What was asked of steel and setting is the shop's until it is asked otherwise: another job's pack begins with it.
+    let again = "/jobs/7/bench/re-arch?state=empty&height=22+3/8&rule=keep_nip&lost=14&rated=97&at_stop=150&yields=170";
+    bram.send(&bram.get(again).await.form("#rearch-form")).await;
+    put_in(&bram, "/jobs/4").await;
+    let begun = bram.get("/jobs/4/bench/re-arch").await;
+    assert_eq!((begun.field("lost").0.as_str(), begun.field("rated").0.as_str()), ("14", "97"));
     let sheet = bram.get("/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16").await;
     assert_eq!(sheet.texts(".arching-leaf h2").len(), 8, "seven leaves, and the bits");
     assert!(sheet.text(".bits").contains("order the next length up"), "{}", sheet.text(".bits"));

@@ -12,7 +12,7 @@ use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};
 use super::super::{Kept, Refusal, job_file, keep_sheet, see_other};
-use super::{Looking, bench_page, here, pack_of, with_pack};
+use super::{Looking, bench_page, bench_with, here, pack_of};
 use crate::bench::pack_entry;
 use crate::error::WebError;
 use crate::form::Sheet;
@@ -65,7 +65,7 @@ pub(crate) async fn import(
     });
     match read {
         Ok(pack) => {
-            let entry = with_pack(file.bench.as_ref(), which, pack_entry(&pack, units));
+            let entry = bench_with(&database, &worker, file.bench.as_ref(), which, pack_entry(&pack, units)).await?;
             match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
                 Kept::Saved => Ok(see_other(here(file.job.number.0, which, ""))),
                 Kept::Stale(refusal) => {

@@ -152,6 +152,24 @@ fn with_pack(bench: Option<&BenchEntry>, which: Which, pack: PackEntry) -> Bench
     }
 }
 
+/// The same to be kept: the first pack of a job begins with what the shop last asked of its steel and its setting.
+async fn bench_with(
+    database: &Data<Database>,
+    worker: &Worker,
+    bench: Option<&BenchEntry>,
+    which: Which,
+    pack: PackEntry,
+) -> Result<BenchEntry, WebError> {
+    let entry = with_pack(bench, which, pack);
+    if bench.is_some() {
+        return Ok(entry);
+    }
+    let shop = worker.shop_id();
+    let newest = database.read(move |connection| job_sheet::newest_of_shop::<BenchEntry>(connection, shop)).await?;
+    let (steel, lost_percent) = newest.map(|newest| (newest.steel, newest.lost_percent)).unwrap_or_default();
+    Ok(BenchEntry { steel, lost_percent, ..entry })
+}
+
 /// Where a bench is looked at.
 fn here(number: i32, which: Which, load: &str) -> String {
     let load = if load.is_empty() { String::new() } else { format!("&load={load}") };

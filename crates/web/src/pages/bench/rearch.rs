@@ -92,7 +92,7 @@ fn fill(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &BenchEntry) 
         sheet.set_typed("height", &made_length(height, units));
     }
     sheet.set("rule", "keep_nip");
-    sheet.set("lost", format!("{}", bench.presetting().lost * 100.0));
+    sheet.set("lost", bench.lost_in_percent().to_string());
     match &bench.steel {
         Some(steel) => {
             sheet.set_typed("rated", &steel.rated);

@@ -101,7 +101,7 @@ pub(crate) async fn show(
         ),
         number: *number,
         label: file.job.intake.label.clone(),
-        lost: format!("{} %", entry.presetting().lost * 100.0),
+        lost: format!("{} %", entry.lost_in_percent()),
         step: units.height(step(units)),
         leaves,
         given: [

@@ -13,7 +13,7 @@ use wise_badger_store::{Database, correction};
 use super::super::job_frame::found;
 use super::super::options::refuse_what_cannot_be_cured;
 use super::super::{Kept, Posted, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
-use super::{SHELF, bench_page, here, pack_of, with_pack};
+use super::{SHELF, bench_page, bench_with, here, pack_of, with_pack};
 use crate::bench::{Act, act, bent_like, work_words};
 use crate::error::WebError;
 use crate::form::Sheet;
@@ -39,7 +39,7 @@ pub(crate) async fn save(
         let refusal = Refusal::Fields(sheet.problem_count());
         return bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
     };
-    let entry = with_pack(file.bench.as_ref(), which, pack);
+    let entry = bench_with(&database, &worker, file.bench.as_ref(), which, pack).await?;
     keep_bench(&database, &worker, &file, &mut sheet, which, entry).await
 }
 
@@ -114,7 +114,7 @@ pub(crate) async fn begin(
     let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
     match few(&mut sheet) {
         Some(pack) => {
-            let entry = with_pack(file.bench.as_ref(), Which::Found, pack);
+            let entry = bench_with(&database, &worker, file.bench.as_ref(), Which::Found, pack).await?;
             keep_bench(&database, &worker, &file, &mut sheet, Which::Found, entry).await
         }
         None => {
