@@ -212,6 +212,10 @@ async fn a_pack_begun_with_little_is_estimated_and_bent_to_what_the_tape_reads()
     let fit = page.form("form[action$='/bench/fit']").with(&[("fit_arch", "1 1/4")]);
     let fitted = ada.send(&fit).await;
     assert_eq!(fitted.figure("Arch").0, "1 1/4 in", "under what it carries empty");
+    // Read with the load on, it is bent to stand so under that: 500 lb more on each pack.
+    let loaded = fitted.form("form[action$='/bench/fit']").with(&[("fit_arch", "1/8"), ("fit_state", "loaded")]);
+    assert_eq!(ada.send(&loaded).await.status, StatusCode::OK);
+    assert_eq!(ada.get(&format!("{job}/bench?pack=found&load=1400")).await.figure("Arch").0, "1/8 in");
     let absurd = ada.send(&fitted.form("form[action$='/bench/fit']").with(&[("fit_arch", "40")])).await;
     assert_eq!(absurd.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(absurd.field("fit_arch").1.contains("No arch that these leaves can have"), "{}", absurd.field("fit_arch").1);

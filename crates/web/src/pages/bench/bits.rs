@@ -37,7 +37,7 @@ fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<Bit>, String) {
     let given = (sheet.length("tube"), sheet.length("plate"), sheet.length("block"), sheet.length("u_bolt"));
     let (Some(tube), Some(plate), Some(block), Some(u_bolt)) = given else { return (lines, String::new()) };
     let tilt = |pack: &Pack| -> Option<PackState> {
-        let load = bench.loads.first()?.load;
+        let load = bench.measured.empty?;
         pack.prepare(bench.packs.rated).ok()?.state(load).ok()
     };
     let (Some(before), Some(after)) = (tilt(&bench.packs.found), tilt(pack)) else { return (lines, String::new()) };

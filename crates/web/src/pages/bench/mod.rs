@@ -29,9 +29,9 @@ use crate::error::WebError;
 use crate::form::bench::{self, MOST_LEAVES, Which, leaf_field};
 use crate::form::{Choice, Field, Sheet};
 use crate::job_route::Stage;
-use crate::view::Units;
 use crate::view::bench::{Bench, NamedLoad};
 use crate::view::look_over::gate_words;
+use crate::view::{Units, state_name};
 use crate::worker::Worker;
 
 /// Word and name of each leaf on the shelf.
@@ -73,6 +73,7 @@ struct BenchPage {
     act_problem: String,
     begin: [Field; 6],
     fit: Field,
+    fit_states: Vec<Choice>,
     back: bool,
     forward: bool,
     stops: Vec<String>,
@@ -247,6 +248,7 @@ async fn bench_page(
         None => {}
     }
     let made = made_of(file.bench.as_ref(), which);
+    let (fit, fit_states) = fit_field(file, sheet, units);
     let rows = bench::rows_shown(sheet).max(if file.bench.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
     let template = BenchPage {
@@ -281,7 +283,8 @@ async fn bench_page(
         places: places(sheet),
         act_problem: sheet.problem("act").to_owned(),
         begin: begin_fields(sheet),
-        fit: fit_field(file, sheet, units),
+        fit,
+        fit_states,
         back,
         forward,
         stops: file.found().stops().iter().map(gate_words).collect(),
@@ -355,18 +358,23 @@ fn begin_fields(sheet: &Sheet) -> [Field; 6] {
     ]
 }
 
-/// The arch that Tape read under the vehicle, empty: of both packs together where both were read.
-fn arch_on_tape(file: &JobFile) -> Option<Length> {
-    let read = |place| file.at(Spot { phase: Phase::Found, state: LoadState::Empty, place }).last();
-    let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
-    Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| repeats.mean)
+/// The arch that Tape read under the vehicle, empty or else loaded: of both packs together where both were read.
+fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
+    let of_state = |state| {
+        let read = |place| file.at(Spot { phase: Phase::Found, state, place }).last();
+        let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
+        Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| (state, repeats.mean))
+    };
+    LoadState::BOTH.into_iter().find_map(of_state)
 }
 
 /// The arch under the vehicle, filled from Tape where it was read there.
-fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> Field {
+fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> (Field, Vec<Choice>) {
     let mut sheet = sheet.clone();
-    if let Some(read) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
+    if let Some((state, read)) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
         sheet.set_typed("fit_arch", &bench::made_length(read, units));
+        sheet.set("fit_state", state_name(state));
     }
-    sheet.length_field("fit_arch", "Arch under the vehicle, empty").hint("eyes' chord to the main leaf, read or from Tape")
+    let field = sheet.length_field("fit_arch", "Arch under the vehicle").hint("eyes' chord to the main leaf, read or from Tape");
+    (field, sheet.choices("fit_state", &[("empty", "empty"), ("loaded", "loaded")]))
 }

@@ -156,12 +156,7 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let base = as_before(&asked.bench.found, &asked.bench.planned);
     let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
     let bench = Bench::new(file, survey, &cases, &bench).map_err(said)?;
-    let load = match asked.state {
-        LoadState::Empty => bench.loads.first(),
-        LoadState::Loaded if survey.load.is_some() => bench.loads.get(1),
-        LoadState::Loaded => None,
-    };
-    let load = load.ok_or("What was put on is not known; tell it on Tape first.")?.load;
+    let load = bench.measured.get(asked.state).ok_or("What was put on is not known; tell it on Tape first.")?;
     if load > bench.work.found.reaches() {
         let state = state_name(asked.state);
         return Err(format!(

@@ -4,6 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::Clamp;
+use wise_badger_mechanics::survey::LoadState;
 use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
 use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
@@ -169,7 +170,7 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     sheet.is_sound().then_some(pack)
 }
 
-/// Bends the pack as found until it stands as it was read under the vehicle, empty.
+/// Bends the pack as found until it stands as it was read under the vehicle.
 pub(crate) async fn fit(
     database: Data<Database>,
     worker: Worker,
@@ -181,8 +182,12 @@ pub(crate) async fn fit(
     let (units, survey) = found(&worker, &file);
     let mut sheet = Sheet::posted(posted.into_inner(), units);
     let typed = sheet.signed_length("fit_arch");
-    let empty = Bench::new(&file, &survey, &[], &entry).ok().and_then(|bench| bench.loads.first().map(|named| named.load));
-    let fitted = typed.zip(empty).and_then(|(typed, load)| {
+    let state = if sheet.text("fit_state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
+    let load = Bench::new(&file, &survey, &[], &entry).ok().and_then(|bench| *bench.measured.get(state));
+    if load.is_none() {
+        sheet.refuse("fit_arch", "What was put on is not known; tell it on Tape first.");
+    }
+    let fitted = typed.zip(load).and_then(|(typed, load)| {
         let fitted = entry.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
         match fitted.and_then(|(pack, _)| bent_like(&entry.found, &pack, units)) {
             Ok(pack) => Some(pack),
@@ -201,6 +206,7 @@ pub(crate) async fn fit(
             let mut page = bench::on_file(units, Some(&entry.found));
             page.set("pack", Which::Found.word());
             page.set("fit_arch", sheet.text("fit_arch"));
+            page.set("fit_state", sheet.text("fit_state"));
             page.refuse("fit_arch", sheet.problem("fit_arch"));
             bench_page(&database, &worker, &file, &page, Some(&Refusal::Fields(1))).await
         }

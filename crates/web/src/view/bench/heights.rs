@@ -10,7 +10,7 @@ use wise_badger_store::job_file::JobFile;
 use super::{Bench, PACK_SOURCE};
 use crate::view::load_plan::{case_heights, unpredicted_words};
 use crate::view::prediction::height_sum;
-use crate::view::{Figure, Opened, Sum, Units};
+use crate::view::{Figure, Opened, Sum, Units, state_name};
 
 /// Where the vehicle stands in a case with the pack as found and as planned.
 pub(crate) struct HeightLine {
@@ -55,13 +55,16 @@ pub(crate) fn agreement_words(
     file: &JobFile,
     survey: &Survey,
     bench: &Bench,
-    read_arch: Option<Length>,
+    read_arch: Option<(LoadState, Length)>,
     units: Units,
 ) -> Vec<String> {
     let mut words: Vec<String> = sag_words(file, survey, units).into_iter().collect();
-    let empty = bench.loads.first().map_or(Force::default(), |named| named.load);
-    let state = bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(empty)).ok();
-    if let (Some(read), Some(state)) = (read_arch, &state)
+    let stands = |state| {
+        let load = (*bench.measured.get(state))?;
+        bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(load)).ok()
+    };
+    if let Some((load_state, read)) = read_arch
+        && let Some(state) = stands(load_state)
         && let Some((made, agreement)) = state.arch.zip(state.against_arch(read))
     {
         let judged = match agreement {
@@ -75,9 +78,10 @@ pub(crate) fn agreement_words(
             }
         };
         let (read, made) = (units.height(read), units.height(made));
-        words.push(format!("Under the vehicle, empty, the tape read {read} of arch; these leaves make {made}: {judged}."));
+        let state = state_name(load_state);
+        words.push(format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}."));
     }
-    if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), &state) {
+    if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), stands(LoadState::Empty)) {
         let leaves = 2.0 * f64::from(survey.vehicle.assumptions().rear_axles) * state.rate;
         let judged = match RateAgreement::of(leaves, &measured) {
             RateAgreement::Agrees => "they agree as well as tape and thickness can tell",

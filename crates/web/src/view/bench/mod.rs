@@ -9,7 +9,7 @@ pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage
 pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
 
 use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
-use wise_badger_mechanics::survey::{End, Survey, VehicleFacts};
+use wise_badger_mechanics::survey::{End, States, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
 use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
@@ -63,6 +63,8 @@ pub(crate) struct Bench {
     /// Where the second stage begins, found and planned.
     pub(crate) second_stage: [Option<Force>; 2],
     pub(crate) loads: Vec<NamedLoad>,
+    /// What one spring carried in either state that was measured; loaded, where what was put on is known.
+    pub(crate) measured: States<Option<Force>>,
     /// The arch that the bump stop leaves, where its gap was read.
     pub(crate) at_stop: Option<Length>,
 }
@@ -86,9 +88,10 @@ impl Bench {
         let on_one = |rear: Force| vehicle.on_one_spring(rear).max(newtons(0.0));
         let empty = on_one(loads.empty.rear);
         let mut named = vec![NamedLoad { name: "Empty".to_owned(), load: empty }];
-        if let Some(rear) = survey.load.as_ref().and_then(|_| loads.loaded(End::Rear)) {
+        let loaded = survey.load.as_ref().and_then(|_| loads.loaded(End::Rear)).map(on_one);
+        if let Some(load) = loaded {
             let name = file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone());
-            named.push(NamedLoad { name, load: on_one(rear) });
+            named.push(NamedLoad { name, load });
         }
         for (name, case) in cases {
             let rear = case.axle_loads().loaded(End::Rear);
@@ -107,7 +110,8 @@ impl Bench {
         named.extend(
             reached.filter(|(_, load, reaches)| load <= reaches).map(|(name, load, _)| NamedLoad { name: name.to_owned(), load }),
         );
-        Ok(Bench { packs, work, second_stage, loads: named, at_stop })
+        let measured = States { empty: Some(empty), loaded };
+        Ok(Bench { packs, work, second_stage, loads: named, measured, at_stop })
     }
 
     /// The highest load that the slider goes to.
