@@ -153,6 +153,7 @@ fn a_pack_agrees_with_the_tape_within_friction_and_a_sixteenth() {
     let steel = Steel::usual();
     assert_eq!(steel.allowed(pounds(800.2), pounds(800.0)), steel.rated, "the rated load, rounded to the pound");
     assert_eq!(steel.allowed(pounds(900.0), pounds(800.0)), steel.at_stop);
+    assert!(steel.sets_at(pascals(1_210e6)) && !steel.sets_at(steel.at_stop));
     let short = Clamp::usual(inches(8.0), inches(28.0));
     assert!((short.front.customary() - 2.4).abs() < 1e-9 && (short.rear.customary() - 3.0).abs() < 1e-9);
 }

@@ -29,6 +29,11 @@ impl Steel {
         if load > rated * 1.001 { self.at_stop } else { self.rated }
     }
 
+    /// Whether a leaf begins to take a set at a stress.
+    pub fn sets_at(&self, stress: Pressure) -> bool {
+        stress > self.yields
+    }
+
     /// Whether the three stand in their order.
     pub fn is_sound(&self) -> bool {
         let above_nought = self.rated.value.is_finite() && self.rated.value > 0.0;

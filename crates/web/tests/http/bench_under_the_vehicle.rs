@@ -54,6 +54,11 @@ async fn over_a_rating_a_pack_is_worked_out_and_nothing_is_put_to_the_options() 
     put_in(&bram, "/jobs/2").await;
     let worked = act(&bram, "/jobs/2", &[("insert", "yes"), ("kind", "long"), ("at", "1")]).await;
     assert_eq!(leaves(&worked)[1], "Long added leaf");
+    assert!(worked.text(".overload h2").starts_with("Take"), "what comes off is said first: {}", worked.text(".overload"));
+    let query = "state=empty&height=42+1/2&rule=keep_nip&lost=10&rated=100&at_stop=152&yields=174";
+    let arched = bram.get(&format!("/jobs/2/bench/re-arch?{query}")).await;
+    assert!(arched.text(".overload").contains("over a rating"), "{}", arched.text("main"));
+    assert!(arched.texts("#rearch-form .btn-primary").is_empty(), "no re-arch is proposed past a rating");
     let refused = bram.press("/jobs/2/bench", "/bench/option").await;
     assert_eq!(refused.status, StatusCode::CONFLICT);
     assert!(refused.text("main").contains("Weight comes off first"), "{}", refused.text("main"));

@@ -1,10 +1,12 @@
 //! The bolts and bits that follow from a pack, line by line.
 
+use wise_badger_mechanics::aim::AimVerdict;
 use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::survey::Survey;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
+use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::job_file::JobFile;
 
 use crate::form::Sheet;
@@ -100,10 +102,13 @@ fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option
     let target = aim.target(survey)?;
     let correction = Correction::ReworkedPack(Box::new(bench.work.clone()));
     let prediction = Predictor::new(survey).predict(&correction);
-    let predicted = prediction.get(aim.state()).as_ref().ok()?.rear.value;
-    let short = target.height - predicted;
-    if short <= target.tolerance {
-        return Some("none: the pack makes the aim".to_owned());
+    let predicted = prediction.get(aim.state()).as_ref().ok()?.rear;
+    let short = match target.judge(predicted) {
+        AimVerdict::MayMiss { off } | AimVerdict::Misses { off } if off < metres(0.0) => -off,
+        _ => return Some("none: the pack makes the aim".to_owned()),
+    };
+    if Overload::of(survey).is_some() {
+        return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
     let barred = ruled_out(&file.found(), &Correction::LiftBlock { thickness: short });
     if !barred.is_empty() {

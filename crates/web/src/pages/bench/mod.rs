@@ -31,6 +31,7 @@ use crate::form::{Choice, Field, Sheet};
 use crate::job_route::Stage;
 use crate::view::bench::{Bench, NamedLoad};
 use crate::view::look_over::gate_words;
+use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::{Units, state_name};
 use crate::worker::Worker;
 
@@ -77,6 +78,8 @@ struct BenchPage {
     back: bool,
     forward: bool,
     stops: Vec<String>,
+    /// Over a rating it says what comes off, before anything about springs.
+    overload: Option<OverloadWords>,
     refusal: String,
 }
 
@@ -287,6 +290,7 @@ async fn bench_page(
         fit_states,
         back,
         forward,
+        overload: overload_words(&survey, &file.names_aboard(), units),
         stops: file.found().stops().iter().map(gate_words).collect(),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

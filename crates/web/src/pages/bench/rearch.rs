@@ -8,6 +8,7 @@ use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rearch, Rule, Steel, WantedArch};
 use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{Curvature, Force, Length, metres};
+use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::Database;
 use wise_badger_store::entry::{BenchEntry, PackEntry, SteelEntry};
 use wise_badger_store::job_file::JobFile;
@@ -170,6 +171,8 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
     let barred = ruled_out(&file.found(), &rearched_pack);
     against.extend((!barred.is_empty()).then_some(barred));
+    let over = Overload::of(survey).is_some();
+    against.extend(over.then(|| "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned()));
     let refusals =
         rearch.refusals(bench.packs.rated, bench.at_stop, survey.vehicle.most_spring_load(), &bench.packs.steel).map_err(said)?;
     against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));

@@ -132,7 +132,8 @@ fn stress_figure(packs: &Packs, load: Force, (leaf, stress): (usize, Pressure), 
         "Allowables from memory (SAE HS-788, EN 10089), editable on Re-arch.",
     );
     let found = if packs.changed { format!("; found {}", units.stress(before.largest_stress())) } else { String::new() };
-    let note = format!("{} of what {} may be asked{found}", percent((stress / allowed).value), sentence(name));
+    let sets = if packs.steel.sets_at(stress) { "; it begins to take a set" } else { "" };
+    let note = format!("{} of what {} may be asked{found}{sets}", percent((stress / allowed).value), sentence(name));
     Figure::new("Hardest worked", units.stress(stress), sum).note(note).tone(if past { Tone::Act } else { Tone::Plain })
 }
 
