@@ -10,6 +10,7 @@ use crate::units::{Force, InShopUnits, Length, metres, newtons, newtons_per_metr
 const FORMAT: &str = "wise-badger/pack";
 const MOST_LEAVES: usize = 30;
 const MOST_LOADS: usize = 1_000;
+const LONGEST_NAME: usize = 200;
 
 /// A pack and the loads asked about, as read from a document.
 #[derive(Debug, Clone, PartialEq)]
@@ -98,6 +99,7 @@ fn named(pack: &Pack, error: PackError) -> DocumentError {
     let place = |leaf: &str| pack.leaves.iter().position(|of| of.name == leaf);
     let path = match &error {
         PackError::NotPositive { leaf, .. }
+        | PackError::PastAnyLeaf { leaf, .. }
         | PackError::InsideTheClamp { leaf, .. }
         | PackError::LongerThanMain { leaf, .. }
         | PackError::TooMuchArch(leaf) => place(leaf).map_or_else(|| "leaves".to_owned(), |index| format!("leaves[{index}]")),
@@ -180,6 +182,9 @@ impl LeafText {
         let length = |field: &str, value: f64| positive(&path(field), value).map(metres);
         if !self.curvature_per_m.is_finite() {
             return Err(DocumentError::field(path("curvature_per_m"), "must be a finite number"));
+        }
+        if self.name.chars().count() > LONGEST_NAME {
+            return Err(DocumentError::field(path("name"), format!("is longer than {LONGEST_NAME} signs")));
         }
         Ok(Leaf {
             width: length("width_m", self.width_m)?,

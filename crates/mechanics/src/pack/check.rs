@@ -6,6 +6,12 @@ use crate::units::{Curvature, Force, InShopUnits, Length};
 /// Most leaves of a pack.
 const MOST_LEAVES: usize = 30;
 
+/// Largest size of a leaf, in metres: past it the figures of a pack are none any more.
+const LARGEST_M: f64 = 10.0;
+
+/// Largest Young's modulus, in pascals: past any solid's.
+const STIFFEST_PA: f64 = 1e13;
+
 /// Why a pack cannot be worked out.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 #[non_exhaustive]
@@ -19,6 +25,14 @@ pub enum PackError {
         /// The leaf's name.
         leaf: String,
         /// Which figure.
+        what: &'static str,
+    },
+    /// A size past any leaf's.
+    #[error("{what} of {leaf} is past anything a leaf has; at most {LARGEST_M} m")]
+    PastAnyLeaf {
+        /// The leaf's name.
+        leaf: String,
+        /// Which size.
         what: &'static str,
     },
     /// A figure that is no number, or negative where it cannot be.
@@ -81,7 +95,7 @@ impl Pack {
             return Err(PackError::Leaves(self.leaves.len()));
         }
         let above_nought = |value: f64| value.is_finite() && value > 0.0;
-        if !above_nought(self.young_modulus.value) {
+        if !above_nought(self.young_modulus.value) || self.young_modulus.value > STIFFEST_PA {
             return Err(PackError::NoFigure("Young's modulus".to_owned()));
         }
         for clamp in [self.clamp.front, self.clamp.rear] {
@@ -103,6 +117,12 @@ impl Pack {
             if !(value.si().is_finite() && value.si() > 0.0) {
                 return Err(PackError::NotPositive { leaf: leaf.name.clone(), what });
             }
+            if value.si() > LARGEST_M {
+                return Err(PackError::PastAnyLeaf { leaf: leaf.name.clone(), what });
+            }
+        }
+        if leaf.spacer_above.si() > LARGEST_M {
+            return Err(PackError::PastAnyLeaf { leaf: leaf.name.clone(), what: "the spacer above" });
         }
         if !(leaf.spacer_above.si().is_finite() && leaf.spacer_above.si() >= 0.0) {
             return Err(PackError::NoFigure(format!("the spacer above {}", leaf.name)));
