@@ -1,34 +1,72 @@
 //! The pool of connections, and the one place where blocking work leaves the async threads.
+//!
+//! Nobody waits for ever: for a turn, for a connection, for a lock, for a statement and for an answer there is a longest time
+//! each, so that a database that is away, locked or frozen is told to the visitor within [`Patience::longest`].
+
+use std::sync::Arc;
+use std::time::Duration;
 
 use diesel::PgConnection;
-use diesel::connection::Connection;
-use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
-use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
+use diesel::connection::{AnsiTransactionManager, Connection, SimpleConnection, TransactionManager};
+use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
+use tokio::sync::Semaphore;
+use tokio::time::timeout;
 
 use crate::StoreError;
+use crate::opening::{self, Address, OpeningError};
 
-const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
+/// Longest times.
+#[derive(Debug, Clone, Copy)]
+struct Patience {
+    /// For a turn among the connections.
+    turn: Duration,
+    /// For a connection to be made.
+    connection: Duration,
+    /// For everything that is done with it; what the database is told is less, so that it speaks first.
+    answer: Duration,
+}
+
+const PATIENCE: Patience =
+    Patience { turn: Duration::from_secs(3), connection: Duration::from_secs(3), answer: Duration::from_secs(8) };
+
+/// What each connection is told of waiting.
+const TOLD: &str = "SET lock_timeout = '4s'; SET statement_timeout = '7s'; SET idle_in_transaction_session_timeout = '15s'";
 
 /// Connections to one database.
 #[derive(Clone)]
 pub struct Database {
     pool: Pool<ConnectionManager<PgConnection>>,
+    /// As many as there are connections: who has a turn has one at once, and who waits for a turn blocks no thread.
+    turns: Arc<Semaphore>,
+}
+
+/// Makes every new connection ready.
+#[derive(Debug)]
+struct Told;
+
+impl CustomizeConnection<PgConnection, diesel::r2d2::Error> for Told {
+    fn on_acquire(&self, connection: &mut PgConnection) -> Result<(), diesel::r2d2::Error> {
+        connection.batch_execute(TOLD).map_err(diesel::r2d2::Error::QueryError)
+    }
 }
 
 impl Database {
-    /// Opens a pool of up to `connections` and brings the schema up to date.
+    /// Opens a pool of up to `connections`, after waiting up to `wait` for the server, and brings the schema up to date.
     ///
-    /// # Errors     [`StoreError::Unreachable`] when the server does not answer, [`StoreError::Other`] when a migration fails
-    pub fn open(url: &str, connections: u32) -> Result<Self, StoreError> {
-        let manager = ConnectionManager::<PgConnection>::new(url);
+    /// # Errors     [`OpeningError`], each a sentence for whoever starts the program
+    pub fn open(url: &str, connections: u32, wait: Duration) -> Result<Self, OpeningError> {
+        let address = Address::new(url);
+        opening::make_ready(&address, wait)?;
+        let manager = ConnectionManager::<PgConnection>::new(address.with_timeouts());
         let pool = Pool::builder()
             .max_size(connections)
-            .connection_timeout(std::time::Duration::from_secs(5))
+            .min_idle(Some(1))
+            .connection_timeout(PATIENCE.connection)
+            .connection_customizer(Box::new(Told))
             .build(manager)
-            .map_err(|error| StoreError::Unreachable(Box::new(error)))?;
-        let database = Database { pool };
-        database.connection()?.run_pending_migrations(MIGRATIONS).map_err(StoreError::Other)?;
-        Ok(database)
+            .map_err(|error| OpeningError::Away { wait, said: error.to_string() })?;
+        let turns = Arc::new(Semaphore::new(usize::try_from(connections).unwrap_or(1)));
+        Ok(Database { pool, turns })
     }
 
     /// Reads: runs `work` on a connection, off the async threads.
@@ -37,30 +75,89 @@ impl Database {
         T: Send + 'static,
         E: From<StoreError> + Send + 'static,
     {
-        let database = self.clone();
-        let task = tokio::task::spawn_blocking(move || work(&mut *database.connection()?));
-        task.await.unwrap_or_else(|error| Err(StoreError::Other(Box::new(error)).into()))
+        self.run(work).await.unwrap_or_else(|late| Err(StoreError::Unreachable(Box::new(late)).into()))
     }
 
     /// Writes: the same in one transaction, which ends undone when `work` fails.
+    ///
+    /// # Errors     what `work` says; [`StoreError::OutcomeUnknown`] when the connection was lost, or no answer came, while it was kept
     pub async fn write<T, E>(&self, work: impl FnOnce(&mut PgConnection) -> Result<T, E> + Send + 'static) -> Result<T, E>
     where
         T: Send + 'static,
         E: From<StoreError> + From<diesel::result::Error> + Send + 'static,
     {
-        self.read(move |connection| connection.transaction(work)).await
+        let done = self.run(move |connection| in_transaction(connection, work)).await;
+        done.unwrap_or_else(|late| Err(StoreError::OutcomeUnknown(Box::new(late)).into()))
+    }
+
+    /// Runs `work` when its turn comes; fails when its answer does not come in time, and then nobody waits for it any longer.
+    async fn run<T, E>(
+        &self,
+        work: impl FnOnce(&mut PgConnection) -> Result<T, E> + Send + 'static,
+    ) -> Result<Result<T, E>, NoAnswer>
+    where
+        T: Send + 'static,
+        E: From<StoreError> + Send + 'static,
+    {
+        let turn = match timeout(PATIENCE.turn, self.turns.clone().acquire_owned()).await {
+            Ok(Ok(turn)) => turn,
+            _ => return Ok(Err(StoreError::Unreachable(Box::new(NoTurn)).into())),
+        };
+        let database = self.clone();
+        let task = tokio::task::spawn_blocking(move || {
+            // Given back when the work ends, also when nobody waits for it any longer.
+            let _turn = turn;
+            work(&mut *database.connection()?)
+        });
+        match timeout(PATIENCE.answer, task).await {
+            Ok(Ok(outcome)) => Ok(outcome),
+            Ok(Err(failed)) => Ok(Err(StoreError::Other(Box::new(failed)).into())),
+            Err(_late) => Err(NoAnswer),
+        }
     }
 
     /// A connection on this thread, for the command line and tests.
+    ///
+    /// # Errors     [`StoreError::Unreachable`]
     pub fn connection(&self) -> Result<PooledConnection<ConnectionManager<PgConnection>>, StoreError> {
         self.pool.get().map_err(|error| StoreError::Unreachable(Box::new(error)))
     }
 }
 
+/// The database did not answer in time.
+#[derive(Debug, thiserror::Error)]
+#[error("no answer within {} s", PATIENCE.answer.as_secs())]
+struct NoAnswer;
+
+/// No connection came free in time.
+#[derive(Debug, thiserror::Error)]
+#[error("no connection came free within {} s", PATIENCE.turn.as_secs())]
+struct NoTurn;
+
 /// Runs several queries as one transaction on a connection of one's own, which ends undone when `work` fails.
+///
+/// # Errors     what `work` says; [`StoreError::OutcomeUnknown`] when everything was done and the end of it was not heard
 pub fn in_transaction<T, E>(connection: &mut PgConnection, work: impl FnOnce(&mut PgConnection) -> Result<T, E>) -> Result<T, E>
 where
-    E: From<diesel::result::Error>,
+    E: From<StoreError> + From<diesel::result::Error>,
 {
-    connection.transaction(work)
+    type Manager = AnsiTransactionManager;
+    Manager::begin_transaction(connection)?;
+    match work(connection) {
+        Ok(done) => match Manager::commit_transaction(connection) {
+            Ok(()) => Ok(done),
+            // Whatever is said here, the server may have kept it before the answer was lost.
+            Err(error) => Err(StoreError::OutcomeUnknown(Box::new(error)).into()),
+        },
+        Err(failed) => {
+            // A connection on which this fails is broken, and the pool drops it; the server undoes what it was sent.
+            let _ = Manager::rollback_transaction(connection);
+            Err(failed)
+        }
+    }
+}
+
+/// A connection of one's own, made without a pool.
+pub(crate) fn connect(url: &str) -> Result<PgConnection, diesel::ConnectionError> {
+    PgConnection::establish(url)
 }

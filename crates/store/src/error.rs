@@ -1,6 +1,10 @@
 //! What can go wrong in the store.
 
 use chrono::{DateTime, Utc};
+use diesel::result::{DatabaseErrorKind, Error as DieselError};
+
+/// What the database, or the way to it, said.
+pub type Source = Box<dyn std::error::Error + Send + Sync>;
 
 /// Why the store could not do what was asked.
 #[derive(Debug, thiserror::Error)]
@@ -17,6 +21,17 @@ pub enum StoreError {
         /// When.
         at: DateTime<Utc>,
     },
+    /// The job is finished, and closed until it is taken up again.
+    #[error("the job is finished")]
+    Finished,
+    /// A list has all that it may hold.
+    #[error("{most} {what} are all that one job holds")]
+    Full {
+        /// What it is a list of.
+        what: &'static str,
+        /// How many it holds.
+        most: i64,
+    },
     /// A stored word or document this program does not know.
     #[error("a stored {what} reads “{text}”, which this program does not know")]
     Unreadable {
@@ -25,19 +40,79 @@ pub enum StoreError {
         /// What is there.
         text: String,
     },
-    /// The database could not be reached.
+    /// What was to be stored could not be read back as what it is: a figure in it is none.
+    #[error("{0} holds a figure that is none, and was not stored")]
+    Unfit(&'static str),
+    /// The database could not be reached, or does not answer.
     #[error("the database cannot be reached")]
-    Unreachable(#[source] Box<dyn std::error::Error + Send + Sync>),
+    Unreachable(#[source] Source),
+    /// The database answers, and others hold what was asked for.
+    #[error("the database is busy")]
+    Busy(#[source] Source),
+    /// The connection was lost while a transaction was being kept: it may have been, or not.
+    #[error("the connection was lost while saving")]
+    OutcomeUnknown(#[source] Source),
+    /// The database takes no changes.
+    #[error("the database takes no changes: it is read-only")]
+    ReadOnly(#[source] Source),
+    /// The database's disk is full.
+    #[error("the database's disk is full")]
+    DiskFull(#[source] Source),
     /// Anything else the database said.
     #[error("the database refused")]
-    Other(#[source] Box<dyn std::error::Error + Send + Sync>),
+    Other(#[source] Source),
 }
 
-impl From<diesel::result::Error> for StoreError {
-    fn from(error: diesel::result::Error) -> Self {
+impl From<DieselError> for StoreError {
+    fn from(error: DieselError) -> Self {
         match error {
-            diesel::result::Error::NotFound => StoreError::NotFound("row"),
+            DieselError::NotFound => StoreError::NotFound("row"),
+            DieselError::DeserializationError(unreadable) => StoreError::Unreadable { what: "row", text: unreadable.to_string() },
+            DieselError::DatabaseError(kind, ref information) => {
+                let said = information.message().to_owned();
+                of_the_database(kind, &said, Box::new(error))
+            }
+            DieselError::BrokenTransactionManager => StoreError::Unreachable(Box::new(error)),
             other => StoreError::Other(Box::new(other)),
         }
+    }
+}
+
+/// Diesel hands over no SQLSTATE beside its few kinds, so that some are told by PostgreSQL's own (English) words.
+fn of_the_database(kind: DatabaseErrorKind, said: &str, source: Source) -> StoreError {
+    let says = |words: &[&str]| words.iter().any(|word| said.contains(word));
+    match kind {
+        DatabaseErrorKind::ClosedConnection | DatabaseErrorKind::UnableToSendCommand => StoreError::Unreachable(source),
+        DatabaseErrorKind::ReadOnlyTransaction => StoreError::ReadOnly(source),
+        DatabaseErrorKind::SerializationFailure => StoreError::Busy(source),
+        _ if says(&["due to lock timeout", "due to statement timeout", "deadlock detected"]) => StoreError::Busy(source),
+        _ if says(&["No space left on device", "could not extend file"]) => StoreError::DiskFull(source),
+        _ if says(&["terminating connection", "is shutting down", "is starting up", "in recovery mode"]) => {
+            StoreError::Unreachable(source)
+        }
+        _ => StoreError::Other(source),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn told(kind: DatabaseErrorKind, said: &str) -> StoreError {
+        DieselError::DatabaseError(kind, Box::new(said.to_owned())).into()
+    }
+
+    #[test]
+    fn what_the_database_says_becomes_a_case_of_its_own() {
+        let unknown = |said: &str| told(DatabaseErrorKind::Unknown, said);
+        assert!(matches!(unknown("canceling statement due to lock timeout"), StoreError::Busy(_)));
+        assert!(matches!(unknown("canceling statement due to statement timeout"), StoreError::Busy(_)));
+        let full = "could not extend file \"base/1/2\": No space left on device";
+        assert!(matches!(unknown(full), StoreError::DiskFull(_)));
+        let stopped = "terminating connection due to administrator command";
+        assert!(matches!(unknown(stopped), StoreError::Unreachable(_)));
+        assert!(matches!(told(DatabaseErrorKind::ClosedConnection, ""), StoreError::Unreachable(_)));
+        assert!(matches!(told(DatabaseErrorKind::ReadOnlyTransaction, ""), StoreError::ReadOnly(_)));
+        assert!(matches!(unknown("relation \"jobs\" does not exist"), StoreError::Other(_)));
     }
 }

@@ -3,6 +3,7 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 
+use crate::change::{What, note};
 use crate::entry::{Json, PredictedHeights};
 use crate::person::Person;
 use crate::schema::fittings;
@@ -24,11 +25,11 @@ pub struct Fitting {
     pub recorded_at: DateTime<Utc>,
 }
 
-/// Those that stand on some jobs.
-pub fn standing(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Fitting>, StoreError> {
+/// Those that stand on a job.
+pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Fitting>, StoreError> {
     Ok(fittings::table
         .filter(fittings::shop_id.eq(shop))
-        .filter(fittings::job_id.eq_any(jobs))
+        .filter(fittings::job_id.eq(job))
         .filter(fittings::withdrawn_at.is_null())
         .select(Fitting::as_select())
         .load(connection)?)
@@ -42,7 +43,7 @@ pub fn choose(
     correction: CorrectionId,
     predicted: &PredictedHeights,
 ) -> Result<(), StoreError> {
-    withdraw(connection, person.shop_id, job)?;
+    set_withdrawn(connection, person.shop_id, job)?;
     diesel::insert_into(fittings::table)
         .values((
             fittings::shop_id.eq(person.shop_id),
@@ -56,10 +57,16 @@ pub fn choose(
 }
 
 /// Chooses nothing after all; the choice stays on record.
-pub fn withdraw(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<(), StoreError> {
+pub fn withdraw(connection: &mut PgConnection, person: &Person, job: JobId) -> Result<(), StoreError> {
+    match set_withdrawn(connection, person.shop_id, job)? {
+        0 => Ok(()),
+        _ => note(connection, person, job, What::ChoiceOff, None, None),
+    }
+}
+
+fn set_withdrawn(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<usize, StoreError> {
     let standing = fittings::table.filter(fittings::shop_id.eq(shop)).filter(fittings::job_id.eq(job));
-    diesel::update(standing.filter(fittings::withdrawn_at.is_null()))
+    Ok(diesel::update(standing.filter(fittings::withdrawn_at.is_null()))
         .set(fittings::withdrawn_at.eq(Some(Utc::now())))
-        .execute(connection)?;
-    Ok(())
+        .execute(connection)?)
 }

@@ -1,10 +1,15 @@
-//! Who did what on a job, and when: gathered from the record itself, which never forgets.
+//! Who did what on a job, when, and what differed: gathered from the record itself, which never forgets.
 
-use std::collections::BTreeMap;
+use std::cmp::Reverse;
+use std::collections::{BTreeMap, HashMap};
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
+use serde_json::Value;
 
+use crate::change::{self, What};
+use crate::difference::{self, Difference};
+use crate::entry::Json;
 use crate::schema::{aims, corrections, fittings, job_sheets, jobs, loads, photographs, readings};
 use crate::{JobId, PersonId, ShopId, StoreError};
 
@@ -13,10 +18,14 @@ use crate::{JobId, PersonId, ShopId, StoreError};
 pub enum Deed {
     /// The job was opened.
     Opened,
+    /// What intake says of the vehicle was changed.
+    VehicleChanged,
     /// The intake sheet was written.
     Asked,
     /// The load plan was written.
     Planned,
+    /// How the heights are read was changed.
+    MannerChanged,
     /// Readings were taken.
     Read,
     /// Readings were corrected, or taken off.
@@ -27,16 +36,32 @@ pub enum Deed {
     LookedOver,
     /// A pack was worked on at the bench.
     Benched,
+    /// The bench went a step back.
+    SteppedBack,
+    /// The bench went a step forward again.
+    SteppedForward,
     /// A control drive was scored.
     Drove,
     /// A photograph was sent.
     Photographed,
+    /// A photograph was taken off.
+    PhotographOff,
     /// The aim was set.
     Aimed,
     /// A correction was considered.
     Considered,
+    /// A correction was taken off the list.
+    CorrectionOff,
+    /// A correction was put back on the list.
+    CorrectionBack,
     /// A correction was chosen.
     Chose,
+    /// The choice was taken back.
+    ChoiceOff,
+    /// The job was finished.
+    Finished,
+    /// The job was taken up again.
+    Reopened,
 }
 
 /// Something done by somebody at one time.
@@ -50,44 +75,216 @@ pub struct Event {
     pub deed: Deed,
     /// How many at once: readings, photographs.
     pub count: usize,
+    /// What differed from before.
+    pub differences: Vec<Difference>,
 }
 
-/// Everything done on a job, the latest first.
-pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Event>, StoreError> {
-    type Done = (DateTime<Utc>, PersonId);
-    let mut deeds: Vec<(Done, Deed)> = Vec::new();
+/// A stretch of a job's history, the latest first.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Stretch {
+    /// What was done.
+    pub events: Vec<Event>,
+    /// Where what was done before begins, when there is more.
+    pub earlier: Option<DateTime<Utc>>,
+}
+
+/// Most rows read of each table for one stretch.
+const MOST_ROWS: i64 = 300;
+/// Most events of one stretch.
+const MOST_EVENTS: usize = 60;
+
+/// What was gathered so far.
+#[derive(Default)]
+struct Gathered {
+    /// What was saved together has one time, that of its transaction.
+    together: BTreeMap<(Reverse<DateTime<Utc>>, i64, Deed), (usize, Vec<Difference>)>,
+    /// The oldest row of a table of which not all rows were read: what is older is not complete here.
+    horizon: Option<DateTime<Utc>>,
+}
+
+impl Gathered {
+    fn put(&mut self, at: DateTime<Utc>, by: PersonId, deed: Deed, differences: Vec<Difference>) {
+        let (count, all) = self.together.entry((Reverse(at), by.0, deed)).or_default();
+        *count += 1;
+        all.extend(differences);
+    }
+
+    /// Notes how far back the rows of a table reach.
+    fn reaches(&mut self, rows: usize, oldest: Option<DateTime<Utc>>) {
+        if i64::try_from(rows).is_ok_and(|rows| rows >= MOST_ROWS) {
+            self.horizon = self.horizon.max(oldest);
+        }
+    }
+
+    fn stretch(self) -> Stretch {
+        let horizon = self.horizon;
+        let complete = |at: DateTime<Utc>| horizon.is_none_or(|horizon| at >= horizon);
+        let event = |((Reverse(at), by, deed), (count, differences))| Event { at, by: PersonId(by), deed, count, differences };
+        let events: Vec<Event> = self.together.into_iter().map(event).filter(|event| complete(event.at)).collect();
+        let last = events.get(MOST_EVENTS.saturating_sub(1)).map(|event| event.at);
+        // What was done at one time is never torn apart.
+        let shown: Vec<Event> = events.iter().filter(|event| last.is_none_or(|last| event.at >= last)).cloned().collect();
+        let more = shown.len() < events.len() || horizon.is_some();
+        Stretch { earlier: shown.last().map(|event| event.at).filter(|_| more), events: shown }
+    }
+}
+
+/// What was done on a job before a moment.
+pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: DateTime<Utc>) -> Result<Stretch, StoreError> {
+    let mut gathered = Gathered::default();
     macro_rules! gather {
         ($table:ident, $at:ident, $by:ident, $deed:expr) => {
             let of_job = $table::table.filter($table::shop_id.eq(shop)).filter($table::job_id.eq(job));
-            let done: Vec<Done> = of_job.select(($table::$at, $table::$by)).load(connection)?;
-            deeds.extend(done.into_iter().map(|done| (done, $deed)));
+            let done: Vec<(DateTime<Utc>, PersonId)> = of_job
+                .filter($table::$at.lt(before))
+                .order($table::$at.desc())
+                .limit(MOST_ROWS)
+                .select(($table::$at, $table::$by))
+                .load(connection)?;
+            gathered.reaches(done.len(), done.last().map(|(at, _)| *at));
+            done.into_iter().for_each(|(at, by)| gathered.put(at, by, $deed, Vec::new()));
         };
     }
-    let opened = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).select((jobs::opened_at, jobs::opened_by));
-    deeds.extend(opened.load::<Done>(connection)?.into_iter().map(|done| (done, Deed::Opened)));
-    gather!(readings, taken_at, taken_by, Deed::Read);
-    gather!(loads, recorded_at, recorded_by, Deed::Loaded);
-    gather!(aims, recorded_at, recorded_by, Deed::Aimed);
+    // One row takes the place of the one before it.
+    macro_rules! gather_chain {
+        ($table:ident, $deed:expr) => {
+            let of_job = $table::table.filter($table::shop_id.eq(shop)).filter($table::job_id.eq(job));
+            let rows: Vec<(DateTime<Utc>, PersonId, Json<Value>)> = of_job
+                .filter($table::recorded_at.lt(before))
+                .order($table::id.desc())
+                .limit(MOST_ROWS + 1)
+                .select(($table::recorded_at, $table::recorded_by, $table::entry))
+                .load(connection)?;
+            gathered.reaches(rows.len(), rows.last().map(|(at, ..)| *at));
+            let older = rows.iter().skip(1).map(Some).chain([None]);
+            for ((at, by, entry), before) in rows.iter().zip(older) {
+                let differences = before.map(|(.., before)| difference::between(&before.0, &entry.0));
+                gathered.put(*at, *by, $deed, differences.unwrap_or_default());
+            }
+        };
+    }
+    let opened = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).filter(jobs::opened_at.lt(before));
+    for (at, by) in opened.select((jobs::opened_at, jobs::opened_by)).load(connection)? {
+        gathered.put(at, by, Deed::Opened, Vec::new());
+    }
     gather!(corrections, recorded_at, recorded_by, Deed::Considered);
     gather!(fittings, recorded_at, recorded_by, Deed::Chose);
     gather!(photographs, taken_at, taken_by, Deed::Photographed);
-    let corrected = readings::table
-        .filter(readings::shop_id.eq(shop))
-        .filter(readings::job_id.eq(job))
-        .filter(readings::withdrawn_at.is_not_null())
-        .select((readings::withdrawn_at.assume_not_null(), readings::withdrawn_by.assume_not_null()));
-    deeds.extend(corrected.load::<Done>(connection)?.into_iter().map(|done| (done, Deed::Corrected)));
-    let sheets = job_sheets::table.filter(job_sheets::shop_id.eq(shop)).filter(job_sheets::job_id.eq(job));
-    let sheets: Vec<(DateTime<Utc>, PersonId, String)> =
-        sheets.select((job_sheets::recorded_at, job_sheets::recorded_by, job_sheets::kind)).load(connection)?;
-    deeds.extend(sheets.into_iter().filter_map(|(at, by, kind)| Some(((at, by), of_sheet(&kind)?))));
-    // What was saved together has one time, that of its transaction.
-    let mut together: BTreeMap<(DateTime<Utc>, i64, Deed), usize> = BTreeMap::new();
-    for ((at, by), deed) in deeds {
-        *together.entry((at, by.0, deed)).or_default() += 1;
+    gather_chain!(loads, Deed::Loaded);
+    gather_chain!(aims, Deed::Aimed);
+    gather_readings(connection, shop, job, before, &mut gathered)?;
+    gather_sheets(connection, shop, job, before, &mut gathered)?;
+    gather_changes(connection, shop, job, before, &mut gathered)?;
+    Ok(gathered.stretch())
+}
+
+type ReadColumns = (DateTime<Utc>, PersonId, String, String, String, String, String, Option<String>);
+
+fn gather_readings(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    job: JobId,
+    before: DateTime<Utc>,
+    gathered: &mut Gathered,
+) -> Result<(), StoreError> {
+    let of_job = readings::table.filter(readings::shop_id.eq(shop)).filter(readings::job_id.eq(job));
+    let what = (readings::phase, readings::load_state, readings::place, readings::value_text, readings::value_unit);
+    let taken: Vec<ReadColumns> = of_job
+        .filter(readings::taken_at.lt(before))
+        .order((readings::taken_at.desc(), readings::id.desc()))
+        .limit(MOST_ROWS)
+        .select((readings::taken_at, readings::taken_by, what.0, what.1, what.2, what.3, what.4, readings::withdrawn_why))
+        .load(connection)?;
+    let corrected: Vec<ReadColumns> = of_job
+        .filter(readings::withdrawn_at.lt(before))
+        .order((readings::withdrawn_at.desc(), readings::id.desc()))
+        .limit(MOST_ROWS)
+        .select((
+            readings::withdrawn_at.assume_not_null(),
+            readings::withdrawn_by.assume_not_null(),
+            what.0,
+            what.1,
+            what.2,
+            what.3,
+            what.4,
+            readings::withdrawn_why,
+        ))
+        .load(connection)?;
+    for (rows, deed) in [(taken, Deed::Read), (corrected, Deed::Corrected)] {
+        gathered.reaches(rows.len(), rows.last().map(|(at, ..)| *at));
+        for (at, by, phase, state, place, text, unit, why) in rows.into_iter().rev() {
+            let typed = serde_json::json!({ "text": text, "unit": unit, "si": 0 });
+            let place = format!("{phase}, {state}, {}", place.replace('_', " "));
+            let read =
+                difference::between(&Value::Null, &serde_json::json!({ "value": typed })).pop().and_then(|read| read.after);
+            let difference = match deed {
+                Deed::Read => Difference { place, before: None, after: read },
+                _ => Difference {
+                    place: why.map_or_else(|| place.clone(), |why| format!("{place} ({why})")),
+                    before: read,
+                    after: None,
+                },
+            };
+            gathered.put(at, by, deed, vec![difference]);
+        }
     }
-    let event = |((at, by, deed), count)| Event { at, by: PersonId(by), deed, count };
-    Ok(together.into_iter().rev().map(event).collect())
+    Ok(())
+}
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = job_sheets)]
+struct SheetRow {
+    follows: Option<i64>,
+    kind: String,
+    entry: Json<Value>,
+    recorded_at: DateTime<Utc>,
+    recorded_by: PersonId,
+}
+
+fn gather_sheets(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    job: JobId,
+    before: DateTime<Utc>,
+    gathered: &mut Gathered,
+) -> Result<(), StoreError> {
+    let of_job = job_sheets::table.filter(job_sheets::shop_id.eq(shop)).filter(job_sheets::job_id.eq(job));
+    let rows: Vec<SheetRow> = of_job
+        .filter(job_sheets::recorded_at.lt(before))
+        .order(job_sheets::id.desc())
+        .limit(MOST_ROWS)
+        .select(SheetRow::as_select())
+        .load(connection)?;
+    gathered.reaches(rows.len(), rows.last().map(|row| row.recorded_at));
+    let followed: Vec<i64> = rows.iter().filter_map(|row| row.follows).collect();
+    let followed: Vec<(i64, Json<Value>)> =
+        of_job.filter(job_sheets::id.eq_any(followed)).select((job_sheets::id, job_sheets::entry)).load(connection)?;
+    let followed: HashMap<i64, Json<Value>> = followed.into_iter().collect();
+    for row in &rows {
+        let Some(deed) = of_sheet(&row.kind) else { continue };
+        let stood = row.follows.and_then(|id| followed.get(&id));
+        let differences = stood.map(|stood| difference::between(&stood.0, &row.entry.0)).unwrap_or_default();
+        gathered.put(row.recorded_at, row.recorded_by, deed, differences);
+    }
+    Ok(())
+}
+
+fn gather_changes(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    job: JobId,
+    before: DateTime<Utc>,
+    gathered: &mut Gathered,
+) -> Result<(), StoreError> {
+    let rows = change::of_job(connection, shop, job, before, MOST_ROWS)?;
+    gathered.reaches(rows.len(), rows.last().map(|row| row.changed_at));
+    for row in rows {
+        let Some(what) = What::of(&row.what) else { continue };
+        let side = |side: Option<Json<Value>>| side.map_or(Value::Null, |side| side.0);
+        let differences = difference::between(&side(row.before), &side(row.after));
+        gathered.put(row.changed_at, row.changed_by, of_change(what), differences);
+    }
+    Ok(())
 }
 
 fn of_sheet(kind: &str) -> Option<Deed> {
@@ -98,5 +295,20 @@ fn of_sheet(kind: &str) -> Option<Deed> {
         "bench" => Some(Deed::Benched),
         "drive" => Some(Deed::Drove),
         _ => None,
+    }
+}
+
+fn of_change(what: What) -> Deed {
+    match what {
+        What::Intake => Deed::VehicleChanged,
+        What::TapeManner => Deed::MannerChanged,
+        What::Finished => Deed::Finished,
+        What::Reopened => Deed::Reopened,
+        What::CorrectionOff => Deed::CorrectionOff,
+        What::CorrectionBack => Deed::CorrectionBack,
+        What::ChoiceOff => Deed::ChoiceOff,
+        What::PhotographOff => Deed::PhotographOff,
+        What::StepBack => Deed::SteppedBack,
+        What::StepForward => Deed::SteppedForward,
     }
 }

@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::tape::Datum;
 
+use crate::change::{self, What, note};
 use crate::entry::{Json, Typed};
 use crate::person::Person;
 use crate::schema::{jobs, people};
@@ -150,7 +151,7 @@ impl TryFrom<Row> for Job {
     }
 }
 
-#[derive(Insertable, AsChangeset)]
+#[derive(Insertable, AsChangeset, Serialize)]
 #[diesel(table_name = jobs, treat_none_as_null = true)]
 struct IntakeColumns {
     label: String,
@@ -210,24 +211,30 @@ pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> R
     found.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?.try_into()
 }
 
-/// A shop's jobs, newest first.
-pub fn newest(connection: &mut PgConnection, shop: ShopId, most: i64, before: Option<JobNumber>) -> Result<Vec<Job>, StoreError> {
-    let mut jobs = jobs::table.filter(jobs::shop_id.eq(shop)).select(Row::as_select()).into_boxed();
-    if let Some(before) = before {
-        jobs = jobs.filter(jobs::number.lt(before));
-    }
-    let rows: Vec<Row> = jobs.order(jobs::number.desc()).limit(most).load(connection)?;
-    rows.into_iter().map(Job::try_from).collect()
+/// What a finished job says to a change.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Closed {
+    /// It is closed until it is taken up again.
+    Refuses,
+    /// This is the taking up again.
+    Opens,
 }
 
-/// Counts a saving up, and refuses when somebody saved since `seen`. To be called first in the transaction that saves.
-pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: i32) -> Result<(), StoreError> {
+/// Counts a saving up and gives the revision it makes; refuses when somebody saved since `seen`, or when the job is closed.
+/// To be called first in the transaction that saves.
+///
+/// # Errors     [`StoreError::Stale`], [`StoreError::Finished`], [`StoreError::NotFound`]
+pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: i32, closed: Closed) -> Result<i32, StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
-    let changed = diesel::update(one.filter(jobs::revision.eq(seen)))
+    let revised: Option<(i32, Option<DateTime<Utc>>)> = diesel::update(one.filter(jobs::revision.eq(seen)))
         .set((jobs::revision.eq(jobs::revision + 1), jobs::revised_by.eq(person.id), jobs::revised_at.eq(diesel::dsl::now)))
-        .execute(connection)?;
-    if changed == 1 {
-        return Ok(());
+        .returning((jobs::revision, jobs::finished_at))
+        .get_result(connection)
+        .optional()?;
+    match revised {
+        Some((_, Some(_))) if closed == Closed::Refuses => return Err(StoreError::Finished),
+        Some((revision, _)) => return Ok(revision),
+        None => {}
     }
     let by = jobs::table
         .inner_join(people::table.on(people::id.eq(jobs::revised_by)))
@@ -238,10 +245,22 @@ pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: 
     Err(StoreError::Stale { by, at })
 }
 
-/// Writes intake anew.
-pub fn set_intake(connection: &mut PgConnection, shop: ShopId, job: JobId, intake: &Intake) -> Result<(), StoreError> {
-    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
-    diesel::update(one).set(IntakeColumns::from(intake)).execute(connection)?;
+/// Refuses on a finished job, and holds it open until the transaction ends.
+///
+/// # Errors     [`StoreError::Finished`], [`StoreError::NotFound`]
+pub fn must_be_open(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).select(jobs::finished_at);
+    let finished: Option<DateTime<Utc>> = one.for_share().first(connection).optional()?.ok_or(StoreError::NotFound("job"))?;
+    if finished.is_some() { Err(StoreError::Finished) } else { Ok(()) }
+}
+
+/// Writes intake anew; what stood there before goes on record.
+pub fn set_intake(connection: &mut PgConnection, person: &Person, job: JobId, intake: &Intake) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
+    let stood: Job = one.select(Row::as_select()).first(connection)?.try_into()?;
+    let (before, after) = (IntakeColumns::from(&stood.intake), IntakeColumns::from(intake));
+    note(connection, person, job, What::Intake, Some(change::state(&before)?), Some(change::state(&after)?))?;
+    diesel::update(one).set(after).execute(connection)?;
     Ok(())
 }
 
@@ -269,23 +288,38 @@ pub struct TapeManner {
     pub conditions: Conditions,
 }
 
-/// Writes down how the heights are read.
-pub fn set_tape_manner(connection: &mut PgConnection, shop: ShopId, job: JobId, manner: TapeManner) -> Result<(), StoreError> {
-    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
-    diesel::update(one)
-        .set((
-            jobs::datum.eq(Some(manner.datum.word())),
-            jobs::rolled_and_bounced.eq(manner.rolled_and_bounced),
-            jobs::rear_rise_confirmed.eq(manner.rear_rise_confirmed),
-            jobs::conditions.eq(Some(Json(manner.conditions))),
-        ))
-        .execute(connection)?;
+#[derive(Queryable, Selectable, AsChangeset, Serialize)]
+#[diesel(table_name = jobs, treat_none_as_null = true)]
+struct MannerColumns {
+    datum: Option<String>,
+    rolled_and_bounced: bool,
+    rear_rise_confirmed: bool,
+    conditions: Option<Json<Conditions>>,
+}
+
+/// Writes down how the heights are read; what was said before goes on record.
+pub fn set_tape_manner(connection: &mut PgConnection, person: &Person, job: JobId, manner: TapeManner) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
+    let before: MannerColumns = one.select(MannerColumns::as_select()).first(connection)?;
+    let after = MannerColumns {
+        datum: Some(manner.datum.word().to_owned()),
+        rolled_and_bounced: manner.rolled_and_bounced,
+        rear_rise_confirmed: manner.rear_rise_confirmed,
+        conditions: Some(Json(manner.conditions)),
+    };
+    // Nothing was said before the first readings.
+    if before.datum.is_some() {
+        note(connection, person, job, What::TapeManner, Some(change::state(&before)?), Some(change::state(&after)?))?;
+    }
+    diesel::update(one).set(after).execute(connection)?;
     Ok(())
 }
 
 /// Finishes a job, or takes it up again.
-pub fn set_finished(connection: &mut PgConnection, shop: ShopId, job: JobId, finished: bool) -> Result<(), StoreError> {
-    let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
+pub fn set_finished(connection: &mut PgConnection, person: &Person, job: JobId, finished: bool) -> Result<(), StoreError> {
+    let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
+    let what = if finished { What::Finished } else { What::Reopened };
+    note(connection, person, job, what, None, None)?;
     diesel::update(one).set(jobs::finished_at.eq(finished.then(Utc::now))).execute(connection)?;
     Ok(())
 }

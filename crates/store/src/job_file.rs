@@ -1,6 +1,5 @@
 //! Everything that stands on a job, read together.
 
-use std::collections::HashMap;
 use std::sync::OnceLock;
 
 use diesel::PgConnection;
@@ -16,7 +15,7 @@ use crate::entry::{AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry
 use crate::fitting::Fitting;
 use crate::job::Job;
 use crate::reading::{Phase, Place, Reading, Spot};
-use crate::{JobId, JobNumber, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
+use crate::{JobNumber, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
 
 /// A job with all that stands on it.
 #[derive(Debug, Clone)]
@@ -51,62 +50,31 @@ impl JobFile {
     /// The job with a number, with all that stands on it.
     pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<Self, StoreError> {
         let job = job::find(connection, shop, number)?;
-        let mut files = Self::gather(connection, shop, vec![job])?;
-        files.pop().ok_or(StoreError::NotFound("job"))
-    }
-
-    /// The newest jobs of a shop, for a list: their vehicles stand on the springs of their class, not on the packs of their benches.
-    /// The number of queries does not depend on the number of jobs.
-    pub fn newest(
-        connection: &mut PgConnection,
-        shop: ShopId,
-        most: i64,
-        before: Option<JobNumber>,
-    ) -> Result<Vec<Self>, StoreError> {
-        let jobs = job::newest(connection, shop, most, before)?;
-        let mut files = Self::gather(connection, shop, jobs)?;
-        // A list says how far each job has come, and stands no vehicle on its springs: no pack is worked out for it.
-        files.iter_mut().for_each(|file| file.rear_pack = OnceLock::from(None));
-        Ok(files)
-    }
-
-    fn gather(connection: &mut PgConnection, shop: ShopId, jobs: Vec<Job>) -> Result<Vec<Self>, StoreError> {
-        let ids: Vec<JobId> = jobs.iter().map(|job| job.id).collect();
-        let mut readings: HashMap<JobId, Vec<Reading>> = HashMap::new();
-        for reading in reading::standing(connection, shop, &ids)? {
-            readings.entry(reading.job_id).or_default().push(reading);
-        }
-        let mut corrections: HashMap<JobId, Vec<Considered>> = HashMap::new();
-        for considered in correction::standing(connection, shop, &ids)? {
-            corrections.entry(considered.job_id).or_default().push(considered);
-        }
-        let sheets = job_sheet::standing(connection, shop, &ids)?;
-        let mut intakes: HashMap<JobId, IntakeSheetEntry> = job_sheet::by_job(&sheets)?;
-        let mut benches: HashMap<JobId, BenchEntry> = job_sheet::by_job(&sheets)?;
-        let mut drives: HashMap<JobId, DriveEntry> = job_sheet::by_job(&sheets)?;
-        let mut plans: HashMap<JobId, LoadPlanEntry> = job_sheet::by_job(&sheets)?;
-        let mut look_overs: HashMap<JobId, LookOverEntry> = job_sheet::by_job(&sheets)?;
-        let loads = load::standing(connection, shop, &ids)?.into_iter().map(|load| (load.job_id, load.entry.0));
-        let mut loads: HashMap<JobId, LoadEntry> = loads.collect();
-        let aims = aim::standing(connection, shop, &ids)?.into_iter().map(|aim| (aim.job_id, aim.entry.0));
-        let mut aims: HashMap<JobId, AimSheet> = aims.collect();
-        let fittings = fitting::standing(connection, shop, &ids)?.into_iter().map(|fitting| (fitting.job_id, fitting));
-        let mut fittings: HashMap<JobId, Fitting> = fittings.collect();
-        let file = |job: Job| JobFile {
-            readings: readings.remove(&job.id).unwrap_or_default(),
-            sheet: intakes.remove(&job.id).unwrap_or_default(),
-            plan: plans.remove(&job.id),
-            look_over: look_overs.remove(&job.id),
-            bench: benches.remove(&job.id),
-            drive: drives.remove(&job.id).unwrap_or_default(),
-            load: loads.remove(&job.id),
-            aim: aims.remove(&job.id),
-            corrections: corrections.remove(&job.id).unwrap_or_default(),
-            fitting: fittings.remove(&job.id),
+        let id = job.id;
+        let sheets = job_sheet::standing(connection, shop, id)?;
+        let aim = aim::standing(connection, shop, id)?.pop();
+        let load = load::standing(connection, shop, id)?.pop();
+        Ok(JobFile {
+            readings: reading::standing(connection, shop, id)?,
+            sheet: job_sheet::among(&sheets)?.unwrap_or_default(),
+            plan: job_sheet::among(&sheets)?,
+            look_over: job_sheet::among(&sheets)?,
+            bench: job_sheet::among(&sheets)?,
+            drive: job_sheet::among(&sheets)?.unwrap_or_default(),
+            load: load.map(|load| load.entry.0),
+            aim: aim.map(|aim| aim.entry.0),
+            corrections: correction::standing(connection, shop, id)?,
+            fitting: fitting::standing(connection, shop, id)?.pop(),
             rear_pack: OnceLock::new(),
             job,
-        };
-        Ok(jobs.into_iter().map(file).collect())
+        })
+    }
+
+    /// The same job standing on the springs of its class, not on the pack of its bench: enough to say how far it has come, and no
+    /// pack is worked out for that.
+    #[must_use]
+    pub fn on_usual_springs(self) -> Self {
+        JobFile { rear_pack: OnceLock::from(None), ..self }
     }
 
     /// The readings of one spot, in the order put down.

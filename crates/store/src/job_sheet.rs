@@ -1,14 +1,13 @@
 //! Sheets of a job that are written as a whole. One of each kind stands on a job; the ones before it stay on record.
 
-use std::collections::HashMap;
-
 use chrono::Utc;
 use diesel::prelude::*;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 
-use crate::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry};
+use crate::change::{What, note};
+use crate::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry, document};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
@@ -65,19 +64,19 @@ impl Standing {
     }
 }
 
-/// The sheets that stand on some jobs.
-pub fn standing(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Standing>, StoreError> {
+/// The sheets that stand on a job.
+pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Standing>, StoreError> {
     Ok(job_sheets::table
         .filter(job_sheets::shop_id.eq(shop))
-        .filter(job_sheets::job_id.eq_any(jobs))
+        .filter(job_sheets::job_id.eq(job))
         .filter(job_sheets::withdrawn_at.is_null())
         .select(Standing::as_select())
         .load(connection)?)
 }
 
-/// Those of one kind, by job.
-pub(crate) fn by_job<S: Sheet>(sheets: &[Standing]) -> Result<HashMap<JobId, S>, StoreError> {
-    sheets.iter().filter_map(|sheet| Some(sheet.read().transpose()?.map(|read| (sheet.job_id, read)))).collect()
+/// The one of a kind.
+pub(crate) fn among<S: Sheet>(sheets: &[Standing]) -> Result<Option<S>, StoreError> {
+    sheets.iter().find_map(|sheet| sheet.read().transpose()).transpose()
 }
 
 /// Puts a sheet in place of the one of its kind that stands, which stays on record; an unchanged one is left alone.
@@ -89,7 +88,7 @@ pub fn replace<S: Sheet>(connection: &mut PgConnection, person: &Person, job: Jo
     }
     let before = standing.map(|sheet| sheet.id);
     withdraw(connection, person, before)?;
-    let entry = serde_json::to_value(sheet).map_err(|error| StoreError::Other(Box::new(error)))?;
+    let entry = document(sheet)?;
     diesel::insert_into(job_sheets::table)
         .values((
             job_sheets::shop_id.eq(person.shop_id),
@@ -138,7 +137,8 @@ pub fn newest_of_shop<S: Sheet>(connection: &mut PgConnection, shop: ShopId) -> 
         .select(Standing::as_select())
         .first::<Standing>(connection)
         .optional()?;
-    newest.map_or(Ok(None), |sheet| sheet.read())
+    // One that cannot be read is its own job's trouble, not that of the job that asks.
+    Ok(newest.and_then(|sheet| sheet.read().ok().flatten()))
 }
 
 fn standing_of<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<Standing>, StoreError> {
@@ -167,7 +167,8 @@ pub fn step<S: Sheet>(connection: &mut PgConnection, person: &Person, job: JobId
     diesel::update(job_sheets::table.filter(job_sheets::shop_id.eq(person.shop_id)).filter(job_sheets::id.eq(there)))
         .set(job_sheets::withdrawn_at.eq(None::<chrono::DateTime<Utc>>))
         .execute(connection)?;
-    Ok(())
+    let what = if step == Step::Back { What::StepBack } else { What::StepForward };
+    note(connection, person, job, what, None, None)
 }
 
 fn withdraw(connection: &mut PgConnection, person: &Person, sheet: Option<i64>) -> Result<(), StoreError> {

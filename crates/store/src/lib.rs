@@ -7,8 +7,10 @@
 //! A quantity a person typed is kept as [`Typed`]: the text, the unit it was typed in, and its SI value.
 
 pub mod aim;
+pub mod change;
 mod connection;
 pub mod correction;
+pub mod difference;
 pub mod entry;
 mod error;
 pub mod fitting;
@@ -16,11 +18,15 @@ pub mod history;
 mod ids;
 pub mod job;
 pub mod job_file;
+pub mod job_list;
+pub mod job_record;
 pub mod job_sheet;
 pub mod load;
+mod opening;
 pub mod person;
 pub mod photograph;
 pub mod reading;
+pub mod saving;
 mod schema;
 pub mod session;
 pub mod shop;
@@ -34,5 +40,6 @@ pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use entry::{Json, Typed, UnitWord};
-pub use error::StoreError;
+pub use error::{Source, StoreError};
 pub use ids::{CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShopId};
+pub use opening::OpeningError;

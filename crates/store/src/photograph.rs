@@ -2,7 +2,9 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
+use serde_json::json;
 
+use crate::change::{What, note};
 use crate::person::Person;
 use crate::schema::photographs;
 use crate::{JobId, PersonId, PhotographId, ShopId, StoreError};
@@ -49,21 +51,25 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result
         .load(connection)?)
 }
 
-/// How many photographs a job has, those taken off included.
-pub fn count(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<i64, StoreError> {
-    let of_job = photographs::table.filter(photographs::shop_id.eq(shop)).filter(photographs::job_id.eq(job));
-    Ok(of_job.count().get_result(connection)?)
-}
+/// Most photographs of one job, those taken off included.
+pub const MOST: i64 = 200;
 
-/// A photograph's picture.
+/// The picture of a photograph that stands.
 pub fn jpeg(connection: &mut PgConnection, shop: ShopId, job: JobId, id: PhotographId) -> Result<Vec<u8>, StoreError> {
     let one = photographs::table.filter(photographs::shop_id.eq(shop)).filter(photographs::job_id.eq(job));
-    let one = one.filter(photographs::id.eq(id)).select(photographs::jpeg);
+    let one = one.filter(photographs::id.eq(id)).filter(photographs::withdrawn_at.is_null()).select(photographs::jpeg);
     one.first(connection).optional()?.ok_or(StoreError::NotFound("photograph"))
 }
 
 /// Keeps a picture.
+///
+/// # Errors     [`StoreError::Full`] when the job has all it holds
 pub fn keep(connection: &mut PgConnection, person: &Person, job: JobId, new: &NewPhotograph) -> Result<PhotographId, StoreError> {
+    let of_job = photographs::table.filter(photographs::shop_id.eq(person.shop_id)).filter(photographs::job_id.eq(job));
+    let kept: i64 = of_job.count().get_result(connection)?;
+    if kept >= MOST {
+        return Err(StoreError::Full { what: "photographs", most: MOST });
+    }
     let values = (
         photographs::shop_id.eq(person.shop_id),
         photographs::job_id.eq(job),
@@ -81,6 +87,9 @@ pub fn withdraw(connection: &mut PgConnection, person: &Person, job: JobId, id: 
     let one = photographs::table.filter(photographs::shop_id.eq(person.shop_id)).filter(photographs::job_id.eq(job));
     let changed = diesel::update(one.filter(photographs::id.eq(id)).filter(photographs::withdrawn_at.is_null()))
         .set((photographs::withdrawn_by.eq(Some(person.id)), photographs::withdrawn_at.eq(Some(Utc::now()))))
-        .execute(connection)?;
-    if changed == 0 { Err(StoreError::NotFound("photograph")) } else { Ok(()) }
+        .returning(photographs::subject)
+        .get_result::<String>(connection)
+        .optional()?;
+    let subject = changed.ok_or(StoreError::NotFound("photograph"))?;
+    note(connection, person, job, What::PhotographOff, Some(json!({ "subject": subject })), None)
 }

@@ -270,15 +270,15 @@ impl TryFrom<Row> for Reading {
     }
 }
 
-/// The readings that stand on some jobs, in the order they were put down.
-pub fn standing(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Reading>, StoreError> {
-    standing_rows(connection, shop, jobs)?.into_iter().map(Reading::try_from).collect()
+/// The readings that stand on a job, in the order they were put down.
+pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Reading>, StoreError> {
+    standing_rows(connection, shop, job)?.into_iter().map(Reading::try_from).collect()
 }
 
-fn standing_rows(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Row>, StoreError> {
+fn standing_rows(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Row>, StoreError> {
     Ok(readings::table
         .filter(readings::shop_id.eq(shop))
-        .filter(readings::job_id.eq_any(jobs))
+        .filter(readings::job_id.eq(job))
         .filter(readings::withdrawn_at.is_null())
         .order((readings::ordinal, readings::id))
         .select(Row::as_select())
@@ -295,7 +295,7 @@ pub fn replace(
     new: &[NewReading],
     why: &str,
 ) -> Result<(), StoreError> {
-    let rows = standing_rows(connection, person.shop_id, &[job])?;
+    let rows = standing_rows(connection, person.shop_id, job)?;
     let mut wanted: Vec<(i16, &NewReading)> = Vec::with_capacity(new.len());
     for reading in new.iter().filter(|reading| reading.spot.phase == phase) {
         let before = wanted.iter().filter(|(_, other)| other.spot == reading.spot).count();
@@ -358,7 +358,10 @@ pub struct Withdrawn {
     pub why: Option<String>,
 }
 
-/// The readings of a job that were corrected, the latest first.
+/// Most corrected readings that a page lists; the history has them all.
+pub const MOST_WITHDRAWN: i64 = 60;
+
+/// The readings of a job that were corrected, the latest first, up to [`MOST_WITHDRAWN`].
 pub fn withdrawn(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Withdrawn>, StoreError> {
     type Columns = (Row, Option<PersonId>, Option<DateTime<Utc>>, Option<String>);
     let rows: Vec<Columns> = readings::table
@@ -366,6 +369,7 @@ pub fn withdrawn(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Res
         .filter(readings::job_id.eq(job))
         .filter(readings::withdrawn_at.is_not_null())
         .order((readings::withdrawn_at.desc(), readings::id))
+        .limit(MOST_WITHDRAWN)
         .select((Row::as_select(), readings::withdrawn_by, readings::withdrawn_at, readings::withdrawn_why))
         .load(connection)?;
     let read = |(row, withdrawn_by, withdrawn_at, why): Columns| {

@@ -38,6 +38,19 @@ diesel::table! {
 }
 
 diesel::table! {
+    job_changes (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        what -> Text,
+        before -> Nullable<Jsonb>,
+        after -> Nullable<Jsonb>,
+        changed_by -> Int8,
+        changed_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     job_sheets (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -48,6 +61,15 @@ diesel::table! {
         recorded_at -> Timestamptz,
         withdrawn_at -> Nullable<Timestamptz>,
         follows -> Nullable<Int8>,
+    }
+}
+
+diesel::table! {
+    job_standings (job_id) {
+        job_id -> Int8,
+        shop_id -> Int8,
+        revision -> Int4,
+        standing -> Jsonb,
     }
 }
 
@@ -160,11 +182,15 @@ diesel::table! {
 }
 
 diesel::table! {
-    submissions (token) {
-        token -> Text,
+    submissions (shop_id, person_id, form, token) {
         shop_id -> Int8,
         person_id -> Int8,
-        opened_job -> Nullable<Int8>,
+        form -> Text,
+        token -> Text,
+        content_hash -> Text,
+        earlier_hashes -> Array<Text>,
+        job_id -> Nullable<Int8>,
+        revision -> Nullable<Int4>,
         sent_at -> Timestamptz,
     }
 }
@@ -173,7 +199,9 @@ diesel::allow_tables_to_appear_in_same_query!(
     aims,
     corrections,
     fittings,
+    job_changes,
     job_sheets,
+    job_standings,
     jobs,
     loads,
     people,

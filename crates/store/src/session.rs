@@ -1,7 +1,9 @@
 //! Browser sessions, found by the hash of the key the browser holds.
 
 use chrono::{DateTime, Utc};
+use diesel::dsl::{self, IntervalDsl};
 use diesel::prelude::*;
+use diesel::sql_types::Timestamptz;
 use diesel::upsert::excluded;
 
 use crate::schema::sessions;
@@ -22,15 +24,26 @@ pub struct Session {
     pub expires_at: DateTime<Utc>,
 }
 
+/// Ended sessions are forgotten a few at a time, and not before this many days have passed: a clock that jumps ahead for an hour
+/// must not sign everybody off for good.
+const KEPT_PAST_END_DAYS: i32 = 60;
+const FORGOTTEN_AT_ONCE: i64 = 20;
+
 /// The session of a key, unless it has ended.
 pub fn find(connection: &mut PgConnection, key_hash: &str, now: DateTime<Utc>) -> Result<Option<Session>, StoreError> {
     let found = sessions::table.find(key_hash).filter(sessions::expires_at.gt(now)).select(Session::as_select());
     Ok(found.first(connection).optional()?)
 }
 
-/// Keeps a session, new or changed, and drops those that have ended.
-pub fn keep(connection: &mut PgConnection, session: &Session, now: DateTime<Utc>) -> Result<(), StoreError> {
-    diesel::delete(sessions::table.filter(sessions::expires_at.le(now))).execute(connection)?;
+/// Keeps a session, new or changed, and forgets a few that ended long ago by the database's own clock.
+pub fn keep(connection: &mut PgConnection, session: &Session) -> Result<(), StoreError> {
+    let old: Vec<String> = sessions::table
+        .filter(sessions::expires_at.lt(dsl::now.into_sql::<Timestamptz>() - KEPT_PAST_END_DAYS.days()))
+        .order(sessions::expires_at)
+        .limit(FORGOTTEN_AT_ONCE)
+        .select(sessions::key_hash)
+        .load(connection)?;
+    diesel::delete(sessions::table.filter(sessions::key_hash.eq_any(old))).execute(connection)?;
     diesel::insert_into(sessions::table)
         .values(session)
         .on_conflict(sessions::key_hash)

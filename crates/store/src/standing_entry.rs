@@ -24,11 +24,11 @@ macro_rules! standing_entry {
             pub recorded_at: DateTime<Utc>,
         }
 
-        /// Those that stand on some jobs.
-        pub fn standing(connection: &mut PgConnection, shop: ShopId, jobs: &[JobId]) -> Result<Vec<Recorded>, StoreError> {
+        /// Those that stand on a job.
+        pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Recorded>, StoreError> {
             Ok($table::table
                 .filter($table::shop_id.eq(shop))
-                .filter($table::job_id.eq_any(jobs))
+                .filter($table::job_id.eq(job))
                 .filter($table::withdrawn_at.is_null())
                 .select(Recorded::as_select())
                 .load(connection)?)
@@ -41,7 +41,7 @@ macro_rules! standing_entry {
             job: JobId,
             entry: Option<&$Entry>,
         ) -> Result<(), StoreError> {
-            let standing = standing(connection, person.shop_id, &[job])?;
+            let standing = standing(connection, person.shop_id, job)?;
             if standing.first().map(|recorded| &recorded.entry.0) == entry {
                 return Ok(());
             }

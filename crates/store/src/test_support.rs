@@ -1,6 +1,7 @@
 //! A database of its own for each test, made on the server that `./check` starts and dropped afterwards.
 
 use std::sync::atomic::{AtomicU32, Ordering};
+use std::time::Duration;
 
 use diesel::connection::{Connection, SimpleConnection};
 use diesel::pg::PgConnection;
@@ -39,7 +40,7 @@ impl TestDatabase {
     ///
     /// # Panics     when it cannot be migrated
     pub fn open(&self) -> Database {
-        Database::open(&self.url(), 4).unwrap_or_else(|error| panic!("{}: {error:?}", self.name))
+        Database::open(&self.url(), 4, Duration::from_secs(5)).unwrap_or_else(|error| panic!("{}: {error:?}", self.name))
     }
 
     /// A connection to it in a transaction that is never kept.

@@ -1,14 +1,17 @@
 //! The command line.
 
-use std::io::Read;
+use std::io::{IsTerminal, Read};
 use std::net::TcpListener;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use std::time::Duration;
 
 use clap::{Args, Parser, Subcommand};
+use tracing_subscriber::EnvFilter;
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
-use wise_badger_store::{Database, person, shop};
+use wise_badger_store::{Database, OpeningError, person, shop};
 
+use crate::form::clean;
 use crate::{Settings, load_demo_data, serve};
 
 /// Ride height, springs and corrections for a suspension shop.
@@ -40,40 +43,67 @@ enum Command {
     },
     /// Open a shop with its first person, in a database that has none.
     OpenShop {
-        /// A PostgreSQL connection string.
-        #[arg(long, env = "DATABASE_URL")]
-        database_url: String,
+        #[command(flatten)]
+        database: DatabaseOptions,
         /// What the shop is called.
-        #[arg(long)]
+        #[arg(long, value_parser = name)]
         name: String,
         /// Who works there first.
-        #[arg(long)]
+        #[arg(long, value_parser = name)]
         person: String,
         /// What they do there.
-        #[arg(long, default_value = "Lead")]
+        #[arg(long, default_value = "Lead", value_parser = name)]
         trade: String,
     },
 }
 
 #[derive(Args)]
-struct ServeOptions {
-    /// A PostgreSQL connection string.
-    #[arg(long, env = "DATABASE_URL")]
+struct DatabaseOptions {
+    /// A PostgreSQL connection string. Others on this machine can read a command line: one with a password in it belongs into
+    /// DATABASE_URL.
+    #[arg(long, env = "DATABASE_URL", hide_env_values = true)]
     database_url: String,
+    /// How long to wait for the database, in seconds.
+    #[arg(long, default_value_t = 30, value_parser = clap::value_parser!(u64).range(0..=3600))]
+    wait_for_database: u64,
+}
+
+impl DatabaseOptions {
+    fn open(&self, connections: u32) -> Result<Database, OpeningError> {
+        Database::open(&self.database_url, connections, Duration::from_secs(self.wait_for_database))
+    }
+}
+
+/// What somebody or something is called.
+fn name(text: &str) -> Result<String, String> {
+    let name = clean(text).trim().to_owned();
+    match name.chars().count() {
+        1..=60 if !name.contains(['\n', '\t']) => Ok(name),
+        _ => Err("a name has from 1 to 60 signs, on one line".to_owned()),
+    }
+}
+
+#[derive(Args)]
+struct ServeOptions {
+    #[command(flatten)]
+    database: DatabaseOptions,
     /// Where to listen; port 0 picks a free one.
     #[arg(long, default_value = "127.0.0.1:8460")]
     listen: String,
+    /// A name this server answers to, beside localhost; may be given several times.
+    #[arg(long = "host", value_name = "NAME")]
+    hosts: Vec<String>,
     /// Load the demo shop when the database has no shop yet.
     #[arg(long)]
     demo_data: bool,
     /// File of the key that seals cookies; made when absent.
     #[arg(long)]
     cookie_key: Option<PathBuf>,
-    /// Send cookies over HTTPS only.
-    #[arg(long)]
-    secure_cookies: bool,
+    /// Say that TLS stands in front: cookies travel over HTTPS only, and browsers are told to come that way.
+    #[arg(long, alias = "secure-cookies")]
+    behind_tls: bool,
     /// Largest number of database connections.
-    #[arg(long, default_value_t = 8)]
+    #[arg(long, default_value_t = 8, value_parser = clap::value_parser!(u32).range(1..=200))]
     connections: u32,
 }
 
@@ -85,7 +115,7 @@ pub fn run() -> ExitCode {
         Command::Stance { file } => (solve_stance(&file), 2),
         Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
-        Command::OpenShop { database_url, name, person, trade } => (open_shop(&database_url, &name, &person, &trade), 1),
+        Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
         Command::Serve(options) => (serve_here(options), 1),
     };
     match outcome {
@@ -127,8 +157,8 @@ fn read_document(file: &str) -> Result<String, Failure> {
     Ok(String::from_utf8(bytes).map_err(|error| format!("the document is not UTF-8 text ({})", error.utf8_error()))?)
 }
 
-fn open_shop(database_url: &str, name: &str, who: &str, trade: &str) -> Result<(), Failure> {
-    let database = Database::open(database_url, 1)?;
+fn open_shop(database: &DatabaseOptions, name: &str, who: &str, trade: &str) -> Result<(), Failure> {
+    let database = database.open(1)?;
     let connection = &mut database.connection()?;
     if let Some(shop) = shop::first(connection)? {
         return Err(format!("the database already has a shop, {}", shop.name).into());
@@ -140,24 +170,31 @@ fn open_shop(database_url: &str, name: &str, who: &str, trade: &str) -> Result<(
 }
 
 fn serve_here(options: ServeOptions) -> Result<(), Failure> {
-    let filter = tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn,wise_badger_web=info".into());
-    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).init();
+    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn,wise_badger_web=info,wise_badger_store=info".into());
+    // A file has no colors.
+    let colors = std::io::stderr().is_terminal();
+    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).with_ansi(colors).init();
     let listener = TcpListener::bind(&options.listen)
         .map_err(|error| format!("{} cannot be listened on ({error}); choose another port", options.listen))?;
+    let here = listener.local_addr()?;
+    if !here.ip().is_loopback() && !options.behind_tls {
+        tracing::warn!(
+            "{here} can be reached from other machines, and nothing hides what is sent: put TLS in front, and say --behind-tls"
+        );
+    }
+    let database = options.database.open(options.connections)?;
+    if options.demo_data {
+        load_demo_data(&mut *database.connection()?)?;
+    }
     let settings = Settings {
-        database_url: options.database_url,
-        connections: options.connections,
         cookie_key: options.cookie_key,
-        secure_cookies: options.secure_cookies,
+        behind_tls: options.behind_tls,
+        hosts: options.hosts,
+        sign_ons_a_minute: None,
     };
     actix_web::rt::System::new().block_on(async move {
-        let database = Database::open(&settings.database_url, settings.connections)?;
-        if options.demo_data {
-            load_demo_data(&mut *database.connection()?)?;
-        }
-        println!("Wise Badger is at http://{}/", listener.local_addr()?);
-        serve(listener, database, &settings, told_to_stop()).await?;
-        Ok(())
+        let ready = || println!("Wise Badger is at http://{here}/");
+        Ok(serve(listener, database, &settings, ready, told_to_stop()).await?)
     })
 }
 

@@ -1,5 +1,6 @@
 //! Where a job stands on its route, what is missing, and what comes next.
 
+use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::JobNumber;
@@ -9,7 +10,8 @@ use wise_badger_store::reading::Phase;
 use crate::view::{end_name, state_name};
 
 /// A stage of the route.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
 pub(crate) enum Stage {
     Intake,
     Load,
@@ -60,7 +62,7 @@ impl Stage {
 }
 
 /// How far a job has come.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Serialize, Deserialize)]
 pub(crate) struct Standing {
     done: Vec<Stage>,
     /// What must happen next; `None` when the job is finished.

@@ -1,77 +1,111 @@
 //! Every address of the program.
 
-use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig, get, post};
+use actix_web::guard::{Any, Get, Head};
+use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig};
 
 use crate::error::WebError;
 use crate::pages::{
-    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, sums, tape,
-    understood, verdict, who, yard,
+    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, record, sums,
+    tape, understood, verdict, who, yard,
 };
 
-/// Most bytes of one form.
-const LARGEST_FORM: usize = 64 * 1024;
+/// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
+const LARGEST_FORM: usize = 256 * 1024;
 
-/// Registers all pages. Everything but the picker, its sign-on and the assets asks who is working.
-pub(crate) fn configure(config: &mut ServiceConfig) {
+/// One address, and what is done there.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Address {
+    /// `GET` (which answers `HEAD` too) or `POST`.
+    pub method: &'static str,
+    /// The path, with its parameters in braces.
+    pub path: &'static str,
+}
+
+/// The table: registers every row, and lists them for whoever wants to knock at each.
+macro_rules! addresses {
+    ($($method:ident $path:literal => $handler:path;)*) => {
+        /// Every address below the pages' own session, in the order of the table.
+        pub const ADDRESSES: &[Address] = &[$(Address { method: stringify!($method), path: $path }),*];
+
+        fn register(config: &mut ServiceConfig) {
+            config$(.route($path, addresses!(@route $method).to($handler)))*;
+        }
+    };
+    (@route GET) => { web::route().guard(Any(Get()).or(Head())) };
+    (@route POST) => { web::post() };
+}
+
+addresses! {
+    GET "/" => yard::show;
+    GET "/who" => who::show;
+    POST "/who" => who::sign_on;
+    POST "/sign-out" => who::sign_out;
+    POST "/units" => who::set_units;
+    GET "/understood" => understood::show;
+    GET "/sums" => sums::first;
+    GET "/sums/{sum}" => sums::show;
+    GET "/jobs/new" => intake::new;
+    POST "/jobs/new" => intake::open;
+    GET "/jobs/{number}" => job::show;
+    GET "/jobs/{number}/intake" => intake::show;
+    POST "/jobs/{number}/intake" => intake::save;
+    POST "/jobs/{number}/intake/sheet" => intake_sheet::save;
+    GET "/jobs/{number}/load" => load::show;
+    POST "/jobs/{number}/load" => load::save;
+    POST "/jobs/{number}/load/preview" => load::preview;
+    GET "/jobs/{number}/tape" => tape::show;
+    POST "/jobs/{number}/tape" => tape::save;
+    GET "/jobs/{number}/drive" => drive::show;
+    POST "/jobs/{number}/drive" => drive::save;
+    GET "/jobs/{number}/history" => history::show;
+    GET "/jobs/{number}/record.json" => record::send;
+    POST "/jobs/{number}/photographs" => photographs::send;
+    GET "/jobs/{number}/photographs/{photograph}" => photographs::show;
+    POST "/jobs/{number}/photographs/{photograph}/withdraw" => photographs::withdraw;
+    GET "/jobs/{number}/look-over" => look_over::show;
+    POST "/jobs/{number}/look-over" => look_over::save;
+    GET "/jobs/{number}/verdict" => verdict::show;
+    GET "/jobs/{number}/aim" => aim::show;
+    POST "/jobs/{number}/aim" => aim::save;
+    GET "/jobs/{number}/options" => options::show;
+    POST "/jobs/{number}/options" => options::consider;
+    POST "/jobs/{number}/options/{correction}/choose" => options::choose;
+    POST "/jobs/{number}/options/{correction}/withdraw" => options::withdraw;
+    POST "/jobs/{number}/options/{correction}/restore" => options::restore;
+    POST "/jobs/{number}/options/none" => options::choose_none;
+    GET "/jobs/{number}/bench" => bench::show;
+    POST "/jobs/{number}/bench" => bench::work::save;
+    POST "/jobs/{number}/bench/begin" => bench::work::begin;
+    POST "/jobs/{number}/bench/preview" => bench::picture::preview;
+    POST "/jobs/{number}/bench/fit" => bench::work::fit;
+    POST "/jobs/{number}/bench/step" => bench::work::step;
+    POST "/jobs/{number}/bench/option" => bench::work::consider;
+    GET "/jobs/{number}/bench/pack.json" => bench::files::export;
+    POST "/jobs/{number}/bench/import" => bench::files::import;
+    GET "/jobs/{number}/bench/re-arch" => bench::rearch::show;
+    POST "/jobs/{number}/bench/re-arch" => bench::rearch::take;
+    GET "/jobs/{number}/bench/sheet" => bench::sheet::show;
+    GET "/jobs/{number}/bench/leaf/{place}/{form}" => bench::template::send;
+    GET "/jobs/{number}/proof" => proof::show;
+    POST "/jobs/{number}/proof" => proof::save;
+    POST "/jobs/{number}/finish" => proof::finish;
+    POST "/jobs/{number}/reopen" => proof::reopen;
+}
+
+/// Styles, scripts and fonts: they ask nobody who they are, and no database.
+pub(crate) fn assets(config: &mut ServiceConfig) {
+    config.route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
+}
+
+/// Registers all pages. Everything but the picker and its sign-on asks who is working.
+pub(crate) fn pages(config: &mut ServiceConfig) {
     config
         .app_data(FormConfig::default().limit(LARGEST_FORM).error_handler(|error, _| {
             let too_large = matches!(error, actix_web::error::UrlencodedError::Overflow { .. });
             if too_large { WebError::TooLarge.into() } else { WebError::Malformed(error.to_string()).into() }
         }))
         .app_data(PathConfig::default().error_handler(|_, _| WebError::NotFound("job").into()))
-        .app_data(QueryConfig::default().error_handler(|error, _| WebError::Malformed(error.to_string()).into()))
-        .route("/", get().to(yard::show))
-        .route("/who", get().to(who::show))
-        .route("/who", post().to(who::sign_on))
-        .route("/units", post().to(who::set_units))
-        .route("/understood", get().to(understood::show))
-        .route("/sums", get().to(sums::first))
-        .route("/sums/{sum}", get().to(sums::show))
-        .route("/jobs/new", get().to(intake::new))
-        .route("/jobs/new", post().to(intake::open))
-        .route("/jobs/{number}", get().to(job::show))
-        .route("/jobs/{number}/intake", get().to(intake::show))
-        .route("/jobs/{number}/intake", post().to(intake::save))
-        .route("/jobs/{number}/intake/sheet", post().to(intake_sheet::save))
-        .route("/jobs/{number}/load", get().to(load::show))
-        .route("/jobs/{number}/load", post().to(load::save))
-        .route("/jobs/{number}/load/preview", post().to(load::preview))
-        .route("/jobs/{number}/tape", get().to(tape::show))
-        .route("/jobs/{number}/tape", post().to(tape::save))
-        .route("/jobs/{number}/drive", get().to(drive::show))
-        .route("/jobs/{number}/drive", post().to(drive::save))
-        .route("/jobs/{number}/history", get().to(history::show))
-        .route("/jobs/{number}/photographs", post().to(photographs::send))
-        .route("/jobs/{number}/photographs/{photograph}", get().to(photographs::show))
-        .route("/jobs/{number}/photographs/{photograph}/withdraw", post().to(photographs::withdraw))
-        .route("/jobs/{number}/look-over", get().to(look_over::show))
-        .route("/jobs/{number}/look-over", post().to(look_over::save))
-        .route("/jobs/{number}/verdict", get().to(verdict::show))
-        .route("/jobs/{number}/aim", get().to(aim::show))
-        .route("/jobs/{number}/aim", post().to(aim::save))
-        .route("/jobs/{number}/options", get().to(options::show))
-        .route("/jobs/{number}/options", post().to(options::consider))
-        .route("/jobs/{number}/options/{correction}/choose", post().to(options::choose))
-        .route("/jobs/{number}/options/{correction}/withdraw", post().to(options::withdraw))
-        .route("/jobs/{number}/options/{correction}/restore", post().to(options::restore))
-        .route("/jobs/{number}/options/none", post().to(options::choose_none))
-        .route("/jobs/{number}/bench", get().to(bench::show))
-        .route("/jobs/{number}/bench", post().to(bench::work::save))
-        .route("/jobs/{number}/bench/begin", post().to(bench::work::begin))
-        .route("/jobs/{number}/bench/preview", post().to(bench::picture::preview))
-        .route("/jobs/{number}/bench/fit", post().to(bench::work::fit))
-        .route("/jobs/{number}/bench/step", post().to(bench::work::step))
-        .route("/jobs/{number}/bench/option", post().to(bench::work::consider))
-        .route("/jobs/{number}/bench/pack.json", get().to(bench::files::export))
-        .route("/jobs/{number}/bench/import", post().to(bench::files::import))
-        .route("/jobs/{number}/bench/re-arch", get().to(bench::rearch::show))
-        .route("/jobs/{number}/bench/re-arch", post().to(bench::rearch::take))
-        .route("/jobs/{number}/bench/sheet", get().to(bench::sheet::show))
-        .route("/jobs/{number}/bench/leaf/{place}/{form}", get().to(bench::template::send))
-        .route("/jobs/{number}/proof", get().to(proof::show))
-        .route("/jobs/{number}/proof", post().to(proof::save))
-        .route("/jobs/{number}/finish", post().to(proof::finish))
-        .route("/jobs/{number}/reopen", post().to(proof::reopen))
-        .route("/static/{path:.*}", get().to(assets::show))
-        .default_service(web::to(|| async { Err::<actix_web::HttpResponse, _>(WebError::NotFound("page")) }));
+        .app_data(QueryConfig::default().error_handler(|error, _| WebError::Malformed(error.to_string()).into()));
+    register(config);
+    config.default_service(web::to(|| async { Err::<actix_web::HttpResponse, _>(WebError::NotFound("page")) }));
 }

@@ -4,6 +4,7 @@ use std::fs;
 use std::io;
 use std::net::TcpListener;
 use std::path::Path;
+use std::time::Duration as Wait;
 
 use actix_session::SessionMiddleware;
 use actix_session::config::{PersistentSession, TtlExtensionPolicy};
@@ -11,26 +12,41 @@ use actix_web::cookie::{Key, SameSite, time::Duration};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpServer, web};
 use tracing_actix_web::TracingLogger;
-use wise_badger_store::Database;
+use wise_badger_store::{Database, job_list};
 
+use crate::guard::Hosts;
+use crate::log::RequestLine;
 use crate::session_store::PgSessionStore;
+use crate::throttle::Throttle;
 use crate::{Settings, guard, routes};
 
-/// Serves on a listener that is already bound, until `shutdown` comes true; requests under way are then finished.
+/// How long a browser may take to send the head of a request, and to say nothing between two of them.
+const LONGEST_HEAD: Wait = Wait::from_secs(10);
+const LONGEST_PAUSE: Wait = Wait::from_secs(30);
+/// Sign-ons of one address within a minute: a whole shop behind one router starts its day within it.
+const SIGN_ONS_A_MINUTE: usize = 60;
+
+/// Serves on a listener that is already bound, says `ready` when it does, and goes on until `shutdown` comes true; requests under
+/// way are then finished.
 ///
 /// # Errors     when the cookie key cannot be read or made, or the listener fails
 pub async fn serve(
     listener: TcpListener,
     database: Database,
     settings: &Settings,
+    ready: impl FnOnce(),
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) -> io::Result<()> {
     let key = cookie_key(settings.cookie_key.as_deref())?;
-    let secure = settings.secure_cookies;
-    HttpServer::new(move || {
+    let behind_tls = settings.behind_tls;
+    let hosts = web::Data::new(Hosts::new(&settings.hosts));
+    let sign_ons = web::Data::new(Throttle::new(settings.sign_ons_a_minute.unwrap_or(SIGN_ONS_A_MINUTE), Wait::from_secs(60)));
+    forget_standings(&database).await?;
+    let server = HttpServer::new(move || {
         let sessions = SessionMiddleware::builder(PgSessionStore::new(database.clone()), key.clone())
-            .cookie_name("wise_badger".to_owned())
-            .cookie_secure(secure)
+            // A browser keeps a cookie of this prefix only where it is sent over TLS, to this host and from its root.
+            .cookie_name(if behind_tls { "__Host-wise_badger" } else { "wise_badger" }.to_owned())
+            .cookie_secure(behind_tls)
             .cookie_same_site(SameSite::Lax)
             .session_lifecycle(
                 PersistentSession::default()
@@ -40,33 +56,61 @@ pub async fn serve(
             .build();
         App::new()
             .app_data(web::Data::new(database.clone()))
-            .configure(routes::configure)
-            .wrap(sessions)
-            .wrap(from_fn(guard::same_site_only))
-            .wrap(guard::headers())
+            .app_data(hosts.clone())
+            .app_data(sign_ons.clone())
+            .configure(routes::assets)
+            .service(web::scope("").wrap(sessions).wrap(from_fn(guard::same_site_only)).configure(routes::pages))
+            .wrap(from_fn(guard::a_page_for_every_failure))
+            .wrap(from_fn(guard::known_host_only))
+            .wrap(guard::headers(behind_tls))
             .wrap(Compress::default())
-            .wrap(TracingLogger::default())
+            .wrap(TracingLogger::<RequestLine>::new())
     })
     .listen(listener)?
+    .client_request_timeout(LONGEST_HEAD)
+    .keep_alive(LONGEST_PAUSE)
+    // Whoever closes their side has gone: what was asked is dropped, and stops at the next look.
+    .h1_allow_half_closed(false)
     .shutdown_signal(shutdown)
     .workers(2)
     .shutdown_timeout(5)
-    .run()
-    .await
+    .run();
+    ready();
+    server.await
+}
+
+/// What another version of the program reckoned by its own rules is reckoned again.
+async fn forget_standings(database: &Database) -> io::Result<()> {
+    database.write(job_list::forget_standings).await.map_err(io::Error::other)
 }
 
 /// The key that seals cookies: from its file, or made and put there, or made for this run only.
 fn cookie_key(file: Option<&Path>) -> io::Result<Key> {
     let Some(file) = file else { return Ok(Key::generate()) };
+    let name = file.display();
     match fs::read(file) {
-        Ok(bytes) => Key::try_from(bytes.as_slice()).map_err(|error| io::Error::other(format!("{}: {error}", file.display()))),
+        Ok(bytes) => {
+            if others_may_read(file)? {
+                return Err(io::Error::other(format!(
+                    "{name} can be read by others, who could forge sign-ons; run chmod 600 {name}"
+                )));
+            }
+            let unfit =
+                |_| io::Error::other(format!("{name} is no cookie key of 64 bytes or more; take it away to have one made"));
+            Key::try_from(bytes.as_slice()).map_err(unfit)
+        }
         Err(error) if error.kind() == io::ErrorKind::NotFound => {
             let key = Key::generate();
-            write_private(file, key.master())?;
+            write_private(file, key.master()).map_err(|error| io::Error::other(format!("{name} cannot be written: {error}")))?;
             Ok(key)
         }
-        Err(error) => Err(error),
+        Err(error) => Err(io::Error::other(format!("{name} cannot be read: {error}"))),
     }
+}
+
+fn others_may_read(file: &Path) -> io::Result<bool> {
+    use std::os::unix::fs::PermissionsExt;
+    Ok(fs::metadata(file)?.permissions().mode() & 0o077 != 0)
 }
 
 fn write_private(file: &Path, bytes: &[u8]) -> io::Result<()> {

@@ -34,7 +34,7 @@ impl PgSessionStore {
             expires_at: expiry(ttl),
             state: serde_json::json!(state),
         };
-        self.database.write(move |connection| session::keep(connection, &session, Utc::now())).await
+        self.database.write(move |connection| session::keep(connection, &session)).await
     }
 }
 

@@ -5,12 +5,12 @@ use std::path::PathBuf;
 /// How to serve.
 #[derive(Debug, Clone, Default)]
 pub struct Settings {
-    /// A PostgreSQL connection string.
-    pub database_url: String,
-    /// Largest number of database connections.
-    pub connections: u32,
     /// File of the key that seals cookies, made when absent. Without one, everybody picks themselves anew after a restart.
     pub cookie_key: Option<PathBuf>,
-    /// Whether cookies travel over HTTPS only.
-    pub secure_cookies: bool,
+    /// Whether TLS stands in front: cookies then travel over HTTPS only, and browsers are told to come that way.
+    pub behind_tls: bool,
+    /// Names this server answers to, beside those of this machine to itself.
+    pub hosts: Vec<String>,
+    /// Sign-ons that one address has within a minute, where it is not as usual.
+    pub sign_ons_a_minute: Option<usize>,
 }

@@ -10,6 +10,7 @@ use wise_badger_store::ShopId;
 use wise_badger_store::person::Person;
 
 use crate::error::WebError;
+use crate::log;
 use crate::view::Units;
 
 pub(crate) const SHOP: &str = "shop";
@@ -50,6 +51,9 @@ impl FromRequest for Worker {
         let path = request.uri().path_and_query().map_or("/", |path| path.as_str());
         let wanted = if request.method().is_safe() { path } else { request.uri().path() };
         let working = request.get_session().get::<Worker>(WORKER).ok().flatten();
+        if let Some(worker) = &working {
+            log::note_person(worker.person.id.0);
+        }
         ready(working.ok_or_else(|| WebError::NobodyWorking { wanted: wanted.to_owned() }))
     }
 }

@@ -122,6 +122,7 @@ fn a_taken_port_and_a_silent_database_are_said_plainly() {
     let answer = run(&["serve", "--database-url", "postgres://127.0.0.1:1/none", "--listen", &address], "");
     assert_eq!(answer.status.code(), Some(1));
     assert!(text(&answer.stderr).contains("choose another port"), "{}", text(&answer.stderr));
-    let answer = run(&["serve", "--database-url", "postgres://127.0.0.1:1/none", "--listen", "127.0.0.1:0"], "");
-    assert!(text(&answer.stderr).contains("the database cannot be reached"), "{}", text(&answer.stderr));
+    let away = ["serve", "--database-url", "postgres://127.0.0.1:1/none", "--listen", "127.0.0.1:0", "--wait-for-database", "0"];
+    let answer = run(&away, "");
+    assert!(text(&answer.stderr).contains("the database did not answer within 0 s"), "{}", text(&answer.stderr));
 }

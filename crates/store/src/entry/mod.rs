@@ -19,6 +19,7 @@ use diesel::serialize::{self, Output, ToSql};
 use diesel::sql_types::Jsonb;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
 use wise_badger_mechanics::aim::Aim;
 use wise_badger_mechanics::correction::{Correction, Prediction};
 use wise_badger_mechanics::pack::PackWork;
@@ -26,6 +27,8 @@ use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut, LoadState};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
+
+use crate::StoreError;
 
 /// A value kept as a JSON document.
 #[derive(Debug, Clone, PartialEq, AsExpression, FromSqlRow)]
@@ -42,10 +45,30 @@ impl<T: DeserializeOwned + std::fmt::Debug> FromSql<Jsonb, Pg> for Json<T> {
     }
 }
 
-impl<T: Serialize + std::fmt::Debug> ToSql<Jsonb, Pg> for Json<T> {
+impl<T: Serialize + DeserializeOwned + PartialEq + std::fmt::Debug> ToSql<Jsonb, Pg> for Json<T> {
     fn to_sql<'b>(&'b self, out: &mut Output<'b, '_, Pg>) -> serialize::Result {
-        let document = serde_json::to_value(&self.0)?;
-        <serde_json::Value as ToSql<Jsonb, Pg>>::to_sql(&document, &mut out.reborrow())
+        let document = document(&self.0)?;
+        <Value as ToSql<Jsonb, Pg>>::to_sql(&document, &mut out.reborrow())
+    }
+}
+
+impl<T: Serialize + std::fmt::Debug> Serialize for Json<T> {
+    fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        self.0.serialize(serializer)
+    }
+}
+
+/// What is to be stored, as a document that reads back as just that.
+///
+/// JSON has no word for a figure that is none: written, it turns into nothing, and the row could never be read again.
+///
+/// # Errors     [`StoreError::Unfit`]
+pub(crate) fn document<T: Serialize + DeserializeOwned + PartialEq>(kept: &T) -> Result<Value, StoreError> {
+    let what = std::any::type_name::<T>();
+    let document = serde_json::to_value(kept).map_err(|error| StoreError::Other(Box::new(error)))?;
+    match T::deserialize(&document) {
+        Ok(read) if read == *kept => Ok(document),
+        _ => Err(StoreError::Unfit(what)),
     }
 }
 

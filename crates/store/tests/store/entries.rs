@@ -38,11 +38,11 @@ fn a_new_load_takes_the_old_ones_place_and_the_old_one_stays() {
     for entry in [Some(placed(true)), Some(placed(true)), Some(weighed.clone())] {
         load::replace(&mut connection, &person, job.id, entry.as_ref()).unwrap();
     }
-    let standing = load::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    let standing = load::standing(&mut connection, person.shop_id, job.id).unwrap();
     assert_eq!(standing.iter().map(|load| &load.entry.0).collect::<Vec<_>>(), [&weighed]);
     assert_eq!(rows(&mut connection, "loads"), 2, "an unchanged load is not put down twice");
     load::replace(&mut connection, &person, job.id, None).unwrap();
-    assert_eq!(load::standing(&mut connection, person.shop_id, &[job.id]).unwrap(), []);
+    assert_eq!(load::standing(&mut connection, person.shop_id, job.id).unwrap(), []);
     assert_eq!(rows(&mut connection, "loads"), 2);
 }
 
@@ -121,7 +121,7 @@ fn each_correction_comes_back_as_what_the_sums_take() {
     for entry in &entries {
         correction::consider(&mut connection, &person, job.id, entry).unwrap();
     }
-    let standing = correction::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    let standing = correction::standing(&mut connection, person.shop_id, job.id).unwrap();
     assert_eq!(standing.iter().map(|considered| considered.entry.0.clone()).collect::<Vec<_>>(), entries);
     assert!(standing.iter().all(|considered| considered.entry.0.correction().is_some()));
     let Some(Correction::LiftBlock { thickness }) = entries[0].correction() else { panic!("a block") };
@@ -137,12 +137,12 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
     let Bench { connection, person, job, .. } = &mut bench;
     let block = CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) };
     let id = correction::consider(connection, person, job.id, &block).unwrap();
-    let foreign = correction::withdraw(connection, stranger.shop_id, job.id, id);
+    let foreign = correction::withdraw(connection, &stranger, job.id, id);
     assert!(matches!(foreign, Err(StoreError::NotFound("correction"))));
-    correction::withdraw(connection, person.shop_id, job.id, id).unwrap();
-    assert_eq!(correction::standing(connection, person.shop_id, &[job.id]).unwrap(), []);
-    correction::restore(connection, person.shop_id, job.id, id).unwrap();
-    assert_eq!(correction::standing(connection, person.shop_id, &[job.id]).unwrap().len(), 1);
+    correction::withdraw(connection, person, job.id, id).unwrap();
+    assert_eq!(correction::standing(connection, person.shop_id, job.id).unwrap(), []);
+    correction::restore(connection, person, job.id, id).unwrap();
+    assert_eq!(correction::standing(connection, person.shop_id, job.id).unwrap().len(), 1);
 }
 
 #[test]
@@ -164,7 +164,7 @@ fn the_prediction_is_kept_as_it_stood_when_chosen() {
     let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
     let fitting = file.fitting.unwrap();
     assert_eq!((fitting.correction_id, fitting.predicted.0), (second, predicted));
-    fitting::withdraw(&mut connection, person.shop_id, job.id).unwrap();
+    fitting::withdraw(&mut connection, &person, job.id).unwrap();
     assert_eq!(JobFile::find(&mut connection, person.shop_id, job.number).unwrap().fitting, None);
     assert_eq!(rows(&mut connection, "fittings"), 2);
 }

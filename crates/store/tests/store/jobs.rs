@@ -7,10 +7,10 @@ use diesel::connection::{Connection, InstrumentationEvent};
 use diesel::prelude::*;
 use wise_badger_mechanics::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::job::{self, Intake, TapeManner};
+use wise_badger_store::job::{self, Closed, Intake, TapeManner};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{JobNumber, StoreError, person, shop};
+use wise_badger_store::{JobNumber, StoreError, job_list, person, shop};
 
 use crate::{Bench, INCH, inches, intake, pounds, somebody};
 
@@ -24,7 +24,7 @@ fn what_intake_wrote_down_comes_back_as_typed() {
     changed.class = VehicleClass::BoxTruck;
     changed.kerb_rear = None;
     changed.gross_rating = Some(pounds("9,900", 9900.0));
-    job::set_intake(&mut connection, person.shop_id, job.id, &changed).unwrap();
+    job::set_intake(&mut connection, &person, job.id, &changed).unwrap();
     assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().intake, changed);
 }
 
@@ -38,8 +38,10 @@ fn each_shop_counts_its_own_jobs_and_sees_no_others() {
     let connection = &mut bench.connection;
     assert!(matches!(job::find(connection, stranger.shop_id, JobNumber(2)), Err(StoreError::NotFound("job"))));
     assert!(matches!(job::number(connection, stranger.shop_id, second.id), Err(StoreError::NotFound("job"))));
-    assert!(matches!(job::revise(connection, &stranger, second.id, 1), Err(StoreError::NotFound("job"))));
-    job::set_intake(connection, stranger.shop_id, second.id, &intake("taken over")).unwrap();
+    let revised = job::revise(connection, &stranger, second.id, 1, Closed::Refuses);
+    assert!(matches!(revised, Err(StoreError::NotFound("job"))));
+    let taken_over = job::set_intake(connection, &stranger, second.id, &intake("taken over"));
+    assert!(matches!(taken_over, Err(StoreError::NotFound(_))));
     assert_eq!(job::find(connection, bench.person.shop_id, JobNumber(2)).unwrap().intake.label, "again");
 }
 
@@ -72,12 +74,12 @@ fn a_saving_from_a_stale_page_is_refused_and_says_who_was_first() {
     let mut bench = Bench::new();
     let colleague = bench.colleague();
     let connection = &mut bench.connection;
-    job::revise(connection, &colleague, bench.job.id, 1).unwrap();
-    match job::revise(connection, &bench.person, bench.job.id, 1) {
+    assert_eq!(job::revise(connection, &colleague, bench.job.id, 1, Closed::Refuses).unwrap(), 2);
+    match job::revise(connection, &bench.person, bench.job.id, 1, Closed::Refuses) {
         Err(StoreError::Stale { by, .. }) => assert_eq!(by, "Bo"),
         other => panic!("{other:?}"),
     }
-    job::revise(connection, &bench.person, bench.job.id, 2).unwrap();
+    job::revise(connection, &bench.person, bench.job.id, 2, Closed::Refuses).unwrap();
     assert_eq!(job::find(connection, bench.person.shop_id, bench.job.number).unwrap().revision, 3);
 }
 
@@ -88,8 +90,8 @@ fn the_newest_jobs_come_first_and_in_pages() {
         job::open(&mut connection, &person, &intake(&format!("job {index}"))).unwrap();
     }
     let mut numbers = |before: Option<i32>| -> Vec<i32> {
-        let files = JobFile::newest(&mut connection, person.shop_id, 2, before.map(JobNumber)).unwrap();
-        files.iter().map(|file| file.job.number.0).collect()
+        let listed = job_list::newest(&mut connection, person.shop_id, 2, before.map(JobNumber)).unwrap();
+        listed.iter().map(|(job, _)| job.number.0).collect()
     };
     assert_eq!(numbers(None), [5, 4]);
     assert_eq!(numbers(Some(4)), [3, 2]);
@@ -108,7 +110,7 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
     });
     let queries = |connection: &mut PgConnection| {
         count.store(0, Ordering::Relaxed);
-        JobFile::newest(connection, person.shop_id, 100, None).unwrap();
+        job_list::newest(connection, person.shop_id, 100, None).unwrap();
         count.load(Ordering::Relaxed)
     };
     let few = queries(&mut connection);
@@ -117,7 +119,11 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
         crate::readings::put(&mut connection, &person, job.id, &[("20 1/2", 20.5), ("20 1/4", 20.25)]);
     }
     assert_eq!(queries(&mut connection), few);
-    assert_eq!(few, 7, "one query each for jobs, readings, corrections, sheets, loads, aims and fittings");
+    assert_eq!(few, 1, "a list is read without reading the jobs");
+    count.store(0, Ordering::Relaxed);
+    JobFile::find(&mut connection, person.shop_id, JobNumber(2)).unwrap();
+    let of_a_job = count.load(Ordering::Relaxed);
+    assert_eq!(of_a_job, 7, "one query each for the job, readings, corrections, sheets, loads, aims and fittings");
 }
 
 #[test]
@@ -129,12 +135,12 @@ fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
         rear_rise_confirmed: true,
         conditions: job::Conditions::default(),
     };
-    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
-    job::set_finished(&mut connection, person.shop_id, job.id, true).unwrap();
+    job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
+    job::set_finished(&mut connection, &person, job.id, true).unwrap();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
     assert_eq!((found.datum, found.rolled_and_bounced, found.rear_rise_confirmed), (Some(Datum::HubToArch), true, true));
     assert!(found.finished_at.is_some());
-    job::set_finished(&mut connection, person.shop_id, job.id, false).unwrap();
+    job::set_finished(&mut connection, &person, job.id, false).unwrap();
     assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().finished_at, None);
 }
 
@@ -152,14 +158,8 @@ async fn a_write_that_fails_midway_leaves_nothing_behind() {
         })
         .await;
     assert!(matches!(failed, Err(StoreError::Other(_))), "{failed:?}");
-    let jobs = store.read(move |connection| job::newest(connection, shop, 10, None)).await.unwrap();
-    assert_eq!(jobs, []);
-}
-
-#[test]
-fn a_database_that_does_not_answer_is_told_apart() {
-    let opened = wise_badger_store::Database::open("postgres://nobody@127.0.0.1:1/none", 1);
-    assert!(matches!(opened, Err(StoreError::Unreachable(_))));
+    let jobs = store.read(move |connection| job_list::newest(connection, shop, 10, None)).await.unwrap();
+    assert!(jobs.is_empty());
 }
 
 #[test]
@@ -188,5 +188,5 @@ fn a_trailers_axles_are_kept_and_belong_to_a_trailer_alone() {
     assert!((unknown.vehicle().tandem().unwrap().spread.value - 33.0 * INCH).abs() < 1e-12, "33 in is assumed");
     let van = Intake { class: VehicleClass::Van, ..trailer };
     assert!(van.vehicle().tandem().is_none());
-    assert!(job::set_intake(connection, person.shop_id, opened.id, &van).is_err(), "a van has no axles to set apart");
+    assert!(job::set_intake(connection, person, opened.id, &van).is_err(), "a van has no axles to set apart");
 }

@@ -4,8 +4,11 @@
 
 mod entries;
 mod jobs;
+mod opening;
 mod people;
 mod readings;
+mod record;
+mod saving;
 mod schema;
 mod sheets;
 

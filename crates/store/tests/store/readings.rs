@@ -25,7 +25,7 @@ pub(crate) fn put(connection: &mut PgConnection, person: &Person, job: JobId, he
 }
 
 fn standing(connection: &mut PgConnection, person: &Person, job: JobId) -> Vec<(String, i64)> {
-    let readings = reading::standing(connection, person.shop_id, &[job]).unwrap();
+    let readings = reading::standing(connection, person.shop_id, job).unwrap();
     readings.into_iter().map(|reading| (reading.value.text, reading.taken_by.0)).collect()
 }
 
@@ -61,7 +61,7 @@ fn another_datum_makes_another_reading() {
     let mut same = at(LEFT, &[("36", 36.0)]);
     same.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
     reading::replace(&mut connection, &person, job.id, Phase::Found, &same, "").unwrap();
-    let readings = reading::standing(&mut connection, person.shop_id, &[job.id]).unwrap();
+    let readings = reading::standing(&mut connection, person.shop_id, job.id).unwrap();
     assert_eq!(readings.iter().map(|reading| reading.datum).collect::<Vec<_>>(), [Datum::GroundToArch]);
     assert_eq!(reading::withdrawn(&mut connection, person.shop_id, job.id).unwrap().len(), 1);
 }
@@ -86,7 +86,7 @@ fn readings_make_the_survey_the_sums_run_on() {
         rear_rise_confirmed: false,
         conditions: Conditions::default(),
     };
-    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner).unwrap();
+    job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
     let spot = |state, place| Spot { phase: Phase::Found, state, place };
     let mut all = at(LEFT, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
     all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
@@ -112,7 +112,7 @@ fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_
         rear_rise_confirmed: false,
         conditions: Conditions { floor: "level slab".to_owned(), ..Conditions::default() },
     };
-    job::set_tape_manner(&mut connection, person.shop_id, job.id, manner.clone()).unwrap();
+    job::set_tape_manner(&mut connection, &person, job.id, manner.clone()).unwrap();
     let mut all = at(Spot { place: Place::FrontLeft, ..LEFT }, &[("35", 35.0)]);
     all.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();

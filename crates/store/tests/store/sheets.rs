@@ -1,5 +1,6 @@
 //! Sheets, photographs and the history of a job: replaced, kept, and nobody else's.
 
+use chrono::{TimeDelta, Utc};
 use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_mechanics::survey::{Complaint, End, LoadPut, LoadState, Modification};
 use wise_badger_mechanics::tape::Datum;
@@ -120,7 +121,7 @@ fn corners_weighed_on_tape_make_the_empty_axle_and_the_scale_of_a_case() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
     let here = (person.shop_id, job.number);
     // Nothing is stated at intake, so what was weighed on Tape counts.
-    job::set_intake(&mut connection, person.shop_id, job.id, &Intake { kerb_rear: None, ..intake("first") }).unwrap();
+    job::set_intake(&mut connection, &person, job.id, &Intake { kerb_rear: None, ..intake("first") }).unwrap();
     let weighed = |state, place, value: f64| NewReading {
         spot: Spot { phase: Phase::Found, state, place },
         datum: Datum::HubToArch,
@@ -154,7 +155,8 @@ fn a_photograph_is_the_jobs_and_the_shops_own_and_taken_off_it_stays_on_record()
     assert!(matches!(photograph::withdraw(connection, &stranger, job.id, id), Err(StoreError::NotFound(_))));
     photograph::withdraw(connection, person, job.id, id).unwrap();
     assert_eq!(photograph::of_job(connection, person.shop_id, job.id).unwrap(), []);
-    assert_eq!(photograph::count(connection, person.shop_id, job.id).unwrap(), 1);
+    assert!(matches!(photograph::jpeg(connection, person.shop_id, job.id, id), Err(StoreError::NotFound(_))), "not served");
+    assert_eq!(rows(connection, "photographs"), 1);
     assert!(matches!(photograph::withdraw(connection, person, job.id, id), Err(StoreError::NotFound(_))));
 }
 
@@ -166,7 +168,7 @@ fn the_history_tells_who_did_what_and_counts_readings_taken_together() {
     crate::readings::put(connection, person, job.id, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
     crate::readings::put(connection, &colleague, job.id, &[("21 1/2", 21.5)]);
     job_sheet::replace(connection, &colleague, job.id, &plan()).unwrap();
-    let events = history::of_job(connection, person.shop_id, job.id).unwrap();
+    let events = history::of_job(connection, person.shop_id, job.id, Utc::now() + TimeDelta::days(1)).unwrap().events;
     let told: Vec<_> = events.iter().map(|event| (event.deed, event.by, event.count)).collect();
     for expected in [
         (Deed::Opened, person.id, 1),

@@ -86,7 +86,7 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     let after_loaded = Walk { front: ["20 9/16", "20 5/8"], rear: ["20 1/4", "20 3/16"] };
     let readings = walks(Phase::Fitted, Datum::HubToArch, [&after_empty, &after_loaded], [None, None])?;
     reading::replace(connection, technician, job.id, Phase::Fitted, &readings, "")?;
-    job::set_finished(connection, lead.shop_id, job.id, true)?;
+    job::set_finished(connection, lead, job.id, true)?;
     Ok(())
 }
 
@@ -247,7 +247,7 @@ fn tape(
 ) -> Result<(), DemoError> {
     let manner =
         TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false, conditions: job::Conditions::default() };
-    job::set_tape_manner(connection, person.shop_id, job.id, manner)?;
+    job::set_tape_manner(connection, person, job.id, manner)?;
     let readings = walks(Phase::Found, datum, states, gaps)?;
     Ok(reading::replace(connection, person, job.id, Phase::Found, &readings, "")?)
 }

@@ -120,8 +120,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
             sheet.refuse(&leaf_field(*row, "name"), "Another leaf has this name; give each one of its own.");
         }
     }
-    let young_modulus_pa =
-        sheet.text("young_modulus_pa").parse().ok().filter(|modulus: &f64| modulus.is_finite() && *modulus > 0.0);
+    let young_modulus_pa = young_modulus(sheet);
     let (clamp_front, clamp_rear, helper) = (clamp_front?, clamp_rear?, helper.ok()?);
     let pack = PackEntry { leaves, clamp_front, clamp_rear, pack_arch, helper, young_modulus_pa };
     if sheet.is_sound()
@@ -137,6 +136,33 @@ pub(crate) fn whole(pack: &PackEntry) -> Result<(), PackError> {
     let read = pack.pack()?;
     read.pack.prepare(newtons(1.0))?;
     Ok(())
+}
+
+/// Young's modulus as a pack file stated it, carried along on the page.
+fn young_modulus(sheet: &mut Sheet) -> Option<f64> {
+    const STIFFNESSES_PA: std::ops::RangeInclusive<f64> = 1e9..=1e12;
+    if !sheet.is_filled("young_modulus_pa") {
+        return None;
+    }
+    let modulus = sheet.text("young_modulus_pa").parse().ok().filter(|modulus| STIFFNESSES_PA.contains(modulus));
+    if modulus.is_none() {
+        sheet.refuse("young_modulus_pa", "A spring's Young's modulus is between 1e9 and 1e12 Pa; steel has 206e9.");
+    }
+    modulus
+}
+
+/// A pack from elsewhere, held against the bounds of the form as if it had been typed.
+///
+/// # Errors     what is wrong, a sentence each, with the field that has it
+pub(crate) fn check_from_elsewhere(pack: &PackEntry, units: Units) -> Result<PackEntry, Vec<String>> {
+    let mut sheet = on_file(units, Some(pack));
+    check(&mut sheet).ok_or_else(|| {
+        let place = |name: &str| {
+            let of_leaf = (0..MOST_LEAVES).find_map(|row| Some((row + 1, name.strip_prefix(&leaf_field(row, ""))?)));
+            of_leaf.map_or_else(|| name.replace('_', " "), |(number, part)| format!("leaf {number}, {part}"))
+        };
+        sheet.problems().map(|(name, problem)| format!("{}: {problem}", place(name))).collect()
+    })
 }
 
 /// A clamp that was left out takes nothing away.
@@ -199,7 +225,7 @@ fn complain(sheet: &mut Sheet, rows: &[usize], pack: &PackEntry, error: &PackErr
         PackError::InsideTheClamp { leaf, half } | PackError::LongerThanMain { leaf, half } => leaf_field(row_of(leaf), half),
         PackError::TooMuchArch(leaf) => leaf_field(row_of(leaf), "arch"),
         PackError::ChordPastLength(leaf) => leaf_field(row_of(leaf), "chord"),
-        PackError::NotPositive { leaf, .. } => leaf_field(row_of(leaf), "thickness"),
+        PackError::NotPositive { leaf, .. } | PackError::PastAnyLeaf { leaf, .. } => leaf_field(row_of(leaf), "thickness"),
         PackError::NoArch => leaf_field(0, "arch"),
         PackError::NotReached(_) => "pack_arch".to_owned(),
         PackError::NoFigure(what) if what.contains("helper") => "helper_reach".to_owned(),

@@ -9,9 +9,11 @@ pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;
+mod posted;
 pub(crate) mod tape;
 
 pub(crate) use field::{Choice, Field, Tick};
+pub(crate) use posted::{Posted, asked_by_address, clean};
 
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -21,7 +23,9 @@ use wise_badger_mechanics::tape::{
 };
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 use wise_badger_store::entry::{Typed, UnitWord};
+use wise_badger_store::submission::Sending;
 
+use self::posted::TOKEN;
 use crate::error::WebError;
 use crate::view::{Units, typed_text};
 
@@ -39,19 +43,24 @@ pub(crate) struct Sheet {
     first_typed: BTreeMap<String, Typed>,
     /// The units bare numbers are read in: those the page showed when it was drawn.
     units: Units,
+    /// The path it was sent to, and the hash of what it held as it came.
+    form: String,
+    content_hash: String,
 }
 
 impl Sheet {
     /// An empty form whose bare numbers are in `units`.
     pub(crate) fn blank(units: Units) -> Self {
         let (values, problems) = (BTreeMap::new(), BTreeMap::new());
-        Sheet { values, problems, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units }
+        let (form, content_hash) = (String::new(), String::new());
+        Sheet { values, problems, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units, form, content_hash }
     }
 
     /// A form as posted. It says itself in which units its page was drawn.
-    pub(crate) fn posted(pairs: Vec<(String, String)>, reader: Units) -> Self {
+    pub(crate) fn posted(posted: Posted, reader: Units) -> Self {
         let mut sheet = Sheet::blank(reader);
-        sheet.values.extend(pairs);
+        sheet.values.extend(posted.pairs);
+        (sheet.form, sheet.content_hash) = (posted.form, posted.content_hash);
         match sheet.text("length_unit") {
             "in" => sheet.units.length = LengthUnit::Inches,
             "mm" => sheet.units.length = LengthUnit::Millimetres,
@@ -100,6 +109,11 @@ impl Sheet {
 
     pub(crate) fn problem(&self, name: &str) -> &str {
         self.problems.get(name).map_or("", String::as_str)
+    }
+
+    /// Every complaint with the field it is about.
+    pub(crate) fn problems(&self) -> impl Iterator<Item = (&str, &str)> {
+        self.problems.iter().map(|(name, problem)| (name.as_str(), problem.as_str()))
     }
 
     pub(crate) fn is_sound(&self) -> bool {
@@ -238,13 +252,12 @@ impl Sheet {
         self.text("revision").parse().map_err(|error| WebError::Malformed(format!("no revision: {error}")))
     }
 
-    /// The token that tells this sending from the next.
+    /// Which sending of which form this is.
     ///
     /// # Errors     [`WebError::Malformed`] when no page of ours would send such a one
-    pub(crate) fn token(&self) -> Result<String, WebError> {
-        let token = self.text("token");
-        let sound = (16..=64).contains(&token.len()) && token.chars().all(|c| c.is_ascii_alphanumeric());
-        if sound { Ok(token.to_owned()) } else { Err(WebError::Malformed("no token".to_owned())) }
+    pub(crate) fn sending(&self) -> Result<Sending, WebError> {
+        let token = posted::token(self.text(TOKEN))?;
+        Ok(Sending { form: self.form.clone(), token, content_hash: self.content_hash.clone() })
     }
 }
 

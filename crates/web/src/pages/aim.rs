@@ -9,10 +9,11 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, aim as aims};
 
 use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Sheet, aim};
+use crate::form::{Choice, Field, Posted, Sheet, aim};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
 use crate::view::{Figure, Units, support_name};
 use crate::worker::Worker;
@@ -44,7 +45,7 @@ struct AimPage {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let sheet = aim::on_file(worker.units(), file.aim.as_ref());
-    aim_page(&worker, &file, &sheet, None)
+    drawn(move |_| aim_page(&worker, &file, &sheet, None)).await
 }
 
 pub(crate) async fn save(
@@ -54,12 +55,12 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&aim::on_file(sheet.units(), file.aim.as_ref()));
     let (_, survey) = found(&worker, &file);
     let Some(entry) = aim::check(&mut sheet, &survey) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return aim_page(&worker, &file, &sheet, Some(&refusal));
+        return drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await;
     };
     let job = file.job.id;
     match keep(&database, &worker, &sheet, job, move |connection, person| aims::replace(connection, person, job, Some(&entry)))
@@ -69,7 +70,7 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&aim::on_file(sheet.units(), file.aim.as_ref()));
-            aim_page(&worker, &file, &sheet, Some(&refusal))
+            drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await
         }
     }
 }
@@ -81,7 +82,7 @@ fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {
     figures
 }
 
-fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let class = survey.vehicle.class;
     let rear = support_name(class, End::Rear);

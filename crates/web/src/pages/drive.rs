@@ -9,11 +9,12 @@ use wise_badger_store::entry::{DriveEntry, Felt, Run, Score};
 use wise_badger_store::job_file::JobFile;
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
+use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::drive::{self, score_field};
 use crate::form::look_over::word;
-use crate::form::{Field, Sheet};
+use crate::form::{Field, Posted, Sheet};
+use crate::reckoning::drawn;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -75,7 +76,7 @@ fn path(number: i32) -> String {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let sheet = drive::on_file(worker.units(), &file.drive);
-    drive_page(&worker, &file, &sheet, None)
+    drawn(move |_| drive_page(&worker, &file, &sheet, None)).await
 }
 
 pub(crate) async fn save(
@@ -85,10 +86,10 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let Some(entry) = drive::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return drive_page(&worker, &file, &sheet, Some(&refusal));
+        return drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await;
     };
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
@@ -96,12 +97,12 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&drive::on_file(sheet.units(), &file.drive));
-            drive_page(&worker, &file, &sheet, Some(&refusal))
+            drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await
         }
     }
 }
 
-fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (_, survey) = found(worker, file);
     let score_form = |run, felt| {
         let name = score_field(run, felt);

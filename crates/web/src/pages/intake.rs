@@ -5,15 +5,18 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::survey::{RearWheels, Tandem, VehicleClass};
+use wise_badger_store::job::Intake;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, StoreError, job, submission};
+use wise_badger_store::submission::Sending;
+use wise_badger_store::{Database, JobNumber, StoreError, job, saving};
 
 use super::intake_sheet::SheetForm;
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other, stale_words};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Sheet, intake, intake_sheet};
+use crate::form::{Choice, Field, Posted, Sheet, intake, intake_sheet};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;
 use crate::view::intake::questions;
@@ -97,39 +100,46 @@ fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
 
 pub(crate) async fn new(worker: Worker) -> Result<HttpResponse, WebError> {
     let sheet = intake::blank(worker.units());
-    new_job_page(&worker, &sheet, StatusCode::OK, None)
+    drawn(move |_| new_job_page(&worker, &sheet, StatusCode::OK, None)).await
 }
 
-fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let form = IntakeForm::new(sheet, 0, worker.units(), refusal);
     page(status, &NewJobPage { shell: Shell::new(worker, "New job", "/jobs/new"), form })
 }
 
 pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
-    let token = sheet.token()?;
+    let mut sheet = Sheet::posted(posted, worker.units());
+    let sending = sheet.sending()?;
     let Some(intake) = intake::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return new_job_page(&worker, &sheet, refusal.status(), Some(&refusal));
+        return drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await;
     };
-    let number = database
-        .write(move |connection| -> Result<_, StoreError> {
-            let person = &worker.person;
-            if submission::claim(connection, &token, person)? {
-                let opened = job::open(connection, person, &intake)?;
-                submission::note_opened(connection, &token, opened.id)?;
-                return Ok(opened.number);
-            }
-            let id = submission::opened(connection, person, &token)?.ok_or(StoreError::NotFound("job"))?;
-            job::number(connection, person.shop_id, id)
-        })
-        .await?;
-    Ok(see_other(Stage::Tape.path(number)))
+    match opened(&database, &worker, &sending, &intake).await {
+        Ok(number) => Ok(see_other(Stage::Tape.path(number))),
+        Err(StoreError::Stale { by, at }) => {
+            let refusal = Refusal::Stale(stale_words(&worker, &by, at));
+            drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await
+        }
+        Err(error) => Err(error.into()),
+    }
+}
+
+/// Opens the job. When the connection is lost over it, it is asked for once more: what was opened is then found again.
+async fn opened(database: &Data<Database>, worker: &Worker, sending: &Sending, intake: &Intake) -> Result<JobNumber, StoreError> {
+    let open = || {
+        let (person, sending, intake) = (worker.person.clone(), sending.clone(), intake.clone());
+        database.write(move |connection| saving::open(connection, &person, &sending, &intake))
+    };
+    match open().await {
+        Err(StoreError::OutcomeUnknown(source)) => open().await.map_err(|_also| StoreError::OutcomeUnknown(source)),
+        done => done,
+    }
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    intake_page(&worker, &file, None, None)
+    drawn(move |_| intake_page(&worker, &file, None, None)).await
 }
 
 pub(crate) async fn save(
@@ -139,19 +149,21 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&intake::on_file(sheet.units(), &file.job.intake));
     let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return intake_page(&worker, &file, Some((&sheet, &refusal)), None);
+        return drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await;
     };
-    let (shop, job) = (worker.shop_id(), file.job.id);
-    match keep(&database, &worker, &sheet, job, move |connection, _| job::set_intake(connection, shop, job, &entry)).await? {
+    let job = file.job.id;
+    match keep(&database, &worker, &sheet, job, move |connection, person| job::set_intake(connection, person, job, &entry))
+        .await?
+    {
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&intake::on_file(sheet.units(), &file.job.intake));
-            intake_page(&worker, &file, Some((&sheet, &refusal)), None)
+            drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await
         }
     }
 }
@@ -162,7 +174,7 @@ pub(super) fn intake_page(
     file: &JobFile,
     vehicle: Option<(&Sheet, &Refusal)>,
     asked: Option<(&Sheet, &Refusal)>,
-) -> Result<HttpResponse, WebError> {
+) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.job.intake), |(sheet, _)| sheet.clone());
     let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.sheet), |(sheet, _)| sheet.clone());

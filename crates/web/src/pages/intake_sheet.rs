@@ -8,11 +8,12 @@ use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;
 
 use super::intake::intake_page;
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, see_other};
+use super::{Hidden, Kept, Refusal, job_file, keep_sheet, see_other};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
-use crate::form::{Choice, Field, Sheet, Tick};
+use crate::form::{Choice, Field, Posted, Sheet, Tick};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
 use crate::view::{datum_name, sentence, support_name};
 use crate::worker::Worker;
@@ -138,11 +139,11 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.sheet));
     let Some(entry) = intake_sheet::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return intake_page(&worker, &file, None, Some((&sheet, &refusal)));
+        return drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await;
     };
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
@@ -150,7 +151,7 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.sheet));
-            intake_page(&worker, &file, None, Some((&sheet, &refusal)))
+            drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await
         }
     }
 }

@@ -10,10 +10,11 @@ use wise_badger_store::Database;
 use wise_badger_store::reading::Phase;
 
 use super::job_frame::{JobFrame, found, with_prediction};
-use super::{Hidden, Record, job_record, page};
+use super::{Hidden, Page, Record, job_record, page};
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{Standing, missing_on_tape};
+use crate::reckoning::drawn;
 use crate::view::aim::aim_name;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{aim_sentence, prediction_figures};
@@ -46,8 +47,13 @@ struct JobPage {
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let Record { file, names, .. } = job_record(&database, &worker, *number).await?;
-    let (units, survey) = found(&worker, &file);
+    let record = job_record(&database, &worker, *number).await?;
+    drawn(move |_| job_page(&worker, &record)).await
+}
+
+fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
+    let Record { file, names, .. } = record;
+    let (units, survey) = found(worker, file);
     let fitted = file.survey(Phase::Fitted);
     let overload = overload_words(&survey, &file.names_aboard(), units);
     let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
@@ -60,9 +66,9 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     readers.sort_unstable();
     readers.dedup();
     let template = JobPage {
-        frame: JobFrame::new(&worker, &file, None, &with_prediction(&file, &survey, prediction)),
-        number: *number,
-        stands: sentence(&Standing::of(&file).words),
+        frame: JobFrame::new(worker, file, None, &with_prediction(file, &survey, prediction)),
+        number: file.job.number.0,
+        stands: sentence(&Standing::of(file).words),
         missing: missing_on_tape(&survey),
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),

@@ -13,12 +13,13 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
+use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
-use crate::form::{Choice, Field, Sheet, Tick};
+use crate::form::{Choice, Field, Posted, Sheet, Tick};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line, height_figure};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::{Figure, Units, sentence, support_name};
@@ -88,7 +89,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = load_plan::on_file(worker.units(), file.plan.as_ref());
     sheet.set("shown", first_case(&file));
-    load_page(&worker, &file, &mut sheet, None)
+    drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// The case looked at first: the one that was aboard when the tape was read, or the first with anything in it.
@@ -105,22 +106,22 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
     let vehicle = file.vehicle();
     // Adding a row and taking one off change the page, not the job.
     if sheet.is_filled("add") {
         let word = sheet.text("add").to_owned();
         load_plan::add(&mut sheet, &word, &file.vehicle());
-        return load_page(&worker, &file, &mut sheet, None);
+        return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
     }
     if let Ok(row) = sheet.text("take_off").parse::<usize>() {
         load_plan::take_off(&mut sheet, row);
-        return load_page(&worker, &file, &mut sheet, None);
+        return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
     }
     let Some(plan) = load_plan::check(&mut sheet, &vehicle) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return load_page(&worker, &file, &mut sheet, Some(&refusal));
+        return drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await;
     };
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, plan).await? {
@@ -128,7 +129,7 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
-            load_page(&worker, &file, &mut sheet, Some(&refusal))
+            drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await
         }
     }
 }
@@ -141,10 +142,10 @@ pub(crate) async fn preview(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let moved = shift(&mut sheet);
     let moved = moved.into_iter().map(|name| (name.clone(), sheet.text(&name).to_owned())).collect();
-    page(StatusCode::OK, &picture(&file, &mut sheet, worker.units(), moved))
+    drawn(move |_| page(StatusCode::OK, &picture(&file, &mut sheet, worker.units(), moved))).await
 }
 
 fn shift(sheet: &mut Sheet) -> Vec<String> {
@@ -154,7 +155,7 @@ fn shift(sheet: &mut Sheet) -> Vec<String> {
     if row < MOST_ITEMS { load_plan::shift(sheet, row, along, across, up) } else { Vec::new() }
 }
 
-fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let picture = picture(file, sheet, units, Vec::new());
     let vehicle = &survey.vehicle;

@@ -9,11 +9,12 @@ use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::photographs::Album;
-use super::{Hidden, Kept, Posted, Record, Refusal, job_record, keep_sheet, page, see_other};
+use super::{Hidden, Kept, Page, Record, Refusal, job_record, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
-use crate::form::{Field, Sheet, Tick};
+use crate::form::{Field, Posted, Sheet, Tick};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::Units;
 use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
 use crate::worker::Worker;
@@ -63,7 +64,7 @@ struct Grading {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let sheet = look_over::on_file(worker.units(), record.file.look_over.as_ref());
-    look_over_page(&worker, &record, &sheet, None)
+    drawn(move |_| look_over_page(&worker, &record, &sheet, None)).await
 }
 
 pub(crate) async fn save(
@@ -74,11 +75,11 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let file = &record.file;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
     let Some(entry) = look_over::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return look_over_page(&worker, &record, &sheet, Some(&refusal));
+        return drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await;
     };
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
@@ -86,12 +87,12 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&look_over::on_file(sheet.units(), record.file.look_over.as_ref()));
-            look_over_page(&worker, &record, &sheet, Some(&refusal))
+            drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await
         }
     }
 }
 
-fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let (units, survey) = found(worker, file);
     let template = LookOverPage {
@@ -99,7 +100,7 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
         hidden: Hidden::new(sheet, file.job.revision),
         areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
         outcome: Outcome::of(&file.found()),
-        album: Album::of_look_over(record),
+        album: Album::of_look_over(record, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)

@@ -14,6 +14,7 @@ pub(crate) mod look_over;
 pub(crate) mod options;
 pub(crate) mod photographs;
 pub(crate) mod proof;
+pub(crate) mod record;
 pub(crate) mod sums;
 pub(crate) mod tape;
 pub(crate) mod understood;
@@ -24,27 +25,38 @@ pub(crate) mod yard;
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, ContentType, LOCATION};
-use actix_web::web::{Data, Form};
+use actix_web::web::Data;
 use askama::Template;
-use wise_badger_store::job as jobs;
+use chrono::{DateTime, Utc};
+use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet;
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::photograph::Photograph;
-use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, photograph, reading, submission};
+use wise_badger_store::submission::{self, Sending};
+use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, photograph, reading, saving};
 
-use crate::error::WebError;
+use crate::error::{FINISHED, WebError};
 use crate::form::{Sheet, new_token};
-use crate::view::clock;
+use crate::view::{clock, sentence};
 use crate::worker::Worker;
 
-/// What a form posts: names and texts, in order.
-pub(crate) type Posted = Form<Vec<(String, String)>>;
+/// A finished page, drawn wherever that was done. Pages show what is in the database now, so none is kept by a browser.
+pub(crate) struct Page {
+    status: StatusCode,
+    body: String,
+}
 
-/// A finished page. Pages show what is in the database now, so none is kept by a browser.
-fn page(status: StatusCode, template: &impl Template) -> Result<HttpResponse, WebError> {
-    let body = template.render()?;
-    Ok(HttpResponse::build(status).insert_header(ContentType::html()).insert_header((CACHE_CONTROL, "no-store")).body(body))
+impl Page {
+    /// As an answer.
+    pub(crate) fn answer(self) -> HttpResponse {
+        let mut answer = HttpResponse::build(self.status);
+        answer.insert_header(ContentType::html()).insert_header((CACHE_CONTROL, "no-store")).body(self.body)
+    }
+}
+
+fn page(status: StatusCode, template: &impl Template) -> Result<Page, WebError> {
+    Ok(Page { status, body: template.render()? })
 }
 
 fn see_other(path: impl Into<String>) -> HttpResponse {
@@ -53,7 +65,16 @@ fn see_other(path: impl Into<String>) -> HttpResponse {
 
 async fn job_file(database: &Data<Database>, worker: &Worker, number: i32) -> Result<JobFile, WebError> {
     let shop = worker.shop_id();
-    Ok(database.read(move |connection| JobFile::find(connection, shop, JobNumber(number))).await?)
+    let read = database.read(move |connection| JobFile::find(connection, shop, JobNumber(number)));
+    read.await.map_err(|error| of_job(number, error))
+}
+
+/// What went wrong in reading a job.
+fn of_job(number: i32, error: StoreError) -> WebError {
+    match error {
+        StoreError::Unreadable { .. } => WebError::RecordUnreadable { number, source: error },
+        other => other.into(),
+    }
 }
 
 /// A job with its record: who did what, and what was corrected.
@@ -75,7 +96,7 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
         let photographs = photograph::of_job(connection, shop, file.job.id)?;
         Ok::<_, StoreError>(Record { file, names, withdrawn, photographs })
     });
-    Ok(read.await?)
+    read.await.map_err(|error| of_job(number, error))
 }
 
 /// Names of the shop's people by key.
@@ -111,15 +132,17 @@ impl Hidden {
 enum Refusal {
     /// Some fields are wrong.
     Fields(usize),
-    /// Somebody saved the job since the page was opened.
+    /// Somebody saved the job since the page was opened, or it is closed.
     Stale(String),
+    /// A list has all that it may hold.
+    Full(String),
 }
 
 impl Refusal {
     fn status(&self) -> StatusCode {
         match self {
             Refusal::Fields(_) => StatusCode::UNPROCESSABLE_ENTITY,
-            Refusal::Stale(_) => StatusCode::CONFLICT,
+            Refusal::Stale(_) | Refusal::Full(_) => StatusCode::CONFLICT,
         }
     }
 
@@ -129,7 +152,7 @@ impl Refusal {
             Refusal::Fields(count) => {
                 format!("Nothing was saved: {count} fields need another look. What you typed is still here.")
             }
-            Refusal::Stale(text) => text.clone(),
+            Refusal::Stale(text) | Refusal::Full(text) => text.clone(),
         }
     }
 }
@@ -148,25 +171,60 @@ async fn keep(
     job: JobId,
     work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError> + Send + 'static,
 ) -> Result<Kept, WebError> {
-    let (token, seen, person) = (sheet.token()?, sheet.revision()?, worker.person.clone());
-    let saved = database.write(move |connection| -> Result<(), StoreError> {
-        if submission::claim(connection, &token, &person)? {
-            jobs::revise(connection, &person, job, seen)?;
-            work(connection, &person)?;
-        }
-        Ok(())
-    });
-    match saved.await {
+    keep_where(database, worker, sheet, job, Closed::Refuses, work).await
+}
+
+async fn keep_where(
+    database: &Data<Database>,
+    worker: &Worker,
+    sheet: &Sheet,
+    job: JobId,
+    closed: Closed,
+    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError> + Send + 'static,
+) -> Result<Kept, WebError> {
+    let (sending, seen, person) = (sheet.sending()?, sheet.revision()?, worker.person.clone());
+    let sent = sending.clone();
+    let saved = database.write(move |connection| saving::save(connection, &person, &sent, job, seen, closed, work)).await;
+    match saved {
         Ok(()) => Ok(Kept::Saved),
-        Err(StoreError::Stale { by, at }) => {
-            let text = format!(
-                "{by} saved this job at {} after you opened this page, so yours was not saved. What you typed is still here; \
-                 compare it with what is on file now, and save again.",
-                clock(at)
-            );
+        Err(StoreError::Stale { by, at }) => Ok(Kept::Stale(Refusal::Stale(stale_words(worker, &by, at)))),
+        Err(StoreError::Finished) => {
+            let text = format!("{FINISHED} What you typed is still here; take the job up again on Proof, then save.");
             Ok(Kept::Stale(Refusal::Stale(text)))
         }
+        Err(full @ StoreError::Full { .. }) => {
+            let text = format!("{}. Nothing was saved; take one off the list first.", sentence(&full.to_string()));
+            Ok(Kept::Stale(Refusal::Full(text)))
+        }
+        Err(StoreError::OutcomeUnknown(_)) => was_kept(database, worker, sending).await.map(|()| Kept::Saved),
         Err(error) => Err(error.into()),
+    }
+}
+
+fn stale_words(worker: &Worker, by: &str, at: DateTime<Utc>) -> String {
+    let (at, still) = (clock(at), "What you typed is still here; compare it with what is on file now, and save again.");
+    if by == worker.person.name {
+        return format!(
+            "You saved this job at {at} with other figures after this page was opened, so these were not saved. {still}"
+        );
+    }
+    format!("{by} saved this job at {at} after you opened this page, so yours was not saved. {still}")
+}
+
+/// What is true after the connection was lost while something was being saved.
+///
+/// # Errors     an error that says truly that nothing was saved, or that it is not known
+async fn was_kept(database: &Data<Database>, worker: &Worker, sending: Sending) -> Result<(), WebError> {
+    let person = worker.person.clone();
+    let looked: Result<bool, StoreError> =
+        database.read(move |connection| submission::was_kept(connection, &person, &sending)).await;
+    match looked {
+        Ok(true) => Ok(()),
+        Ok(false) => Err(StoreError::Unreachable("the connection was lost before it was kept".into()).into()),
+        Err(error) => {
+            tracing::error!(cause = %error, "it could not be found out whether something was saved");
+            Err(WebError::NotKnownWhetherSaved)
+        }
     }
 }
 
@@ -189,8 +247,12 @@ async fn keep_or_fail(
     job: JobId,
     work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError> + Send + 'static,
 ) -> Result<(), WebError> {
-    match keep(database, worker, sheet, job, work).await? {
+    or_fail(keep(database, worker, sheet, job, work).await?)
+}
+
+fn or_fail(kept: Kept) -> Result<(), WebError> {
+    match kept {
         Kept::Saved => Ok(()),
-        Kept::Stale(_) => Err(WebError::NotNow("Somebody saved this job after the page was opened. Nothing of yours was saved.")),
+        Kept::Stale(refusal) => Err(WebError::Refused(refusal.words())),
     }
 }

@@ -15,10 +15,11 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, fitting};
 
 use super::job_frame::{JobFrame, found, planned_cases, with_prediction};
-use super::{Hidden, Kept, Posted, Refusal, job_file, keep, keep_or_fail, page, see_other};
+use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
 use crate::error::WebError;
-use crate::form::{self, Choice, Field, Sheet};
+use crate::form::{self, Choice, Field, Posted, Sheet};
 use crate::job_route::{Stage, missing_on_tape};
+use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::aim_name;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, ruled_out};
@@ -113,7 +114,7 @@ pub(crate) async fn show(
         Some(considered) => form::correction::fill(&mut sheet, &considered.entry.0),
         None => sheet.set("kind", "lift_block"),
     }
-    options_page(&worker, &file, &sheet, &looking, None)
+    drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
 }
 
 pub(crate) async fn consider(
@@ -124,7 +125,7 @@ pub(crate) async fn consider(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     refuse_what_cannot_be_cured(&file)?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None };
     let checked = form::correction::check(&mut sheet);
     let out = checked.as_ref().and_then(CorrectionEntry::correction).map(|correction| ruled_out(&file.found(), &correction));
@@ -133,7 +134,7 @@ pub(crate) async fn consider(
     }
     let Some(entry) = checked.filter(|_| sheet.is_sound()) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return options_page(&worker, &file, &sheet, &looking, Some(&refusal));
+        return drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await;
     };
     let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
@@ -143,7 +144,7 @@ pub(crate) async fn consider(
         Kept::Saved => Ok(see_other(Stage::Options.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            options_page(&worker, &file, &sheet, &looking, Some(&refusal))
+            drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await
         }
     }
 }
@@ -163,11 +164,11 @@ pub(crate) async fn choose(
     if !file.found().gate(&correction).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
     }
-    let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));
+    let predicted = run(move |_| Ok(PredictedHeights::of(&Predictor::new(&survey).predict(&correction)))).await?;
     if predicted.is_empty() {
         return Err(WebError::NotNow("Nothing is predicted for this correction yet; put the rear heights on Tape first."));
     }
-    let sheet = Sheet::posted(posted.into_inner(), units);
+    let sheet = Sheet::posted(posted, units);
     let (job, id) = (file.job.id, CorrectionId(id));
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
         fitting::choose(connection, person, job, id, &predicted)
@@ -183,10 +184,9 @@ pub(crate) async fn choose_none(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let sheet = Sheet::posted(posted, worker.units());
     let job = file.job.id;
-    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| fitting::withdraw(connection, person.shop_id, job))
-        .await?;
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| fitting::withdraw(connection, person, job)).await?;
     Ok(see_other(Stage::Options.path(file.job.number)))
 }
 
@@ -201,10 +201,10 @@ pub(crate) async fn withdraw(
     if file.fitting.as_ref().is_some_and(|fitting| fitting.correction_id == CorrectionId(id)) {
         return Err(WebError::NotNow("That correction is the one chosen; take the choice back first."));
     }
-    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let sheet = Sheet::posted(posted, worker.units());
     let job = file.job.id;
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
-        correction::withdraw(connection, person.shop_id, job, CorrectionId(id))
+        correction::withdraw(connection, person, job, CorrectionId(id))
     })
     .await?;
     Ok(see_other(format!("{}?withdrawn={id}", Stage::Options.path(file.job.number))))
@@ -218,10 +218,10 @@ pub(crate) async fn restore(
 ) -> Result<HttpResponse, WebError> {
     let (number, id) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
-    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let sheet = Sheet::posted(posted, worker.units());
     let job = file.job.id;
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
-        correction::restore(connection, person.shop_id, job, CorrectionId(id))
+        correction::restore(connection, person, job, CorrectionId(id))
     })
     .await?;
     Ok(see_other(format!("{}?show={id}", Stage::Options.path(file.job.number))))
@@ -264,15 +264,23 @@ struct Worked<'a> {
 }
 
 impl<'a> Worked<'a> {
-    fn all(file: &'a JobFile, survey: &Survey, predictor: &Predictor<'_>, units: Units) -> Vec<Self> {
+    fn all(
+        file: &'a JobFile,
+        survey: &Survey,
+        predictor: &Predictor<'_>,
+        units: Units,
+        gone: &Gone,
+    ) -> Result<Vec<Self>, WebError> {
         let aim = file.aim.as_ref().map(|entry| entry.aim());
-        let worked = |considered: &'a Considered| {
-            let correction = considered.entry.0.correction()?;
+        let mut all = Vec::with_capacity(file.corrections.len());
+        for considered in &file.corrections {
+            gone.check()?;
+            let Some(correction) = considered.entry.0.correction() else { continue };
             let prediction = predictor.predict(&correction);
             let verdict = aim.as_ref().and_then(|aim: &Aim| aim_sentence(aim, survey, &prediction, units));
-            Some(Worked { considered, correction, prediction, verdict })
-        };
-        file.corrections.iter().filter_map(worked).collect()
+            all.push(Worked { considered, correction, prediction, verdict });
+        }
+        Ok(all)
     }
 
     fn verdict(&self) -> (String, &'static str) {
@@ -281,18 +289,20 @@ impl<'a> Worked<'a> {
 }
 
 fn options_page(
+    gone: &Gone,
     worker: &Worker,
     file: &JobFile,
     sheet: &Sheet,
     looking: &Looking,
     refusal: Option<&Refusal>,
-) -> Result<HttpResponse, WebError> {
+) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let overload = overload_words(&survey, &file.names_aboard(), units);
     let look_over = file.found();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
     let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
-    let worked = if overload.is_some() || !stops.is_empty() { Vec::new() } else { Worked::all(file, &survey, &predictor, units) };
+    let nothing_fits = overload.is_some() || !stops.is_empty();
+    let worked = if nothing_fits { Vec::new() } else { Worked::all(file, &survey, &predictor, units, gone)? };
     let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
     let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
     let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);

@@ -1,30 +1,26 @@
 //! Photographs of a job: sent, shown, taken off.
 
-use actix_multipart::Multipart;
-use actix_web::HttpResponse;
-use actix_web::http::header::{CACHE_CONTROL, ContentType};
-use actix_web::web::{Data, Path};
+use actix_web::http::header::{CACHE_CONTROL, ContentType, ETAG, IF_NONE_MATCH};
+use actix_web::web::{Data, Path, Payload};
+use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
-use futures_util::TryStreamExt;
 use wise_badger_mechanics::look_over::Area;
-use wise_badger_store::job_file::JobFile;
-use wise_badger_store::photograph::{self, NewPhotograph, Photograph};
+use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::reading::Place;
-use wise_badger_store::{Database, PhotographId, StoreError, submission};
+use wise_badger_store::{Database, PhotographId, StoreError, saving};
 
-use super::{Names, Posted, Record, job_file, see_other};
+use super::{Hidden, Record, job_file, keep_or_fail, see_other, was_kept};
 use crate::error::WebError;
 use crate::form::look_over::word;
 use crate::form::tape::{GAP, WALK, further_places};
-use crate::form::{Sheet, new_token};
+use crate::form::{Posted, Sheet};
 use crate::job_route::Stage;
 use crate::photo::{self, LARGEST_BYTES};
+use crate::upload;
 use crate::view::look_over::area_name;
-use crate::view::{clock, place_name};
+use crate::view::{Units, clock, place_name};
 use crate::worker::Worker;
 
-/// Most photographs of one job.
-const MOST: i64 = 200;
 /// What a photograph of the whole vehicle is kept under.
 const WHOLE: &str = "vehicle";
 
@@ -33,7 +29,7 @@ const WHOLE: &str = "vehicle";
 #[template(path = "parts/album.html")]
 pub(super) struct Album {
     number: i32,
-    token: String,
+    hidden: Hidden,
     /// The stage's word, to come back to.
     back: String,
     subjects: Vec<(String, &'static str)>,
@@ -52,58 +48,29 @@ struct Shown {
 
 impl Album {
     /// Those of readings.
-    pub(super) fn of_readings(record: &Record) -> Self {
+    pub(super) fn of_readings(record: &Record, units: Units) -> Self {
         let class = record.file.job.intake.class;
         let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(class));
         let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle")];
         subjects.extend(walk.map(|place: Place| (place.name().to_owned(), place_name(class, place))));
-        Album::new(&record.file, &record.photographs, &record.names, Stage::Tape, subjects)
+        Album::new(record, Stage::Tape, subjects, units)
     }
 
     /// Those of the look-over.
-    pub(super) fn of_look_over(record: &Record) -> Self {
+    pub(super) fn of_look_over(record: &Record, units: Units) -> Self {
         let subjects = Area::ALL.into_iter().map(|area| (word(area), area_name(area))).collect();
-        Album::new(&record.file, &record.photographs, &record.names, Stage::LookOver, subjects)
+        Album::new(record, Stage::LookOver, subjects, units)
     }
 
-    fn new(file: &JobFile, all: &[Photograph], names: &Names, stage: Stage, subjects: Vec<(String, &'static str)>) -> Self {
+    fn new(record: &Record, stage: Stage, subjects: Vec<(String, &'static str)>, units: Units) -> Self {
+        let Record { file, names, photographs: all, .. } = record;
         let shown = all.iter().filter_map(|photograph| {
             let (_, subject) = subjects.iter().find(|(word, _)| *word == photograph.subject)?;
             let taken = format!("{}, {}", names.of(photograph.taken_by), clock(photograph.taken_at));
             Some(Shown { id: photograph.id.0, subject, taken, width: photograph.width, height: photograph.height })
         });
-        let shown = shown.collect();
-        Album { number: file.job.number.0, token: new_token(), back: stage.name().to_lowercase(), subjects, shown }
-    }
-}
-
-/// What a form with a file posts.
-#[derive(Default)]
-struct Sent {
-    texts: Vec<(String, String)>,
-    photo: Vec<u8>,
-}
-
-impl Sent {
-    async fn read(mut parts: Multipart) -> Result<Self, WebError> {
-        let malformed = |error: actix_multipart::MultipartError| WebError::Malformed(error.to_string());
-        let mut sent = Sent::default();
-        while let Some(mut part) = parts.try_next().await.map_err(malformed)? {
-            let name = part.name().unwrap_or_default().to_owned();
-            let is_photo = name == "photo";
-            let mut bytes = Vec::new();
-            while let Some(chunk) = part.try_next().await.map_err(malformed)? {
-                bytes.extend_from_slice(&chunk);
-                if bytes.len() > if is_photo { LARGEST_BYTES } else { 1024 } {
-                    return Err(WebError::PhotoTooLarge);
-                }
-            }
-            match is_photo {
-                true => sent.photo = bytes,
-                false => sent.texts.push((name, String::from_utf8_lossy(&bytes).into_owned())),
-            }
-        }
-        Ok(sent)
+        let (shown, hidden) = (shown.collect(), Hidden::new(&Sheet::blank(units), file.job.revision));
+        Album { number: file.job.number.0, hidden, back: stage.name().to_lowercase(), subjects, shown }
     }
 }
 
@@ -111,35 +78,34 @@ pub(crate) async fn send(
     database: Data<Database>,
     worker: Worker,
     number: Path<i32>,
-    parts: Multipart,
+    request: HttpRequest,
+    payload: Payload,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sent = Sent::read(parts).await?;
-    let sheet = Sheet::posted(sent.texts, worker.units());
-    let (token, subject, back) = (sheet.token()?, sheet.text("subject").to_owned(), back(&sheet));
-    if sent.photo.is_empty() {
+    let sent = upload::read(&request, payload, "photo", LARGEST_BYTES).await?;
+    let sheet = Sheet::posted(sent.posted, worker.units());
+    let (sending, subject, back) = (sheet.sending()?, sheet.text("subject").to_owned(), back(&sheet));
+    if sent.file.is_empty() {
         return Err(WebError::NotNow("No photograph was chosen. Go back, choose one, and send it."));
     }
     if !is_subject(&subject) {
         return Err(WebError::Malformed(format!("a photograph of {subject}")));
     }
-    // Reading a picture takes a while: not on a thread that answers others.
-    let made = tokio::task::spawn_blocking(move || photo::remake(&sent.photo)).await;
-    let made = made.map_err(|error| WebError::Malformed(error.to_string()))?.map_err(WebError::NoPhoto)?;
+    let made = photo::remade(sent.file).await?;
+    drop(sent.turn);
     let size = |pixels: u32| i32::try_from(pixels).unwrap_or(i32::MAX);
     let new = NewPhotograph { subject, width: size(made.width), height: size(made.height), jpeg: made.jpeg };
-    let (person, job) = (worker.person.clone(), file.job.id);
-    let kept = database.write(move |connection| -> Result<bool, StoreError> {
-        if photograph::count(connection, person.shop_id, job)? >= MOST {
-            return Ok(false);
-        }
-        if submission::claim(connection, &token, &person)? {
-            photograph::keep(connection, &person, job, &new)?;
-        }
-        Ok(true)
-    });
-    if !kept.await? {
-        return Err(WebError::NotNow("This job has 200 photographs; it takes no more."));
+    let (person, job, sent) = (worker.person.clone(), file.job.id, sending.clone());
+    let kept: Result<(), StoreError> = database
+        .write(move |connection| {
+            saving::add(connection, &person, &sent, job, |connection, person| {
+                photograph::keep(connection, person, job, &new).map(|_| ())
+            })
+        })
+        .await;
+    match kept {
+        Err(StoreError::OutcomeUnknown(_)) => was_kept(&database, &worker, sending).await?,
+        kept => kept?,
     }
     Ok(see_other(back.path(file.job.number)))
 }
@@ -155,7 +121,12 @@ fn is_subject(subject: &str) -> bool {
         || Area::ALL.into_iter().any(|area| word(area) == subject)
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, path: Path<(i32, i64)>) -> Result<HttpResponse, WebError> {
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Worker,
+    path: Path<(i32, i64)>,
+    request: HttpRequest,
+) -> Result<HttpResponse, WebError> {
     let (number, id) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
     let shop = worker.shop_id();
@@ -163,11 +134,12 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, path: Path<(i
         .read(move |connection| photograph::jpeg(connection, shop, file.job.id, PhotographId(id)))
         .await
         .map_err(WebError::from)?;
-    // A photograph never changes.
-    Ok(HttpResponse::Ok()
-        .insert_header(ContentType::jpeg())
-        .insert_header((CACHE_CONTROL, "private, max-age=31536000, immutable"))
-        .body(jpeg))
+    // The picture of a number never changes; whether it still stands is asked each time.
+    let tag = format!("\"{id}\"");
+    let known = request.headers().get(IF_NONE_MATCH).and_then(|known| known.to_str().ok()) == Some(tag.as_str());
+    let mut answer = if known { HttpResponse::NotModified() } else { HttpResponse::Ok() };
+    answer.insert_header((CACHE_CONTROL, "private, no-cache")).insert_header((ETAG, tag));
+    Ok(if known { answer.finish() } else { answer.insert_header(ContentType::jpeg()).body(jpeg) })
 }
 
 pub(crate) async fn withdraw(
@@ -178,8 +150,11 @@ pub(crate) async fn withdraw(
 ) -> Result<HttpResponse, WebError> {
     let (number, id) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
-    let back = back(&Sheet::posted(posted.into_inner(), worker.units()));
-    let (person, job) = (worker.person.clone(), file.job.id);
-    database.write(move |connection| photograph::withdraw(connection, &person, job, PhotographId(id))).await?;
+    let sheet = Sheet::posted(posted, worker.units());
+    let (back, job) = (back(&sheet), file.job.id);
+    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
+        photograph::withdraw(connection, person, job, PhotographId(id))
+    })
+    .await?;
     Ok(see_other(back.path(file.job.number)))
 }

@@ -6,16 +6,18 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
+use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;
 use wise_badger_store::{Database, job, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::tape::{StateForm, state_forms};
-use super::{Hidden, Kept, Posted, Record, Refusal, job_file, job_record, keep, keep_or_fail, page, see_other};
+use super::{Hidden, Kept, Page, Record, Refusal, job_file, job_record, keep, keep_where, or_fail, page, see_other};
 use crate::error::WebError;
-use crate::form::{Sheet, tape};
+use crate::form::{Posted, Sheet, tape};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::proof::proof_figures;
 use crate::view::{Figure, caution_text, correction_name, datum_name};
 use crate::worker::Worker;
@@ -40,7 +42,7 @@ struct ProofPage {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let sheet = tape::heights_on_file(worker.units(), &record.file, Phase::Fitted);
-    proof_page(&worker, &record, &sheet, None)
+    drawn(move |_| proof_page(&worker, &record, &sheet, None)).await
 }
 
 pub(crate) async fn save(
@@ -54,13 +56,13 @@ pub(crate) async fn save(
     if file.fitting.is_none() {
         return Err(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."));
     }
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
     let datum = file.job.datum.unwrap_or(Datum::GroundToArch);
     let readings = tape::heights(&mut sheet, Phase::Fitted, datum);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return proof_page(&worker, &record, &sheet, Some(&refusal));
+        return drawn(move |_| proof_page(&worker, &record, &sheet, Some(&refusal))).await;
     }
     let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
@@ -71,7 +73,7 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&tape::heights_on_file(sheet.units(), &record.file, Phase::Fitted));
-            proof_page(&worker, &record, &sheet, Some(&refusal))
+            drawn(move |_| proof_page(&worker, &record, &sheet, Some(&refusal))).await
         }
     }
 }
@@ -105,12 +107,13 @@ async fn set_finished(
     if finished && !measured_again(&file) {
         return Err(WebError::NotNow("Measure the rear again after fitting before the job is finished."));
     }
-    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let sheet = Sheet::posted(posted, worker.units());
     let job = file.job.id;
-    keep_or_fail(database, worker, &sheet, job, move |connection, person| {
-        job::set_finished(connection, person.shop_id, job, finished)
-    })
-    .await?;
+    let closed = if finished { Closed::Refuses } else { Closed::Opens };
+    let kept = keep_where(database, worker, &sheet, job, closed, move |connection, person| {
+        job::set_finished(connection, person, job, finished)
+    });
+    or_fail(kept.await?)?;
     Ok(see_other(format!("/jobs/{number}")))
 }
 
@@ -119,7 +122,7 @@ fn measured_again(file: &JobFile) -> bool {
     file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some())
 }
 
-fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let (units, survey) = found(worker, file);
     let measured = measured_again(file);

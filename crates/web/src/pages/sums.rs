@@ -5,9 +5,10 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Path, Query};
 use askama::Template;
 
-use super::page;
+use super::{Page, page};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Sheet, asked_by_address};
+use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::sums::{self, GROUPS, Given, ShopSum};
 use crate::view::{Figure, sentence};
@@ -53,17 +54,18 @@ type Typed = Query<Vec<(String, String)>>;
 
 pub(crate) async fn first(worker: Worker) -> Result<HttpResponse, WebError> {
     let (_, [first, ..]) = GROUPS[0] else { return Err(WebError::NotFound("sum")) };
-    sum_page(&worker, first, Vec::new())
+    drawn(move |_| sum_page(&worker, first, Vec::new())).await
 }
 
 pub(crate) async fn show(worker: Worker, word: Path<String>, typed: Typed) -> Result<HttpResponse, WebError> {
     let sum = sums::find(&word).ok_or(WebError::NotFound("sum"))?;
-    sum_page(&worker, sum, typed.into_inner())
+    let typed = typed.into_inner();
+    drawn(move |_| sum_page(&worker, sum, typed)).await
 }
 
-fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>) -> Result<HttpResponse, WebError> {
+fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>) -> Result<Page, WebError> {
     let asked = !typed.is_empty();
-    let mut sheet = Sheet::posted(typed, worker.units());
+    let mut sheet = Sheet::posted(asked_by_address(typed), worker.units());
     if !asked {
         for input in sum.inputs.iter().filter(|input| !input.usual.is_empty()) {
             sheet.set(input.name, input.usual);

@@ -13,11 +13,12 @@ use wise_badger_store::{Database, job, load, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::photographs::Album;
-use super::{Hidden, Kept, Names, Posted, Record, Refusal, job_record, keep, page, see_other};
+use super::{Hidden, Kept, Names, Page, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Posted, Sheet};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::{clock, datum_name, place_name, sentence, state_name, support_name};
 use crate::worker::Worker;
 
@@ -146,7 +147,7 @@ fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let sheet = tape::on_file(worker.units(), &record.file);
-    tape_page(&worker, &record, &sheet, None)
+    drawn(move |_| tape_page(&worker, &record, &sheet, None)).await
 }
 
 pub(crate) async fn save(
@@ -157,16 +158,16 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let file = &record.file;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&tape::on_file(sheet.units(), file));
     let Some(entry) = tape::check(&mut sheet, file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return tape_page(&worker, &record, &sheet, Some(&refusal));
+        return drawn(move |_| tape_page(&worker, &record, &sheet, Some(&refusal))).await;
     };
     let job = file.job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
         reading::replace(connection, person, job, Phase::Found, &entry.readings, &entry.why)?;
-        job::set_tape_manner(connection, person.shop_id, job, entry.manner)?;
+        job::set_tape_manner(connection, person, job, entry.manner)?;
         load::replace(connection, person, job, entry.load.as_ref())
     });
     match kept.await? {
@@ -174,7 +175,7 @@ pub(crate) async fn save(
         Kept::Stale(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&tape::on_file(sheet.units(), &record.file));
-            tape_page(&worker, &record, &sheet, Some(&refusal))
+            drawn(move |_| tape_page(&worker, &record, &sheet, Some(&refusal))).await
         }
     }
 }
@@ -256,7 +257,7 @@ fn load_cases(sheet: &Sheet, file: &JobFile) -> Vec<LoadCase> {
     cases.map(|case| LoadCase { key: case.key, name: case.name.clone(), chosen: case.key.to_string() == chosen }).collect()
 }
 
-fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let (_, survey) = found(worker, file);
     let class = file.job.intake.class;
@@ -305,7 +306,7 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
         why: if file.readings.is_empty() { Vec::new() } else { sheet.choices("why", &tape::WHY) },
         corrected: corrected(record),
-        album: Album::of_readings(record),
+        album: Album::of_readings(record, sheet.units()),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }

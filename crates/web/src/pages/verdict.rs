@@ -11,10 +11,11 @@ use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
 use super::job_frame::{JobFrame, as_chosen, found};
-use super::{job_file, page};
+use super::{Page, job_file, page};
 use crate::drawing::BreakdownDrawing;
 use crate::error::WebError;
 use crate::job_route::{Stage, missing_on_tape};
+use crate::reckoning::drawn;
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
@@ -64,8 +65,12 @@ fn breakdown(file: &JobFile, survey: &Survey) -> Option<(Breakdown, &'static str
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let (units, survey) = found(&worker, &file);
-    let way = breakdown(&file, &survey);
+    drawn(move |_| verdict_page(&worker, &file)).await
+}
+
+fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
+    let (units, survey) = found(worker, file);
+    let way = breakdown(file, &survey);
     let look_over = file.found();
     let grounds = Grounds {
         survey: &survey,
@@ -81,8 +86,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
             parts: part_figures(&breakdown, &survey, units),
         }),
         causes,
-        number: *number,
-        frame: JobFrame::new(&worker, &file, Some(Stage::Verdict), &as_chosen(&file, &survey)),
+        number: file.job.number.0,
+        frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(file, &survey)),
         missing: missing_on_tape(&survey),
         overload: overload_words(&survey, &file.names_aboard(), units),
         heights: height_figures(&survey, units),

@@ -1,9 +1,11 @@
 //! Who is working, and in which units.
 
+use std::time::Instant;
+
 use actix_session::Session;
-use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Form, Query};
+use actix_web::web::{Data, Query};
+use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
 use serde::Deserialize;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
@@ -12,6 +14,10 @@ use wise_badger_store::{Database, PersonId, StoreError, shop};
 
 use super::{page, see_other};
 use crate::error::WebError;
+use crate::form::Posted;
+use crate::guard::peer;
+use crate::log;
+use crate::throttle::Throttle;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -24,21 +30,6 @@ struct WhoPage {
 
 #[derive(Deserialize)]
 pub(crate) struct Wanted {
-    #[serde(default)]
-    next: String,
-}
-
-#[derive(Deserialize)]
-pub(crate) struct SignOn {
-    person: i64,
-    #[serde(default)]
-    next: String,
-}
-
-#[derive(Deserialize)]
-pub(crate) struct UnitSwitch {
-    length: Option<String>,
-    weight: Option<String>,
     #[serde(default)]
     next: String,
 }
@@ -58,11 +49,23 @@ pub(crate) async fn show(database: Data<Database>, wanted: Query<Wanted>) -> Res
             Ok::<_, StoreError>((shop, people))
         })
         .await?;
-    page(StatusCode::OK, &WhoPage { shop: shop.name, people, next: local(&wanted.next).to_owned() })
+    let next = local(&wanted.next).to_owned();
+    Ok(page(StatusCode::OK, &WhoPage { shop: shop.name, people, next })?.answer())
 }
 
-pub(crate) async fn sign_on(database: Data<Database>, session: Session, form: Form<SignOn>) -> Result<HttpResponse, WebError> {
-    let id = PersonId(form.person);
+pub(crate) async fn sign_on(
+    database: Data<Database>,
+    sign_ons: Data<Throttle>,
+    session: Session,
+    request: HttpRequest,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    if !sign_ons.allows(peer(&request), Instant::now()) {
+        log::security("too many sign-ons", "");
+        return Err(WebError::TooOften);
+    }
+    let person = posted.text("person").and_then(|person| person.parse().ok());
+    let id = PersonId(person.ok_or_else(|| WebError::Malformed("no person".to_owned()))?);
     let person = database
         .read(move |connection| {
             let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
@@ -70,21 +73,24 @@ pub(crate) async fn sign_on(database: Data<Database>, session: Session, form: Fo
         })
         .await?;
     Worker::sign_on(&session, &person)?;
-    Ok(see_other(local(&form.next)))
+    tracing::info!(target: "wise_badger_web::security", event = "sign-on", person = person.id.0);
+    Ok(see_other(local(posted.text("next").unwrap_or_default())))
 }
 
-pub(crate) async fn set_units(
-    database: Data<Database>,
-    worker: Worker,
-    form: Form<UnitSwitch>,
-) -> Result<HttpResponse, WebError> {
+/// Ends the session, here and in the store.
+pub(crate) async fn sign_out(session: Session) -> HttpResponse {
+    session.purge();
+    see_other("/who")
+}
+
+pub(crate) async fn set_units(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
     let units = worker.units();
-    let length = match form.length.as_deref() {
+    let length = match posted.text("length") {
         Some("in") => LengthUnit::Inches,
         Some("mm") => LengthUnit::Millimetres,
         _ => units.length,
     };
-    let weight = match form.weight.as_deref() {
+    let weight = match posted.text("weight") {
         Some("lb") => WeightUnit::Pounds,
         Some("kg") => WeightUnit::Kilograms,
         _ => units.weight,
@@ -92,7 +98,7 @@ pub(crate) async fn set_units(
     let done: Result<(), StoreError> =
         database.write(move |connection| person::set_units(connection, &worker.person, length, weight)).await;
     done?;
-    Ok(see_other(local(&form.next)))
+    Ok(see_other(local(posted.text("next").unwrap_or_default())))
 }
 
 #[cfg(test)]

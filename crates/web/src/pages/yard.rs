@@ -1,16 +1,22 @@
 //! The yard: every job, newest first, with where it stands.
 
+use std::collections::HashMap;
+
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Query};
 use askama::Template;
 use serde::Deserialize;
+use serde_json::Value;
+use wise_badger_mechanics::survey::RearWheels;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, JobNumber};
+use wise_badger_store::job_list::{self, JobListed};
+use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
-use super::page;
 use crate::error::WebError;
+use crate::form::intake;
 use crate::job_route::{Stage, Standing};
+use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::{ago, class_name, sentence, wheels_name};
 use crate::worker::Worker;
@@ -49,36 +55,87 @@ pub(crate) struct Before {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<Before>) -> Result<HttpResponse, WebError> {
     let (shop, before) = (worker.shop_id(), query.before.map(JobNumber));
     let most = i64::try_from(MOST + 1).unwrap_or(i64::MAX);
-    let mut files = database.read(move |connection| JobFile::newest(connection, shop, most, before)).await?;
-    let more = files.len() > MOST;
-    files.truncate(MOST);
-    let older = files.last().filter(|_| more).map(|file| file.job.number.0);
-    let jobs = files.iter().map(JobLine::new).collect();
-    page(
-        StatusCode::OK,
-        &YardPage { shell: Shell::new(&worker, "Yard", "/"), jobs, older, stages: Stage::ALL.map(Stage::name).into() },
-    )
+    let mut listed = database.read(move |connection| job_list::newest(connection, shop, most, before)).await?;
+    let more = listed.len() > MOST;
+    listed.truncate(MOST);
+    let unknown: Vec<JobListed> = listed.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
+    let reckoned = reckon(&database, shop, unknown).await?;
+    let older = listed.last().filter(|_| more).map(|(job, _)| job.number.0);
+    let line = |(job, known): &(JobListed, Option<Value>)| {
+        let known = known.as_ref().and_then(|known| Standing::deserialize(known).ok());
+        JobLine::new(job, known.as_ref().or_else(|| reckoned.get(&job.id)))
+    };
+    let page = YardPage {
+        shell: Shell::new(&worker, "Yard", "/"),
+        jobs: listed.iter().map(line).collect(),
+        older,
+        stages: Stage::ALL.map(Stage::name).into(),
+    };
+    Ok(super::page(StatusCode::OK, &page)?.answer())
+}
+
+/// Reckons how far jobs have come of which it is not known at their present revision, and keeps it for the lists to come. A job
+/// whose record cannot be read has no part in the answer, and takes nobody else's.
+async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>) -> Result<HashMap<JobId, Standing>, WebError> {
+    if unknown.is_empty() {
+        return Ok(HashMap::new());
+    }
+    let files = database.read(move |connection| -> Result<Vec<JobFile>, StoreError> {
+        let mut files = Vec::with_capacity(unknown.len());
+        for job in unknown {
+            match JobFile::find(connection, shop, job.number) {
+                Ok(file) => files.push(file.on_usual_springs()),
+                Err(error @ StoreError::Unreadable { .. }) => {
+                    tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
+                }
+                Err(StoreError::NotFound(_)) => {}
+                Err(error) => return Err(error),
+            }
+        }
+        Ok(files)
+    });
+    let files = files.await?;
+    let standings = run(move |gone| {
+        let standing = |file: &JobFile| gone.check().map(|()| (file.job.id, file.job.revision, Standing::of(file)));
+        files.iter().map(standing).collect::<Result<Vec<_>, WebError>>()
+    });
+    let standings = standings.await?;
+    let kept: Vec<(JobId, i32, Value)> =
+        standings.iter().map(|(job, revision, standing)| (*job, *revision, serde_json::json!(standing))).collect();
+    // The list is right without: a database that takes no changes still shows it.
+    let kept: Result<(), StoreError> = database.write(move |connection| job_list::keep_standings(connection, shop, &kept)).await;
+    if let Err(error) = kept {
+        tracing::warn!(cause = %error, "how far jobs have come was not kept");
+    }
+    Ok(standings.into_iter().map(|(job, _, standing)| (job, standing)).collect())
 }
 
 impl JobLine {
-    fn new(file: &JobFile) -> Self {
-        let (standing, intake) = (Standing::of(file), &file.job.intake);
-        let mark = |stage| match (standing.is_done(stage), standing.next == Some(stage)) {
-            (_, true) => "next",
-            (true, false) => "done",
-            (false, false) => "open",
+    fn new(job: &JobListed, standing: Option<&Standing>) -> Self {
+        let number = job.number;
+        let path = format!("/jobs/{}", number.0);
+        let mark = |stage| match standing.map(|standing| (standing.is_done(stage), standing.next == Some(stage))) {
+            Some((_, true)) => "next",
+            Some((true, false)) => "done",
+            _ => "open",
         };
-        let number = file.job.number;
         JobLine {
             number: number.0,
-            label: intake.label.clone(),
-            vehicle: format!("{}, {}", class_name(intake.class), wheels_name(intake.rear_wheels)),
-            stands: sentence(&standing.words),
+            label: job.label.clone(),
+            vehicle: vehicle_words(&job.vehicle_class, &job.rear_wheels),
+            stands: standing.map_or_else(|| "This job's record cannot be read".to_owned(), |standing| sentence(&standing.words)),
             track: Stage::ALL.iter().map(|stage| (stage.name(), mark(*stage))).collect(),
-            over: standing.over,
-            finished: standing.finished,
-            touched: ago(file.job.revised_at),
-            href: standing.next.map_or_else(|| format!("/jobs/{}", number.0), |stage| stage.path(number)),
+            over: standing.is_none_or(|standing| standing.over),
+            finished: standing.is_some_and(|standing| standing.finished),
+            touched: ago(job.revised_at),
+            href: standing.and_then(|standing| standing.next).map_or(path, |stage| stage.path(number)),
         }
     }
+}
+
+/// Class and wheels by the words of their columns, as far as this program knows them.
+fn vehicle_words(class: &str, wheels: &str) -> String {
+    let class = intake::CLASSES.iter().find(|(word, _)| *word == class).map(|(_, class)| class_name(*class));
+    let wheels = if wheels == "dual" { RearWheels::Dual } else { RearWheels::Single };
+    class.map_or_else(String::new, |class| format!("{class}, {}", wheels_name(wheels)))
 }

@@ -60,7 +60,7 @@ async fn what_is_not_there_is_said_plainly() {
 #[tokio::test]
 async fn oversized_and_malformed_requests_are_turned_away_whole() {
     let (_site, ada) = shop().await;
-    let large = ada.form("/jobs/new").await.with(&INTAKE).with(&[("label", &"x".repeat(80_000))]);
+    let large = ada.form("/jobs/new").await.with(&INTAKE).with(&[("label", &"x".repeat(300_000))]);
     let page = ada.send(&large).await;
     assert_eq!(page.status, StatusCode::PAYLOAD_TOO_LARGE);
     assert!(page.text("main").contains("More was sent than a form holds"));

@@ -49,7 +49,7 @@ impl Site {
         let server = std::thread::spawn(move || {
             let shutdown = async move { drop(stopped.await) };
             let settings = Settings::default();
-            let serving = serve(listener, store, &settings, shutdown);
+            let serving = serve(listener, store, &settings, || (), shutdown);
             actix_web::rt::System::new().block_on(serving).expect("the server ends well");
         });
         Site { address, stop: Some(stop), server: Some(server), database }

@@ -24,11 +24,12 @@ use wise_badger_store::{Database, job_sheet};
 
 use self::picture::{OverAll, UnderLoad, asked_of};
 use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
-use super::{Hidden, Refusal, job_file, page};
+use super::{Hidden, Page, Refusal, job_file, page};
 use crate::error::WebError;
 use crate::form::bench::{self, MOST_LEAVES, Which, leaf_field};
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Sheet, clean};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::view::bench::{Bench, NamedLoad};
 use crate::view::look_over::gate_words;
 use crate::view::overload::{OverloadWords, overload_words};
@@ -134,8 +135,8 @@ pub(crate) async fn show(
     let which = if file.bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
     let mut sheet = bench::on_file(worker.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
     sheet.set("pack", which.word());
-    sheet.set("load", looking.load.as_deref().unwrap_or_default());
-    bench_page(&database, &worker, &file, &sheet, None).await
+    sheet.set("load", clean(looking.load.as_deref().unwrap_or_default()));
+    bench_page(&database, worker, file, sheet, None).await
 }
 
 /// One of the packs of a bench.
@@ -176,7 +177,8 @@ async fn bench_with(
 
 /// Where a bench is looked at.
 fn here(number: i32, which: Which, load: &str) -> String {
-    let load = if load.is_empty() { String::new() } else { format!("&load={load}") };
+    let load: String = form_urlencoded::byte_serialize(load.as_bytes()).collect();
+    let load = if load.is_empty() { load } else { format!("&load={load}") };
     format!("{}?pack={}{load}", Stage::Bench.path_of(number), which.word())
 }
 
@@ -223,17 +225,28 @@ impl Slider {
     }
 }
 
+/// The page with a form as it stands, or as it was refused.
 async fn bench_page(
     database: &Data<Database>,
+    worker: Worker,
+    file: JobFile,
+    sheet: Sheet,
+    refusal: Option<Refusal>,
+) -> Result<HttpResponse, WebError> {
+    let (shop, job) = (worker.shop_id(), file.job.id);
+    let steps = database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
+    drawn(move |_| bench_drawn(&worker, &file, &sheet, steps, refusal.as_ref())).await
+}
+
+fn bench_drawn(
     worker: &Worker,
     file: &JobFile,
     sheet: &Sheet,
+    [back, forward]: [bool; 2],
     refusal: Option<&Refusal>,
-) -> Result<HttpResponse, WebError> {
+) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
-    let (shop, job) = (worker.shop_id(), file.job.id);
-    let [back, forward] = database.read(move |connection| job_sheet::steps::<BenchEntry>(connection, shop, job)).await?;
     let cases = planned_cases(file, &survey);
     let worked = file.bench.as_ref().map(|entry| Bench::new(file, &survey, &cases, entry));
     let (mut slider, mut under_load, mut over_all, mut problem) = (None, None, None, String::new());

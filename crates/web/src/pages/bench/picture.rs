@@ -13,12 +13,13 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, JobNumber, PgConnection, ShopId, StoreError, job_sheet};
 
 use super::super::job_frame::{found, planned_cases};
-use super::super::{Posted, job_file, page};
+use super::super::{job_file, page};
 use super::{arch_on_tape, load_asked, with_pack};
 use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
 use crate::error::WebError;
-use crate::form::Sheet;
 use crate::form::bench::{self, Which};
+use crate::form::{Posted, Sheet};
+use crate::reckoning::run;
 use crate::view::bench::{
     Bench, ContactLine, HeightLine, Packs, Standing, agreement_words, contact_lines, doubt_words, drawn, drawn_loose,
     estimated_words, height_lines, load_figures, second_stage_figure,
@@ -149,23 +150,23 @@ pub(crate) async fn preview(
     number: Path<i32>,
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let Some(pack) = bench::check(&mut sheet) else { return Ok(HttpResponse::NoContent().finish()) };
     let drawn = match sheet.text("part") {
         "load" => {
             let (shop, number) = (worker.shop_id(), JobNumber(*number));
             let (job, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
             let entry = with_pack(bench.as_ref(), Which::of(sheet.text("pack")), pack);
-            under_load(&job.intake.vehicle(), &sheet, &entry)
+            run(move |_| Ok(under_load(&job.intake.vehicle(), &sheet, &entry))).await?
         }
         _ => {
             let file = job_file(&database, &worker, *number).await?;
             let entry = with_pack(file.bench.as_ref(), Which::of(sheet.text("pack")), pack);
-            whole(&worker, file, &sheet, entry)
+            run(move |_| Ok(whole(&worker, file, &sheet, entry))).await?
         }
     };
     match drawn {
-        Ok(preview) => page(StatusCode::OK, &preview),
+        Ok(preview) => Ok(page(StatusCode::OK, &preview)?.answer()),
         Err(_) => Ok(HttpResponse::NoContent().finish()),
     }
 }

@@ -14,13 +14,14 @@ use wise_badger_store::entry::{BenchEntry, PackEntry, SteelEntry};
 use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{JobFrame, as_chosen, found, planned_cases};
-use super::super::{Hidden, Kept, Posted, Refusal, job_file, keep_sheet, page, see_other};
+use super::super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use super::here;
 use crate::bench::{as_before, bent_like};
 use crate::error::WebError;
 use crate::form::bench::{Which, made_length};
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Choice, Field, Posted, Sheet, asked_by_address};
 use crate::job_route::Stage;
+use crate::reckoning::{drawn, run};
 use crate::view::bench::{Bench, HeightLine, height_lines, rearch_refusal_words};
 use crate::view::look_over::ruled_out;
 use crate::view::{Units, datum_name, percent, sentence, state_name};
@@ -73,13 +74,13 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let asked = !typed.is_empty();
-    let mut sheet = Sheet::posted(typed.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(asked_by_address(typed.into_inner()), worker.units());
     let (_, survey) = found(&worker, &file);
     let bench = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     if !asked {
         fill(&mut sheet, &file, &survey, &bench);
     }
-    rearch_page(&worker, &file, &mut sheet, None)
+    drawn(move |_| rearch_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// What is asked first: the middle of the aim, and what the shop asks of its steel.
@@ -187,25 +188,29 @@ pub(crate) async fn take(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let entry = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     let (units, survey) = found(&worker, &file);
     let Some(asked) = read(&mut sheet, &entry) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return rearch_page(&worker, &file, &mut sheet, Some(&refusal));
+        return drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&refusal))).await;
     };
-    let worked = work_out(&file, &survey, &asked, units);
+    let (file, asked, worked) = run(move |_| {
+        let worked = work_out(&file, &survey, &asked, units);
+        Ok((file, asked, worked))
+    })
+    .await?;
     let Some(worked) = worked.ok().filter(|worked| worked.against.is_empty()) else {
-        return rearch_page(&worker, &file, &mut sheet, Some(&Refusal::Fields(1)));
+        return drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&Refusal::Fields(1)))).await;
     };
     let entry = BenchEntry { planned: worked.planned, ..asked.bench };
     match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
         Kept::Saved => Ok(see_other(here(file.job.number.0, Which::Planned, ""))),
-        Kept::Stale(refusal) => rearch_page(&worker, &file, &mut sheet, Some(&refusal)),
+        Kept::Stale(refusal) => drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&refusal))).await,
     }
 }
 
-fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<HttpResponse, WebError> {
+fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let mut problem = String::new();
     let mut result = None;

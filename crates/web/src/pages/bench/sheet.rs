@@ -12,11 +12,12 @@ use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};
-use super::super::{job_file, page};
+use super::super::{Page, job_file, page};
 use super::bits::{Bit, all_bits};
 use crate::error::WebError;
-use crate::form::{Field, Sheet};
+use crate::form::{Field, Sheet, asked_by_address};
 use crate::job_route::Stage;
+use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;
 use crate::view::bench::Bench;
@@ -86,20 +87,24 @@ pub(crate) async fn show(
     typed: Query<Vec<(String, String)>>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let (entry, bench) = worked(&worker, &file)?;
-    let units = worker.units();
-    let mut sheet = Sheet::posted(typed.into_inner(), units);
-    let (_, survey) = found(&worker, &file);
-    let (bits, bits_problem) = all_bits(&mut sheet, &file, &survey, &bench);
+    let sheet = Sheet::posted(asked_by_address(typed.into_inner()), worker.units());
+    drawn(move |_| sheet_page(&worker, &file, sheet)).await
+}
+
+fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page, WebError> {
+    let (entry, bench) = worked(worker, file)?;
+    let (number, units) = (file.job.number.0, worker.units());
+    let (_, survey) = found(worker, file);
+    let (bits, bits_problem) = all_bits(&mut sheet, file, &survey, &bench);
     let pairs = bench.packs.planned.leaves.iter().zip(arcs(&bench, &entry));
-    let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(*number, place, leaf, &arcs, units)).collect();
+    let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(number, place, leaf, &arcs, units)).collect();
     let template = SheetPage {
         shell: Shell::new(
-            &worker,
+            worker,
             format!("Arching sheet: {}", file.job.intake.label),
-            format!("{}/sheet", Stage::Bench.path_of(*number)),
+            format!("{}/sheet", Stage::Bench.path_of(number)),
         ),
-        number: *number,
+        number,
         label: file.job.intake.label.clone(),
         lost: format!("{} %", entry.lost_in_percent()),
         step: units.height(step(units)),

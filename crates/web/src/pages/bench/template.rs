@@ -6,11 +6,13 @@ use actix_web::web::{Data, Path, Query};
 use serde::Deserialize;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_store::Database;
+use wise_badger_store::job_file::JobFile;
 
 use super::super::job_file;
 use super::sheet::{arcs, step, worked};
 use crate::error::WebError;
 use crate::full_size::{Paper, Template, dxf, pdf, svg};
+use crate::reckoning::run;
 use crate::worker::Worker;
 
 /// Which template is wanted.
@@ -28,11 +30,26 @@ pub(crate) async fn send(
 ) -> Result<HttpResponse, WebError> {
     let (number, place, form) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
-    let (entry, bench) = worked(&worker, &file)?;
+    let of = wanted.into_inner().of;
+    let (kind, body, ending) = run(move |_| drawn(&worker, &file, place, &form, of.as_deref())).await?;
+    let name = format!("attachment; filename=\"job-{number}-leaf-{}.{ending}\"", place + 1);
+    Ok(HttpResponse::Ok().insert_header((CONTENT_TYPE, kind)).insert_header((CONTENT_DISPOSITION, name)).body(body))
+}
+
+/// Kind, body and ending of a template's file.
+fn drawn(
+    worker: &Worker,
+    file: &JobFile,
+    place: usize,
+    form: &str,
+    of: Option<&str>,
+) -> Result<(&'static str, Vec<u8>, &'static str), WebError> {
+    let number = file.job.number.0;
+    let (entry, bench) = worked(worker, file)?;
     let leaf = bench.packs.planned.leaves.get(place).ok_or(WebError::NotFound("leaf"))?;
     let arcs = arcs(&bench, &entry);
     let arcs = arcs.get(place).ok_or(WebError::NotFound("leaf"))?;
-    let (sheet, what) = match wanted.of.as_deref() {
+    let (sheet, what) = match of {
         Some("found") => (arcs.found.as_ref().ok_or(WebError::NotFound("leaf"))?, "as found"),
         Some("settled") => (&arcs.settled, "as it is to settle"),
         _ => (&arcs.pressed, "as it is pressed"),
@@ -49,13 +66,11 @@ pub(crate) async fn send(
     ];
     let inches = units.length == LengthUnit::Inches;
     let full_size = Template::new(sheet, leaf.thickness, step(units), inches, words);
-    let (kind, body, ending) = match form.as_str() {
+    Ok(match form {
         "svg" => ("image/svg+xml", svg(&full_size).into_bytes(), "svg"),
         "dxf" => ("image/vnd.dxf", dxf(&full_size).into_bytes(), "dxf"),
         "a4.pdf" => ("application/pdf", pdf(&full_size, Paper::A4), "pdf"),
         "letter.pdf" => ("application/pdf", pdf(&full_size, Paper::Letter), "pdf"),
         _ => return Err(WebError::NotFound("template")),
-    };
-    let name = format!("attachment; filename=\"job-{number}-leaf-{}.{ending}\"", place + 1);
-    Ok(HttpResponse::Ok().insert_header((CONTENT_TYPE, kind)).insert_header((CONTENT_DISPOSITION, name)).body(body))
+    })
 }

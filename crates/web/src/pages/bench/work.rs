@@ -9,16 +9,16 @@ use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metr
 use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
-use wise_badger_store::{Database, correction};
+use wise_badger_store::{Database, JobId, correction};
 
 use super::super::job_frame::found;
 use super::super::options::refuse_what_cannot_be_cured;
-use super::super::{Kept, Posted, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
+use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
 use super::{SHELF, bench_page, bench_with, here, pack_of, with_pack};
 use crate::bench::{Act, act, bent_like, work_words};
 use crate::error::WebError;
-use crate::form::Sheet;
 use crate::form::bench::{self, MOST_LEAVES, Which, made_length};
+use crate::form::{Posted, Sheet};
 use crate::job_route::Stage;
 use crate::view::bench::Bench;
 use crate::view::look_over::ruled_out;
@@ -32,16 +32,16 @@ pub(crate) async fn save(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     let which = Which::of(sheet.text("pack"));
     sheet.keep_words_of(&bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which))));
     let pack = bench::check(&mut sheet).and_then(|pack| acted(&mut sheet, &file, pack));
     let Some(pack) = pack else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await;
+        return bench_page(&database, worker, file, sheet, Some(refusal)).await;
     };
     let entry = bench_with(&database, &worker, file.bench.as_ref(), which, pack).await?;
-    keep_bench(&database, &worker, &file, &mut sheet, which, entry).await
+    keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
 }
 
 /// The pack with what was asked for done to it; complains where it cannot be.
@@ -87,19 +87,20 @@ fn act_asked(sheet: &Sheet) -> Option<Act> {
 
 async fn keep_bench(
     database: &Data<Database>,
-    worker: &Worker,
-    file: &JobFile,
-    sheet: &mut Sheet,
+    worker: Worker,
+    job: JobId,
+    number: i32,
+    mut sheet: Sheet,
     which: Which,
     entry: BenchEntry,
 ) -> Result<HttpResponse, WebError> {
-    match keep_sheet(database, worker, sheet, file.job.id, entry).await? {
-        Kept::Saved => Ok(see_other(here(file.job.number.0, which, sheet.text("load")))),
+    match keep_sheet(database, &worker, &sheet, job, entry).await? {
+        Kept::Saved => Ok(see_other(here(number, which, sheet.text("load")))),
         Kept::Stale(refusal) => {
-            let file = job_file(database, worker, file.job.number.0).await?;
+            let file = job_file(database, &worker, number).await?;
             let on_file = bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
             sheet.compare_with(&on_file);
-            bench_page(database, worker, &file, sheet, Some(&refusal)).await
+            bench_page(database, worker, file, sheet, Some(refusal)).await
         }
     }
 }
@@ -112,16 +113,16 @@ pub(crate) async fn begin(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let mut sheet = Sheet::posted(posted, worker.units());
     match few(&mut sheet) {
         Some(pack) => {
             let entry = bench_with(&database, &worker, file.bench.as_ref(), Which::Found, pack).await?;
-            keep_bench(&database, &worker, &file, &mut sheet, Which::Found, entry).await
+            keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
         }
         None => {
             sheet.set("pack", Which::Found.word());
             let refusal = Refusal::Fields(sheet.problem_count());
-            bench_page(&database, &worker, &file, &sheet, Some(&refusal)).await
+            bench_page(&database, worker, file, sheet, Some(refusal)).await
         }
     }
 }
@@ -180,7 +181,7 @@ pub(crate) async fn fit(
     let file = job_file(&database, &worker, *number).await?;
     let Some(entry) = file.bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
     let (units, survey) = found(&worker, &file);
-    let mut sheet = Sheet::posted(posted.into_inner(), units);
+    let mut sheet = Sheet::posted(posted, units);
     let typed = sheet.signed_length("fit_arch");
     let state = if sheet.text("fit_state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
     let load = Bench::new(&file, &survey, &[], &entry).ok().and_then(|bench| *bench.measured.get(state));
@@ -200,7 +201,7 @@ pub(crate) async fn fit(
     match fitted {
         Some(pack) => {
             let entry = with_pack(Some(&entry), Which::Found, pack);
-            keep_bench(&database, &worker, &file, &mut sheet, Which::Found, entry).await
+            keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
         }
         None => {
             let mut page = bench::on_file(units, Some(&entry.found));
@@ -208,7 +209,7 @@ pub(crate) async fn fit(
             page.set("fit_arch", sheet.text("fit_arch"));
             page.set("fit_state", sheet.text("fit_state"));
             page.refuse("fit_arch", sheet.problem("fit_arch"));
-            bench_page(&database, &worker, &file, &page, Some(&Refusal::Fields(1))).await
+            bench_page(&database, worker, file, page, Some(Refusal::Fields(1))).await
         }
     }
 }
@@ -221,7 +222,7 @@ pub(crate) async fn step(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = Sheet::posted(posted.into_inner(), worker.units());
+    let sheet = Sheet::posted(posted, worker.units());
     let way = if sheet.text("way") == "forward" { Step::Forward } else { Step::Back };
     let job = file.job.id;
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
@@ -255,7 +256,7 @@ pub(crate) async fn consider(
     if !file.found().gate(&correction).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
     }
-    let sheet = Sheet::posted(posted.into_inner(), units);
+    let sheet = Sheet::posted(posted, units);
     let job = file.job.id;
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
         correction::consider(connection, person, job, &entry).map(|_| ())

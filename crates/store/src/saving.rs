@@ -1,0 +1,74 @@
+//! Saving one form of a job: all of it or nothing, once, and never over what somebody else saved.
+
+use diesel::PgConnection;
+
+use crate::job::{self, Closed, Intake};
+use crate::person::Person;
+use crate::submission::{self, Claim, Made, Sending};
+use crate::{JobId, JobNumber, StoreError};
+
+/// Saves one form of a job. To be run in a transaction of its own.
+///
+/// The same sending is taken once. Another content from the same drawing of the form (its answer was lost, and what was typed
+/// changed since) is saved in its turn while the job stands at the revision that the first one made.
+///
+/// # Errors     [`StoreError::Stale`] when the job was saved since, [`StoreError::Finished`] when it is closed, and what `work` says
+pub fn save(
+    connection: &mut PgConnection,
+    person: &Person,
+    sending: &Sending,
+    job: JobId,
+    seen: i32,
+    closed: Closed,
+    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError>,
+) -> Result<(), StoreError> {
+    let stands_at = match submission::claim(connection, person, sending)? {
+        Claim::New | Claim::Changed(None) => seen,
+        Claim::Again(_) => return Ok(()),
+        Claim::Changed(Some(made)) => made.revision,
+        Claim::Overtaken(at) => return Err(StoreError::Stale { by: person.name.clone(), at }),
+    };
+    let revision = job::revise(connection, person, job, stands_at, closed)?;
+    work(connection, person)?;
+    submission::settle(connection, person, sending, Made { job, revision })
+}
+
+/// Saves what comes on top of a job and stands in nobody's way (a photograph): once, and not on a finished job.
+///
+/// # Errors     [`StoreError::Finished`], and what `work` says
+pub fn add(
+    connection: &mut PgConnection,
+    person: &Person,
+    sending: &Sending,
+    job: JobId,
+    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError>,
+) -> Result<(), StoreError> {
+    match submission::claim(connection, person, sending)? {
+        Claim::Again(_) | Claim::Overtaken(_) => return Ok(()),
+        Claim::New | Claim::Changed(_) => {}
+    }
+    job::must_be_open(connection, person.shop_id, job)?;
+    work(connection, person)
+}
+
+/// Opens a job, once: the same sending again gives the same job. Another content from the same drawing of the form (the answer to
+/// the first was lost, and what was typed changed since) is written over what the first one opened, while nobody has saved it since.
+///
+/// # Errors     [`StoreError::Stale`] when it was saved since
+pub fn open(connection: &mut PgConnection, person: &Person, sending: &Sending, intake: &Intake) -> Result<JobNumber, StoreError> {
+    let made = match submission::claim(connection, person, sending)? {
+        Claim::New | Claim::Changed(None) | Claim::Again(None) => {
+            let opened = job::open(connection, person, intake)?;
+            Made { job: opened.id, revision: opened.revision }
+        }
+        Claim::Again(Some(made)) => return job::number(connection, person.shop_id, made.job),
+        Claim::Changed(Some(made)) => {
+            let revision = job::revise(connection, person, made.job, made.revision, Closed::Refuses)?;
+            job::set_intake(connection, person, made.job, intake)?;
+            Made { job: made.job, revision }
+        }
+        Claim::Overtaken(at) => return Err(StoreError::Stale { by: person.name.clone(), at }),
+    };
+    submission::settle(connection, person, sending, made)?;
+    job::number(connection, person.shop_id, made.job)
+}
