@@ -53,8 +53,27 @@ impl TestDatabase {
         connection
     }
 
+    /// Runs a command in it.
+    ///
+    /// # Panics     when it cannot be reached or refuses
+    pub fn tell(&self, command: &str) {
+        Self::run(&self.url(), command);
+    }
+
+    /// Runs a command on its server, in no database of a test's.
     fn tell_server(&self, command: &str) {
-        let done = PgConnection::establish(&format!("{}/postgres", self.server))
+        Self::run(&format!("{}/postgres", self.server), command);
+    }
+
+    /// Lets nobody in any more, and ends every connection there is, until it is let again.
+    pub fn shut(&self, shut: bool) {
+        self.tell_server(&format!("ALTER DATABASE {} ALLOW_CONNECTIONS {}", self.name, !shut));
+        let end = format!("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{}'", self.name);
+        self.tell_server(&end);
+    }
+
+    fn run(url: &str, command: &str) {
+        let done = PgConnection::establish(url)
             .map_err(|error| error.to_string())
             .and_then(|mut connection| connection.batch_execute(command).map_err(|error| error.to_string()));
         if let Err(error) = done {

@@ -26,6 +26,8 @@ struct WhoPage {
     shop: String,
     people: Vec<Person>,
     next: String,
+    /// Who is signed on; empty when nobody is.
+    working: String,
 }
 
 #[derive(Deserialize)]
@@ -41,7 +43,11 @@ fn local(path: &str) -> &str {
     if local && !path.chars().any(char::is_control) { path } else { "/" }
 }
 
-pub(crate) async fn show(database: Data<Database>, wanted: Query<Wanted>) -> Result<HttpResponse, WebError> {
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Option<Worker>,
+    wanted: Query<Wanted>,
+) -> Result<HttpResponse, WebError> {
     let (shop, people) = database
         .read(|connection| {
             let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop; open one with “wise-badger open-shop”"))?;
@@ -50,7 +56,8 @@ pub(crate) async fn show(database: Data<Database>, wanted: Query<Wanted>) -> Res
         })
         .await?;
     let next = local(&wanted.next).to_owned();
-    Ok(page(StatusCode::OK, &WhoPage { shop: shop.name, people, next })?.answer())
+    let working = worker.map(|worker| worker.person.name).unwrap_or_default();
+    Ok(page(StatusCode::OK, &WhoPage { shop: shop.name, people, next, working })?.answer())
 }
 
 pub(crate) async fn sign_on(

@@ -20,6 +20,15 @@ function show(html, attachAll) {
   first.scrollIntoView({ block: "center" });
 }
 
+/** What a page without this form says instead, so that the form can stay; empty when the form is on it. */
+function refusal(html, form) {
+  const page = new DOMParser().parseFromString(html, "text/html");
+  if (form.id && page.getElementById(form.id)) return "";
+  if (!form.id && page.querySelector("form[data-draft]")) return "";
+  const words = [...page.querySelectorAll("main .lead, main .lead + p")].map((part) => part.textContent.trim());
+  return words.join(" ") || "Not saved: the program could not take it. What you typed is kept on this device; send it again in a moment.";
+}
+
 async function send(form, button, attachAll) {
   const body = new URLSearchParams(new FormData(form, button));
   const answer = await fetch(form.action, { method: "POST", body });
@@ -30,8 +39,9 @@ async function send(form, button, attachAll) {
     return;
   }
   const html = await answer.text();
-  if (answer.status >= 500) {
-    say(form, "Not saved: the program could not take it. What you typed is kept on this device; send it again in a moment.", true);
+  const told = refusal(html, form);
+  if (!answer.ok && told) {
+    say(form, told, true);
     return;
   }
   // A row added or taken off: the page stands as it should, and is the draft from now on.

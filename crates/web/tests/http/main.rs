@@ -4,6 +4,7 @@
 
 mod access;
 mod aim;
+mod attack;
 mod bad_input;
 mod bench;
 mod bench_under_the_vehicle;

@@ -39,6 +39,18 @@ impl Site {
         self.database.open()
     }
 
+    /// Tells the site's database something, as whoever looks after it would.
+    #[allow(dead_code, reason = "the HTTP tests' alone")]
+    pub(crate) fn tell_database(&self, command: &str) {
+        self.database.tell(command);
+    }
+
+    /// Shuts the database, or opens it again.
+    #[allow(dead_code, reason = "the HTTP tests' alone")]
+    pub(crate) fn shut_database(&self, shut: bool) {
+        self.database.shut(shut);
+    }
+
     fn start(fill: impl FnOnce(&Database)) -> Site {
         let database = TestDatabase::create();
         let store = database.open();

@@ -85,11 +85,16 @@ impl Visitor {
         self.post(&form.action, &form.fields).await
     }
 
-    /// Sends a form with a file in it.
+    /// Sends a form with a photograph in it.
     pub(crate) async fn send_file(&self, path: &str, texts: &[(&str, &str)], file: Vec<u8>) -> Page {
+        self.send_file_as("photo", path, texts, file).await
+    }
+
+    /// Sends a form with a file in the field of a name.
+    pub(crate) async fn send_file_as(&self, field: &'static str, path: &str, texts: &[(&str, &str)], file: Vec<u8>) -> Page {
         let texts = texts.iter().map(|(name, text)| ((*name).to_owned(), (*text).to_owned()));
         let form = texts.fold(reqwest::multipart::Form::new(), |form, (name, text)| form.text(name, text));
-        let form = form.part("photo", reqwest::multipart::Part::bytes(file).file_name("photo"));
+        let form = form.part(field, reqwest::multipart::Part::bytes(file).file_name("sent"));
         let answer = self.client.post(format!("{}{path}", self.address)).multipart(form).send().await.expect("an answer");
         Page::read(answer).await
     }

@@ -69,7 +69,7 @@ pub(crate) async fn import(
     let sheet = Sheet::posted(sent.posted, worker.units());
     let which = Which::of(sheet.text("pack"));
     let units = sheet.units();
-    let text = clean(&String::from_utf8_lossy(&sent.file));
+    let text = String::from_utf8_lossy(&sent.file).into_owned();
     let read = run(move |_| Ok(read_pack(&text, units)));
     match read.await? {
         Ok(pack) => {
@@ -95,7 +95,9 @@ pub(crate) async fn import(
 ///
 /// # Errors     what is wrong with it, in a sentence
 fn read_pack(text: &str, units: Units) -> Result<PackEntry, String> {
-    let document = PackDocument::read(text).map_err(|error| format!("The file was not taken in: {error}."))?;
+    let mut document = PackDocument::read(text).map_err(|error| format!("The file was not taken in: {error}."))?;
+    // Signs that were escaped in the file come to light only now.
+    document.pack.leaves.iter_mut().for_each(|leaf| leaf.name = clean(&leaf.name).replace('\n', " "));
     if document.pack.leaves.len() > MOST_LEAVES {
         return Err(format!("The file has {} leaves; the bench holds {MOST_LEAVES}.", document.pack.leaves.len()));
     }
