@@ -88,11 +88,12 @@ make_cluster() {
     --encoding=UTF8 --locale=C.UTF-8 2>&1) || { tail -n 3 <<<"$said" >&2; die "PostgreSQL could not be set up in $1."; }
 }
 
-# start_cluster FOLDER [OPTION...]: starts it on loopback and leaves its URL, without a database, in $cluster_url.
+# start_cluster FOLDER [OPTION...]: starts it on loopback, at $cluster_port where that is set, and leaves its URL, without a
+# database, in $cluster_url.
 start_cluster() {
   local folder=$1 port
   shift
-  port=$(free_port)
+  port=${cluster_port:-$(free_port)}
   as_postgres "$(postgres_bin)/pg_ctl" -D "$folder" -l "$folder.log" -w -s \
     -o "-h 127.0.0.1 -p $port -k $(dirname "$folder") $*" start >/dev/null 2>&1 ||
     { tail -n 3 "$folder.log" 2>/dev/null >&2; die "PostgreSQL could not be started; its log is $folder.log."; }

@@ -1,0 +1,102 @@
+//! Hostile requests by the thousand at every row of the table of addresses, against the program as it is run.
+//!
+//! `./check` sends a few; `scripts/fuzz` sends as many as it is told, from the seed it is told. No answer may be a fault of the
+//! program's or come late, nothing may panic, memory must come back, and afterwards every job of the demo shop still opens.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+mod bombs;
+mod requests;
+mod tally;
+
+#[path = "../support/dice.rs"]
+mod dice;
+#[path = "../support/program.rs"]
+mod program;
+
+use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
+use std::time::{Duration, Instant};
+
+use dice::{Dice, told};
+use program::Program;
+use requests::{Attacker, Forms};
+use tally::Tally;
+use wise_badger_store::test_support::TestDatabase;
+
+/// Attackers at once.
+const ATTACKERS: u64 = 4;
+/// Longest that an answer may take.
+const LATEST: Duration = Duration::from_secs(2);
+/// Most memory that may not have come back at the end, in MB.
+const MOST_KEPT_MB: u64 = 50;
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 4)]
+async fn no_request_however_hostile_brings_anything_down() {
+    let (requests, seed) = (told("FUZZ_REQUESTS", 1_200), told("FUZZ_SEED", 20_261_127));
+    let database = TestDatabase::create();
+    let folder = tempfile::tempdir().unwrap();
+    let program = Program::serve(&database.url(), "127.0.0.1:0", &folder.path().join("log")).expect("it serves");
+    stranger(&database);
+    let forms = Arc::new(Forms::default());
+    let tally = Arc::new(Tally::default());
+    let sent = Arc::new(AtomicU64::new(0));
+    // Warm: everything that is made once has been made before memory is looked at.
+    Attacker::sign_on(&program.address, 1, Dice::new(seed), forms.clone()).await.harvest_all().await;
+    bombs::uploads(&program.address, 1).await;
+    let before = program.memory();
+    println!("seed {seed}, {requests} requests at {}, {before} MB", program.address);
+    let attackers: Vec<_> = (0..ATTACKERS)
+        .map(|number| {
+            let (address, forms, tally, sent) = (program.address.clone(), forms.clone(), tally.clone(), sent.clone());
+            tokio::spawn(async move {
+                let dice = Dice::new(seed.wrapping_mul(31).wrapping_add(number));
+                let mut attacker = Attacker::sign_on(&address, 1 + number % 4, dice, forms).await;
+                while sent.fetch_add(1, Ordering::Relaxed) < requests {
+                    let begun = Instant::now();
+                    let (address, status) = attacker.knock().await;
+                    tally.count(&address, status, begun.elapsed(), LATEST);
+                }
+            })
+        })
+        .collect();
+    let bombs = bombs::uploads(&program.address, usize::try_from(requests / 400).unwrap().max(2));
+    let hanging = bombs::hanging(&program.address, 24);
+    let slow_picture = bombs.await;
+    for attacker in attackers {
+        attacker.await.unwrap();
+    }
+    drop(hanging);
+    println!("{}", tally.report());
+    // What is given back to the system is given back some moments later.
+    let mut after = program.memory();
+    for _ in 0..20 {
+        if after <= before + MOST_KEPT_MB {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(500)).await;
+        after = program.memory();
+    }
+    println!("{before} MB before, {after} MB after; slowest picture {} ms", slow_picture.as_millis());
+    let ada = Attacker::sign_on(&program.address, 1, Dice::new(seed), forms).await;
+    let opened = ada.open_all().await;
+    let logged = program.logged();
+    let panics: Vec<&str> = logged.lines().filter(|line| line.contains("panicked at")).collect();
+    assert!(panics.is_empty(), "{panics:#?}");
+    let faults: Vec<&str> = logged.lines().filter(|line| line.contains("ERROR")).take(10).collect();
+    assert!(tally.faults().is_empty(), "{:#?}\n{faults:#?}", tally.faults());
+    assert!(tally.late().is_empty(), "{:#?}", tally.late());
+    assert!(opened.is_empty(), "these do not open any more: {opened:?}");
+    assert!(after <= before + MOST_KEPT_MB, "{before} MB before, {after} MB after");
+}
+
+/// Another shop with a job, whose keys are worth trying.
+fn stranger(database: &TestDatabase) {
+    database.tell(
+        "WITH s AS (INSERT INTO shops (name) VALUES ('Another shop') RETURNING id),
+              p AS (INSERT INTO people (shop_id, name, trade) SELECT id, 'Cy', 'Lead' FROM s RETURNING id, shop_id)
+         INSERT INTO jobs (shop_id, number, label, vehicle_class, rear_wheels, wheelbase, front_rating, rear_rating, revised_by, opened_by)
+         SELECT p.shop_id, 88, 'theirs', 'van', 'single', j.wheelbase, j.front_rating, j.rear_rating, p.id, p.id
+           FROM p, (SELECT * FROM jobs ORDER BY id LIMIT 1) j",
+    );
+}
