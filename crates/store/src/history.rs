@@ -93,11 +93,14 @@ const MOST_ROWS: i64 = 300;
 /// Most events of one stretch.
 const MOST_EVENTS: usize = 60;
 
+/// When, by whom and what: the latest first.
+type Together = (Reverse<DateTime<Utc>>, i64, Deed);
+
 /// What was gathered so far.
 #[derive(Default)]
 struct Gathered {
     /// What was saved together has one time, that of its transaction.
-    together: BTreeMap<(Reverse<DateTime<Utc>>, i64, Deed), (usize, Vec<Difference>)>,
+    together: BTreeMap<Together, (usize, Vec<Difference>)>,
     /// The oldest row of a table of which not all rows were read: what is older is not complete here.
     horizon: Option<DateTime<Utc>>,
 }

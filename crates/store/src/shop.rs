@@ -14,6 +14,14 @@ pub struct Shop {
     pub name: String,
 }
 
+/// Waits until nobody else opens a shop, and lets nobody until the transaction ends: two programs that start at once must not both
+/// find the database without one.
+pub fn one_at_a_time(connection: &mut PgConnection) -> Result<(), StoreError> {
+    const OPENING_A_SHOP: i64 = 0x77_62_73_68_6f_70;
+    diesel::sql_query(format!("SELECT pg_advisory_xact_lock({OPENING_A_SHOP})")).execute(connection)?;
+    Ok(())
+}
+
 /// Opens a shop.
 pub fn open(connection: &mut PgConnection, name: &str) -> Result<Shop, StoreError> {
     let shop = diesel::insert_into(shops::table).values(shops::name.eq(name)).returning(Shop::as_returning());

@@ -12,7 +12,7 @@ use std::time::Duration;
 
 use actix_web::{App, HttpResponse, HttpServer, web};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, person, reading, session};
+use wise_badger_store::{Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, job_list, person, reading, session};
 
 #[allow(dead_code, reason = "the tests' alone")]
 #[path = "../tests/support/site.rs"]
@@ -22,10 +22,10 @@ const CONNECTIONS: usize = 16;
 const WARM_UP: Duration = Duration::from_secs(1);
 const MEASURED: Duration = Duration::from_secs(4);
 
-/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working, six for the jobs,
-/// two for the record of who did what.
+/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working, one for a list, six or seven for a
+/// job, two for the record of who did what.
 const PAGES: [(&str, &str, Option<i32>, usize); 4] = [
-    ("yard", "/", None, 8),
+    ("yard", "/", None, 3),
     ("job", "/jobs/1", Some(1), 10),
     ("tape", "/jobs/4/tape", Some(4), 10),
     ("options", "/jobs/4/options", Some(4), 8),
@@ -45,7 +45,7 @@ fn main() {
         let same = bare_server(site.open_again(), move |connection| {
             let _ = session::find(connection, "none", chrono::Utc::now())?;
             let (person, _) = person::working(connection, ShopId(1), PersonId(1))?;
-            let Some(number) = job else { return Ok(JobFile::newest(connection, person.shop_id, 51, None)?.len()) };
+            let Some(number) = job else { return Ok(job_list::newest(connection, person.shop_id, 51, None)?.len()) };
             let file = JobFile::find(connection, person.shop_id, JobNumber(number))?;
             if selects > 8 {
                 person::of_shop(connection, person.shop_id)?;

@@ -9,7 +9,7 @@ use std::time::Duration;
 use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
-use wise_badger_store::{Database, OpeningError, person, shop};
+use wise_badger_store::{Database, OpeningError, StoreError, in_transaction, person, shop};
 
 use crate::form::clean;
 use crate::{Settings, load_demo_data, serve};
@@ -159,13 +159,19 @@ fn read_document(file: &str) -> Result<String, Failure> {
 
 fn open_shop(database: &DatabaseOptions, name: &str, who: &str, trade: &str) -> Result<(), Failure> {
     let database = database.open(1)?;
-    let connection = &mut database.connection()?;
-    if let Some(shop) = shop::first(connection)? {
+    let there = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
+        shop::one_at_a_time(connection)?;
+        let there = shop::first(connection)?;
+        if there.is_none() {
+            let shop = shop::open(connection, name)?;
+            person::take_on(connection, shop.id, who, trade)?;
+        }
+        Ok(there)
+    });
+    if let Some(shop) = there? {
         return Err(format!("the database already has a shop, {}", shop.name).into());
     }
-    let shop = shop::open(connection, name)?;
-    person::take_on(connection, shop.id, who, trade)?;
-    println!("{} is open, and {who} works there.", shop.name);
+    println!("{name} is open, and {who} works there.");
     Ok(())
 }
 

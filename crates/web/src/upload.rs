@@ -19,6 +19,8 @@ use crate::form::Posted;
 const MOST_PARTS: usize = 16;
 /// Most bytes of a part that is no file.
 const LARGEST_TEXT: u64 = 4 * 1024;
+/// Longest name of a part.
+const LONGEST_NAME: usize = 100;
 /// Longest silence of the sender.
 const LONGEST_SILENCE: Duration = Duration::from_secs(15);
 /// Longest time for all of it: 16 MB over a slow shop's Wi-Fi take a few minutes.
@@ -64,6 +66,9 @@ async fn read_parts(request: &HttpRequest, payload: Payload, field: &str, larges
             return Err(WebError::Malformed(format!("more than {MOST_PARTS} parts")));
         }
         let name = part.name().unwrap_or_default().to_owned();
+        if name.len() > LONGEST_NAME {
+            return Err(WebError::Malformed(format!("a name of {} bytes", name.len())));
+        }
         let mut bytes = Vec::new();
         while let Some(chunk) = heard(part.chunk()).await? {
             bytes.extend_from_slice(&chunk);

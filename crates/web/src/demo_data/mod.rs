@@ -41,6 +41,7 @@ impl From<wise_badger_store::DieselError> for DemoError {
 /// # Errors     when the store refuses
 pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
     wise_badger_store::in_transaction(connection, |connection| {
+        shop::one_at_a_time(connection)?;
         if shop::first(connection)?.is_some() {
             return Ok(());
         }
