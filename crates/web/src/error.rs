@@ -1,5 +1,7 @@
 //! What a visitor is told when a page cannot be given.
 
+use actix_session::storage::SaveError;
+use actix_web::error::InternalError;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_SECURITY_POLICY, ContentType, LOCATION, RETRY_AFTER};
 use actix_web::{HttpResponse, ResponseError};
@@ -36,6 +38,9 @@ pub(crate) enum WebError {
     /// What was sent is no photograph.
     #[error(transparent)]
     NoPhoto(PhotoError),
+    /// Who is working could not be kept.
+    #[error("the session could not be kept")]
+    SessionNotKept,
     /// The request was sent to a name that is not this server's.
     #[error("sent to another host")]
     UnknownHost,
@@ -92,9 +97,13 @@ impl WebError {
         if status.is_client_error() {
             return WebError::Malformed(error.to_string());
         }
-        // The session's store hands its error over in words alone; away it is what it nearly always is.
-        tracing::error!(cause = %error, "a layer failed");
-        WebError::Store(StoreError::Unreachable(error.to_string().into()))
+        // The session's store hands its error over in words alone.
+        let cause = format!("{error:?}");
+        tracing::error!(cause, "a layer failed");
+        match error.as_error::<InternalError<SaveError>>() {
+            Some(_) => WebError::SessionNotKept,
+            None => WebError::Store(StoreError::Unreachable(cause.into())),
+        }
     }
 }
 
@@ -131,6 +140,11 @@ impl WebError {
                 "Too large",
                 format!("That file is over {} MB. Nothing was kept.", limit / 1_000_000),
                 "Send a smaller one; a phone's own camera makes pictures of 2 to 8 MB.",
+            ),
+            WebError::SessionNotKept => (
+                "Not signed on",
+                "Who is working could not be kept: the records cannot be reached, or take no changes at present.".to_owned(),
+                "Wait a moment and pick your name again; if it stays so, tell whoever looks after the program.",
             ),
             WebError::UnknownHost => (
                 "Not this server",
@@ -228,6 +242,7 @@ impl ResponseError for WebError {
             | WebError::Refused(_)
             | WebError::Store(StoreError::Stale { .. } | StoreError::Finished | StoreError::Full { .. }) => StatusCode::CONFLICT,
             WebError::Busy
+            | WebError::SessionNotKept
             | WebError::NotKnownWhetherSaved
             | WebError::Store(
                 StoreError::Unreachable(_)

@@ -34,39 +34,24 @@ const MOST_KEPT_MB: u64 = 50;
 #[tokio::test(flavor = "multi_thread", worker_threads = 4)]
 async fn no_request_however_hostile_brings_anything_down() {
     let (requests, seed) = (told("FUZZ_REQUESTS", 1_200), told("FUZZ_SEED", 20_261_127));
+    if let Ok(address) = std::env::var("FUZZ_ADDRESS") {
+        let tally = Arc::new(Tally::default());
+        attack(&address, requests, seed, &Arc::default(), &tally).await;
+        println!("{}\n{:#?}\n{:#?}", tally.report(), tally.faults(), tally.late());
+        return;
+    }
     let database = TestDatabase::create();
     let folder = tempfile::tempdir().unwrap();
     let program = Program::serve(&database.url(), "127.0.0.1:0", &folder.path().join("log")).expect("it serves");
     stranger(&database);
     let forms = Arc::new(Forms::default());
     let tally = Arc::new(Tally::default());
-    let sent = Arc::new(AtomicU64::new(0));
     // Warm: everything that is made once has been made before memory is looked at.
     Attacker::sign_on(&program.address, 1, Dice::new(seed), forms.clone()).await.harvest_all().await;
     bombs::uploads(&program.address, 1).await;
     let before = program.memory();
     println!("seed {seed}, {requests} requests at {}, {before} MB", program.address);
-    let attackers: Vec<_> = (0..ATTACKERS)
-        .map(|number| {
-            let (address, forms, tally, sent) = (program.address.clone(), forms.clone(), tally.clone(), sent.clone());
-            tokio::spawn(async move {
-                let dice = Dice::new(seed.wrapping_mul(31).wrapping_add(number));
-                let mut attacker = Attacker::sign_on(&address, 1 + number % 4, dice, forms).await;
-                while sent.fetch_add(1, Ordering::Relaxed) < requests {
-                    let begun = Instant::now();
-                    let (address, status) = attacker.knock().await;
-                    tally.count(&address, status, begun.elapsed(), LATEST);
-                }
-            })
-        })
-        .collect();
-    let bombs = bombs::uploads(&program.address, usize::try_from(requests / 400).unwrap().max(2));
-    let hanging = bombs::hanging(&program.address, 24);
-    let slow_picture = bombs.await;
-    for attacker in attackers {
-        attacker.await.unwrap();
-    }
-    drop(hanging);
+    let slow_picture = attack(&program.address, requests, seed, &forms, &tally).await;
     println!("{}", tally.report());
     // What is given back to the system is given back some moments later.
     let mut after = program.memory();
@@ -88,6 +73,32 @@ async fn no_request_however_hostile_brings_anything_down() {
     assert!(tally.late().is_empty(), "{:#?}", tally.late());
     assert!(opened.is_empty(), "these do not open any more: {opened:?}");
     assert!(after <= before + MOST_KEPT_MB, "{before} MB before, {after} MB after");
+}
+
+/// Everything at once: attackers at every address, dear files, and connections that say nothing. Gives the slowest answer to a file.
+async fn attack(address: &str, requests: u64, seed: u64, forms: &Arc<Forms>, tally: &Arc<Tally>) -> Duration {
+    let sent = Arc::new(AtomicU64::new(0));
+    let attackers: Vec<_> = (0..ATTACKERS)
+        .map(|number| {
+            let (address, forms, tally, sent) = (address.to_owned(), forms.clone(), tally.clone(), sent.clone());
+            tokio::spawn(async move {
+                let dice = Dice::new(seed.wrapping_mul(31).wrapping_add(number));
+                let mut attacker = Attacker::sign_on(&address, 1 + number % 4, dice, forms).await;
+                while sent.fetch_add(1, Ordering::Relaxed) < requests {
+                    let begun = Instant::now();
+                    let (address, status) = attacker.knock().await;
+                    tally.count(&address, status, begun.elapsed(), LATEST);
+                }
+            })
+        })
+        .collect();
+    let hanging = bombs::hanging(address, 24);
+    let slowest = bombs::uploads(address, usize::try_from(requests / 400).unwrap().max(2)).await;
+    for attacker in attackers {
+        attacker.await.unwrap();
+    }
+    drop(hanging);
+    slowest
 }
 
 /// Another shop with a job, whose keys are worth trying.
