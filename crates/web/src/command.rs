@@ -188,6 +188,9 @@ fn serve_here(options: ServeOptions) -> Result<(), Failure> {
             "{here} can be reached from other machines, and nothing hides what is sent: put TLS in front, and say --behind-tls"
         );
     }
+    if !here.ip().is_loopback() && options.hosts.is_empty() {
+        tracing::warn!("requests by any name but localhost are turned away: say --host NAME for each that this server has");
+    }
     let database = options.database.open(options.connections)?;
     if options.demo_data {
         load_demo_data(&mut *database.connection()?)?;

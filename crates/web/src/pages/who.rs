@@ -78,7 +78,8 @@ pub(crate) async fn sign_on(
             let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
             person::find(connection, shop.id, id)
         })
-        .await?;
+        .await
+        .inspect_err(|_| log::security("sign-on refused", &id.0.to_string()))?;
     Worker::sign_on(&session, &person)?;
     tracing::info!(target: "wise_badger_web::security", event = "sign-on", person = person.id.0);
     Ok(see_other(local(posted.text("next").unwrap_or_default())))

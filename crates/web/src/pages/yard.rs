@@ -1,6 +1,7 @@
 //! The yard: every job, newest first, with where it stands.
 
 use std::collections::HashMap;
+use std::panic::AssertUnwindSafe;
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
@@ -96,8 +97,16 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
     });
     let files = files.await?;
     let standings = run(move |gone| {
-        let standing = |file: &JobFile| gone.check().map(|()| (file.job.id, file.job.revision, Standing::of(file)));
-        files.iter().map(standing).collect::<Result<Vec<_>, WebError>>()
+        let mut standings = Vec::with_capacity(files.len());
+        for file in &files {
+            gone.check()?;
+            // What a record that reads still cannot be worked out from is its own job's trouble, too.
+            match std::panic::catch_unwind(AssertUnwindSafe(|| Standing::of(file))) {
+                Ok(standing) => standings.push((file.job.id, file.job.revision, standing)),
+                Err(_) => tracing::error!(job = file.job.number.0, "how far a job has come cannot be worked out"),
+            }
+        }
+        Ok(standings)
     });
     let standings = standings.await?;
     let kept: Vec<(JobId, i32, Value)> =

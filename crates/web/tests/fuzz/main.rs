@@ -47,7 +47,8 @@ async fn no_request_however_hostile_brings_anything_down() {
     let forms = Arc::new(Forms::default());
     let tally = Arc::new(Tally::default());
     // Warm: everything that is made once has been made before memory is looked at.
-    Attacker::sign_on(&program.address, 1, Dice::new(seed), forms.clone()).await.harvest_all().await;
+    let ada = Attacker::sign_on(&program.address, 1, Dice::new(seed), forms.clone()).await;
+    ada.harvest_all().await;
     bombs::uploads(&program.address, 1).await;
     let before = program.memory();
     println!("seed {seed}, {requests} requests at {}, {before} MB", program.address);
@@ -63,7 +64,6 @@ async fn no_request_however_hostile_brings_anything_down() {
         after = program.memory();
     }
     println!("{before} MB before, {after} MB after; slowest picture {} ms", slow_picture.as_millis());
-    let ada = Attacker::sign_on(&program.address, 1, Dice::new(seed), forms).await;
     let opened = ada.open_all().await;
     let logged = program.logged();
     let panics: Vec<&str> = logged.lines().filter(|line| line.contains("panicked at")).collect();

@@ -94,7 +94,6 @@ pub(crate) struct Attacker {
     nobody: Client,
     dice: Dice,
     forms: Arc<Forms>,
-    count: u64,
 }
 
 /// The pages of a job that draw forms.
@@ -110,7 +109,6 @@ impl Attacker {
             nobody: client().build().unwrap(),
             dice,
             forms,
-            count: 0,
         };
         let person = person.to_string();
         let signed_on = attacker.client.post(format!("{address}/who")).form(&[("person", person.as_str())]).send().await.unwrap();
@@ -161,13 +159,13 @@ impl Attacker {
 
     /// Sends one hostile request; what it was, and the answer's status, nought where there was none.
     pub(crate) async fn knock(&mut self) -> (Knocked, u16) {
-        self.count += 1;
-        if self.count.is_multiple_of(150) {
-            let page = format!("/jobs/{}{}", 1 + self.dice.below(7), self.dice.pick(&PAGES));
-            self.harvest(&page).await;
-        }
         let row = *self.dice.pick(ADDRESSES);
         let path = self.path(row);
+        // Every second form is of the job as it stands now, so that it is really taken in.
+        if row.method == "POST" && row.path.starts_with("/jobs/{") && !path.contains('%') && self.dice.once_in(2) {
+            let page: Vec<&str> = path.split('/').take(4).collect();
+            self.harvest(&page.join("/").replace("/finish", "/proof").replace("/reopen", "/proof")).await;
+        }
         let mut told = path.clone();
         let url = format!("{}{path}", self.address);
         // A session is ended only by whoever has none.
@@ -245,7 +243,8 @@ impl Attacker {
             let revision = (1 + self.dice.below(9)).to_string();
             plain.chain([("token".to_owned(), "x".repeat(24)), ("revision".to_owned(), revision)]).collect()
         });
-        for _ in 0..self.dice.below(5) {
+        let spoilt = if self.dice.once_in(3) { 0 } else { self.dice.below(4) };
+        for _ in 0..spoilt {
             let at = self.dice.below(fields.len());
             let text = self.hostile();
             match self.dice.below(6) {

@@ -367,3 +367,25 @@ async fn the_fullest_page_of_every_kind_can_be_saved() {
         assert!(!answer.status.is_server_error(), "{path}");
     }
 }
+
+/// Lets the server lose its connection the moment a form has been kept: the trigger ends the backend as the transaction commits.
+const CUT_AT_COMMIT: &str = "
+    CREATE FUNCTION cut() RETURNS TRIGGER LANGUAGE plpgsql AS $$
+      BEGIN PERFORM pg_terminate_backend(pg_backend_pid()); PERFORM pg_sleep(1); RETURN NULL; END $$;
+    CREATE CONSTRAINT TRIGGER cut AFTER UPDATE ON jobs DEFERRABLE INITIALLY DEFERRED FOR EACH ROW EXECUTE FUNCTION cut()";
+
+#[tokio::test]
+async fn a_connection_cut_while_a_form_is_kept_is_answered_by_what_is_true() {
+    let (site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/intake");
+    let form = ada.form(&path).await.with(&[("label", "After the cut")]);
+    site.tell_database(CUT_AT_COMMIT);
+    let answer = ada.send(&form).await;
+    assert_eq!(answer.status, StatusCode::SERVICE_UNAVAILABLE);
+    assert!(answer.text("main").contains("Nothing was saved"), "{}", answer.text("main"));
+    site.tell_database("DROP TRIGGER cut ON jobs");
+    assert_eq!(ada.get(&path).await.field("label").0, "Half-ton by hand", "and nothing was");
+    assert!(ada.send(&form).await.status.is_success(), "the same sending, once more");
+    assert_eq!(ada.get(&path).await.field("label").0, "After the cut");
+}
