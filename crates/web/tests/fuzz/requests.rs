@@ -82,9 +82,21 @@ const QUERY: &[&str] = &[
     "height",
 ];
 
+/// What a person could have typed into an empty field.
+const SOUND: &[&str] = &["20 1/2", "21", "145", "3,900", "1,000", "1/4", "2", "0", "4", "0.31"];
+
+/// A form as a page draws it.
+#[derive(Default, Clone)]
+struct DrawnForm {
+    /// What it would send as it stands.
+    fields: Vec<(String, String)>,
+    /// What else could be picked or pressed on it.
+    more: Vec<(String, String)>,
+}
+
 /// The forms that pages draw, by the path they are sent to.
 #[derive(Default)]
-pub(crate) struct Forms(Mutex<BTreeMap<String, Vec<(String, String)>>>);
+pub(crate) struct Forms(Mutex<BTreeMap<String, DrawnForm>>);
 
 /// Somebody signed on who means no good.
 pub(crate) struct Attacker {
@@ -147,13 +159,19 @@ impl Attacker {
         let html = Html::parse_document(&answer.text().await.unwrap_or_default());
         let (form, control) =
             (Selector::parse("form[action]").unwrap(), Selector::parse("input, textarea, select, button[name]").unwrap());
+        let option = Selector::parse("option").unwrap();
         let mut forms = self.forms.0.lock().unwrap();
         for form in html.select(&form) {
-            let fields = form.select(&control).filter_map(|control| {
-                let (name, value) = (control.attr("name")?, control.attr("value"));
-                Some((name.to_owned(), value.map_or_else(|| control.text().collect(), str::to_owned)))
-            });
-            forms.insert(form.attr("action").unwrap().to_owned(), fields.collect());
+            let mut drawn = DrawnForm::default();
+            for control in form.select(&control) {
+                let Some(name) = control.attr("name") else { continue };
+                let first = control.select(&option).next().and_then(|option| option.attr("value"));
+                let value = control.attr("value").or(first).map_or_else(|| control.text().collect(), str::to_owned);
+                let open = matches!(control.attr("type"), Some("radio" | "checkbox")) && control.attr("checked").is_none();
+                let pressed = control.value().name() == "button";
+                if open || pressed { &mut drawn.more } else { &mut drawn.fields }.push((name.to_owned(), value));
+            }
+            forms.insert(form.attr("action").unwrap().to_owned(), drawn);
         }
     }
 
@@ -164,7 +182,9 @@ impl Attacker {
         // Every second form is of the job as it stands now, so that it is really taken in.
         if row.method == "POST" && row.path.starts_with("/jobs/{") && !path.contains('%') && self.dice.once_in(2) {
             let page: Vec<&str> = path.split('/').take(4).collect();
-            self.harvest(&page.join("/").replace("/finish", "/proof").replace("/reopen", "/proof")).await;
+            let page = page.join("/");
+            let drawn_on = [("/finish", "/proof"), ("/reopen", "/proof"), ("/photographs", "/tape")];
+            self.harvest(&drawn_on.iter().fold(page, |page, (form, on)| page.replace(form, on))).await;
         }
         let mut told = path.clone();
         let url = format!("{}{path}", self.address);
@@ -236,13 +256,32 @@ impl Attacker {
         client.post(url).form(&fields)
     }
 
+    /// The form with something picked and some of its empty fields filled, as a person would.
+    fn filled(&mut self, drawn: DrawnForm) -> Vec<(String, String)> {
+        let mut fields = drawn.fields;
+        for _ in 0..self.dice.below(4) {
+            if let Some((name, value)) = drawn.more.get(self.dice.below(drawn.more.len())) {
+                fields.retain(|(other, _)| other != name);
+                fields.push((name.clone(), value.clone()));
+            }
+        }
+        let blank = if self.dice.once_in(2) { 2 } else { 12 };
+        for (_, value) in fields.iter_mut().filter(|(_, value)| value.is_empty()) {
+            if self.dice.once_in(blank) {
+                *value = (*self.dice.pick(SOUND)).to_owned();
+            }
+        }
+        fields
+    }
+
     fn spoilt(&mut self, path: &str) -> Vec<(String, String)> {
         let known = self.forms.0.lock().unwrap().get(path).cloned();
-        let mut fields = known.unwrap_or_else(|| {
+        let mut fields = known.map_or_else(Vec::new, |known| self.filled(known));
+        if fields.is_empty() {
             let plain = QUERY.iter().chain(&["kind", "label"]).map(|name| ((*name).to_owned(), "1".to_owned()));
             let revision = (1 + self.dice.below(9)).to_string();
-            plain.chain([("token".to_owned(), "x".repeat(24)), ("revision".to_owned(), revision)]).collect()
-        });
+            fields.extend(plain.chain([("token".to_owned(), "x".repeat(24)), ("revision".to_owned(), revision)]));
+        }
         let spoilt = if self.dice.once_in(3) { 0 } else { self.dice.below(4) };
         for _ in 0..spoilt {
             let at = self.dice.below(fields.len());
