@@ -96,9 +96,11 @@ const MOST_EVENTS: usize = 60;
 /// When, by whom and what: the latest first.
 type Together = (Reverse<DateTime<Utc>>, i64, Deed);
 
-/// What was gathered so far.
-#[derive(Default)]
+/// What was gathered so far of a job, before a moment.
 struct Gathered {
+    shop: ShopId,
+    job: JobId,
+    before: DateTime<Utc>,
     /// What was saved together has one time, that of its transaction.
     together: BTreeMap<Together, (usize, Vec<Difference>)>,
     /// The oldest row of a table of which not all rows were read: what is older is not complete here.
@@ -134,7 +136,7 @@ impl Gathered {
 
 /// What was done on a job before a moment.
 pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: DateTime<Utc>) -> Result<Stretch, StoreError> {
-    let mut gathered = Gathered::default();
+    let mut gathered = Gathered { shop, job, before, together: BTreeMap::new(), horizon: None };
     macro_rules! gather {
         ($table:ident, $at:ident, $by:ident, $deed:expr) => {
             let of_job = $table::table.filter($table::shop_id.eq(shop)).filter($table::job_id.eq(job));
@@ -175,21 +177,16 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: D
     gather!(photographs, taken_at, taken_by, Deed::Photographed);
     gather_chain!(loads, Deed::Loaded);
     gather_chain!(aims, Deed::Aimed);
-    gather_readings(connection, shop, job, before, &mut gathered)?;
-    gather_sheets(connection, shop, job, before, &mut gathered)?;
-    gather_changes(connection, shop, job, before, &mut gathered)?;
+    gather_readings(connection, &mut gathered)?;
+    gather_sheets(connection, &mut gathered)?;
+    gather_changes(connection, &mut gathered)?;
     Ok(gathered.stretch())
 }
 
 type ReadColumns = (DateTime<Utc>, PersonId, String, String, String, String, String, Option<String>);
 
-fn gather_readings(
-    connection: &mut PgConnection,
-    shop: ShopId,
-    job: JobId,
-    before: DateTime<Utc>,
-    gathered: &mut Gathered,
-) -> Result<(), StoreError> {
+fn gather_readings(connection: &mut PgConnection, gathered: &mut Gathered) -> Result<(), StoreError> {
+    let Gathered { shop, job, before, .. } = *gathered;
     let of_job = readings::table.filter(readings::shop_id.eq(shop)).filter(readings::job_id.eq(job));
     let what = (readings::phase, readings::load_state, readings::place, readings::value_text, readings::value_unit);
     let taken: Vec<ReadColumns> = of_job
@@ -244,13 +241,8 @@ struct SheetRow {
     recorded_by: PersonId,
 }
 
-fn gather_sheets(
-    connection: &mut PgConnection,
-    shop: ShopId,
-    job: JobId,
-    before: DateTime<Utc>,
-    gathered: &mut Gathered,
-) -> Result<(), StoreError> {
+fn gather_sheets(connection: &mut PgConnection, gathered: &mut Gathered) -> Result<(), StoreError> {
+    let Gathered { shop, job, before, .. } = *gathered;
     let of_job = job_sheets::table.filter(job_sheets::shop_id.eq(shop)).filter(job_sheets::job_id.eq(job));
     let rows: Vec<SheetRow> = of_job
         .filter(job_sheets::recorded_at.lt(before))
@@ -272,13 +264,8 @@ fn gather_sheets(
     Ok(())
 }
 
-fn gather_changes(
-    connection: &mut PgConnection,
-    shop: ShopId,
-    job: JobId,
-    before: DateTime<Utc>,
-    gathered: &mut Gathered,
-) -> Result<(), StoreError> {
+fn gather_changes(connection: &mut PgConnection, gathered: &mut Gathered) -> Result<(), StoreError> {
+    let Gathered { shop, job, before, .. } = *gathered;
     let rows = change::of_job(connection, shop, job, before, MOST_ROWS)?;
     gathered.reaches(rows.len(), rows.last().map(|row| row.changed_at));
     for row in rows {
