@@ -3,9 +3,9 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use wise_badger_mechanics::axle_rate::{AxleState, RatePrior, fit_rate};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
-use wise_badger_mechanics::verdict::{AxleState, RatePrior, fit_rate};
 
 const SCALE_LB: f64 = 26.0;
 const HEIGHT_IN: f64 = 0.075;

@@ -1,11 +1,10 @@
-//! Spring and stance computation for vehicles that sag at the rear.
+//! Spring and stance computation for vehicles that sag at the rear: physics only.
 //!
-//! What it computes: what a person typed at the tape as lengths ([`tape`]); what is known and assumed of
-//! the vehicle and what its axles carry ([`survey`]); the rear rate with its uncertainty, and which
-//! rating is passed ([`verdict`]); where the vehicle sits with any spring, stop, helper, block or tyre
-//! changed ([`stance`]); where it will sit with a correction fitted, with a band ([`correction`]);
-//! whether that meets the [`aim`]; how a leaf pack bears, and what a leaf or an arch more does to it ([`pack`]); and whether the
-//! tape agreed afterwards ([`proof`]).
+//! What it computes: what a person typed at the tape as lengths ([`tape`]); where a vehicle sits with any spring, stop, helper,
+//! block or tyre changed ([`stance`]); what else changes with that ([`side_effect`]); how a leaf pack bears, and what a leaf or an
+//! arch more does to it ([`pack`]); an axle's rate from readings ([`axle_rate`]) and the whole vehicle behind them
+//! ([`identification`]); what a correction changes on a vehicle ([`correction`]); and the open documents ([`document`]). It knows no
+//! job, no class of vehicle and no shop: that is the casework crate's.
 //!
 //! Axes: x rearward from the front axle, y to the right, z up. Stroke is positive in bump. Everything
 //! public is an SI quantity of `uom` ([`units`]); shop units exist only where text is read or written.
@@ -13,48 +12,31 @@
 //! It does no input or output, keeps no clock and knows no database. It does not model leaf windup,
 //! shackle angle or damping.
 //!
-//! ```
-//! use wise_badger_mechanics::correction::{Correction, Predictor};
-//! use wise_badger_mechanics::side::Sides;
-//! use wise_badger_mechanics::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
-//! use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
-//! use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
+//! # Layers
 //!
-//! let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
-//! let survey = Survey {
-//!     vehicle: VehicleFacts::new(
-//!         VehicleClass::HalfTonPickup,
-//!         RearWheels::Single,
-//!         inches(145.0),
-//!         Ends { front: pounds(3900.0), rear: pounds(4100.0) },
-//!     ),
-//!     datum: Datum::HubToArch,
-//!     heights: States {
-//!         empty: HeightReadings { front: both(20.5), rear: both(21.5) },
-//!         loaded: HeightReadings { front: both(20.5), rear: both(18.8125) },
-//!     },
-//!     load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),
-//!     stop_gap: States::default(),
-//!     rolled_and_bounced: true,
-//! };
-//! let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(2.0) });
-//! let loaded = prediction.loaded.expect("as given");
-//! assert!((loaded.rear.value.customary() - 20.8125).abs() < 1e-6);
+//! Each module uses only those above it in this list, which `tests/layers.rs` holds:
+//! `units`, `uncertain`, `side`, `cholesky`, `range`, `tape`, `stance`, `side_effect`, `pack`, `axle_rate`, `identification`,
+//! `correction`, `document`.
+//!
+//! ```
+//! use wise_badger_mechanics::stance::bounce_frequency;
+//! use wise_badger_mechanics::units::{InShopUnits, pounds, pounds_per_inch};
+//!
+//! // A half-ton's rear: 372 lb/in under 2,800 lb.
+//! let frequency = bounce_frequency(pounds_per_inch(372.0), pounds(2800.0)).expect("in range");
+//! assert!((frequency.si() - 1.140).abs() < 5e-4);
 //! ```
 
-pub mod aim;
+pub mod axle_rate;
 mod cholesky;
 pub mod correction;
 pub mod document;
 pub mod identification;
-pub mod look_over;
 pub mod pack;
-pub mod proof;
+mod range;
 pub mod side;
 pub mod side_effect;
 pub mod stance;
-pub mod survey;
 pub mod tape;
 pub mod uncertain;
 pub mod units;
-pub mod verdict;

@@ -6,6 +6,7 @@
 mod errors;
 
 use errors::Errors;
+use wise_badger_mechanics::axle_rate::{AxleState, RateGrade, RatePrior, fit_rate};
 use wise_badger_mechanics::identification::{
     Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, Mark, MeasuredState, Reading,
 };
@@ -17,7 +18,6 @@ use wise_badger_mechanics::stance::{
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, inches, newton_metres_per_radian, newtons, pounds, pounds_per_inch, radians};
-use wise_badger_mechanics::verdict::{AxleState, RateGrade, RatePrior, fit_rate};
 
 const TAPE_IN: f64 = 0.06;
 const SETTLING_IN: f64 = 0.06;

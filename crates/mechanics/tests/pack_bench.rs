@@ -4,15 +4,11 @@
 
 use proptest::prelude::*;
 use serde_json::Value;
-use wise_badger_mechanics::correction::{Correction, Predictor};
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::pack::{
     ArchAgreement, ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError,
-    PackReading, PackWork, PartKind, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
+    PackReading, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
 };
-use wise_badger_mechanics::side::Sides;
-use wise_badger_mechanics::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
-use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, inches, metres, newtons, pascals, per_metre, pounds, pounds_per_inch, radians,
 };
@@ -258,58 +254,6 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
         let leaves = vec![reading("main", 28.0, Some(arch), chord)];
         assert_eq!(PackReading { leaves, clamp, pack_arch: None }.pack().err(), Some(wanted));
     }
-}
-
-/// A one-ton pickup with these packs, 1,200 lb over its axle, read from the hub so that tyres have no part.
-fn survey(pack: &Pack) -> Survey {
-    let ratings = Ends { front: pounds(4_000.0), rear: pounds(6_000.0) };
-    let heights = |rear: f64| HeightReadings {
-        front: AxleReadings { corners: Sides::both(vec![inches(20.0)]) },
-        rear: AxleReadings { corners: Sides::both(vec![inches(rear)]) },
-    };
-    let vehicle = VehicleFacts {
-        kerb: Ends { front: Some(pounds(2_800.0)), rear: Some(pounds(1_850.0)) },
-        rear_pack: Some(pack.curve_to(pounds(1600.0)).unwrap()),
-        ..VehicleFacts::new(VehicleClass::OneTonPickup, RearWheels::Single, inches(145.0), ratings)
-    };
-    Survey {
-        vehicle,
-        datum: Datum::HubToArch,
-        heights: States { empty: heights(22.0), loaded: HeightReadings::default() },
-        load: Some(LoadPut::Placed { weight: pounds(500.0), behind_rear_axle: inches(0.0) }),
-        stop_gap: States::default(),
-        rolled_and_bounced: true,
-    }
-}
-
-/// On two axles the loads are lever arms only, so each pack carries 600 lb empty whatever is done to it: what an added leaf lifts
-/// is the difference of the two packs' own heights there.
-#[test]
-fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
-    let found = truck();
-    let mut planned = truck();
-    let added = PartKind::ShortAddedLeaf.leaf_for(&planned).unwrap();
-    let place = planned.place_by_length(&added);
-    assert_eq!(place, 3, "over the overload leaf, by its length");
-    planned.leaves.insert(place, added);
-    let survey = survey(&found);
-    let work = PackWork::new(&found, &planned, pounds(1600.0)).unwrap();
-    assert!(work.adds_leaves && !work.rearches);
-    let correction = Correction::ReworkedPack(Box::new(work));
-    let predictor = Predictor::new(&survey);
-    let empty = predictor.predict(&correction).get(LoadState::Empty).unwrap();
-    let own = arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0));
-    assert!((empty.rise - own).si().abs() < 3e-4, "{} by the stance, {} by the pack", empty.rise.customary(), own.customary());
-    // In another case too, from where the plain pack would stand there.
-    let case = survey.clone();
-    let (plain, with) = (predictor.in_case(&case, None).unwrap(), predictor.in_case(&case, Some(&correction)).unwrap());
-    let own = arch(&planned, pounds(850.0)) - arch(&found, pounds(850.0));
-    assert!(((with.rear.value - plain.rear.value) - own).si().abs() < 5e-4);
-    assert!(own > arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0)), "it lifts more under load");
-    // Past what the packs can be worked out for there is no answer.
-    let heavy =
-        Survey { load: Some(LoadPut::Placed { weight: pounds(4_000.0), behind_rear_axle: inches(0.0) }), ..survey.clone() };
-    assert!(predictor.in_case(&heavy, Some(&correction)).is_err());
 }
 
 #[test]

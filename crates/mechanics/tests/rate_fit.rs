@@ -6,11 +6,11 @@
 mod errors;
 
 use errors::Errors;
-use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
-use wise_badger_mechanics::verdict::{
+use wise_badger_mechanics::axle_rate::{
     AxleState, ContactSuspicion, RateFit, RateFitError, RateGrade, RatePrior, TyresInHeight, fit_rate,
 };
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
 
 const SCALE_LB: f64 = 26.0;
 const HEIGHT_IN: f64 = 0.075;

@@ -3,7 +3,7 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::tape::Datum;
 
 use crate::change::{self, What, note};

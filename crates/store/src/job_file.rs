@@ -3,10 +3,10 @@
 use std::sync::OnceLock;
 
 use diesel::PgConnection;
-use wise_badger_mechanics::look_over::LookOver;
+use wise_badger_casework::look_over::LookOver;
+use wise_badger_casework::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
 use wise_badger_mechanics::units::{Force, Length, metres};
 

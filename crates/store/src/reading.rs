@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use wise_badger_mechanics::survey::LoadState;
+use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::tape::Datum;
 
 use crate::entry::{Typed, UnitWord};

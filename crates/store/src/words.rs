@@ -1,6 +1,6 @@
 //! The words that stand in text columns for the mechanics' own types.
 
-use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 
 use crate::StoreError;

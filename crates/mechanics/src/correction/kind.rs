@@ -1,6 +1,5 @@
 //! The corrections of the trade that this program predicts.
 
-use super::model::STOP;
 use crate::pack::PackWork;
 use crate::stance::{Axle, Change, Element, ElementKind, ForceTable, Mount, StopCurve, Vehicle};
 use crate::units::{Force, InShopUnits, Length, SpringRate, inches, metres};
@@ -61,7 +60,7 @@ pub enum CorrectionProblem {
 }
 
 /// What one main spring of an axle carries empty; left and right are alike here.
-pub(super) fn kerb_spring_force(axle: &Axle) -> Force {
+pub fn kerb_spring_force(axle: &Axle) -> Force {
     (axle.kerb_load() - axle.unsprung_weight) / 2.0
 }
 
@@ -72,6 +71,8 @@ fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
     joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
 }
 
+/// Name of the element that stands for a corner's bump stop.
+pub const BUMP_STOP: &str = "bump stop";
 const HELPER: &str = "helper";
 const ADDED_LEAF: &str = "added leaf";
 const LOAD_RUBBER: &str = "load rubber";
@@ -102,7 +103,7 @@ impl Correction {
     }
 
     /// What it changes on these axles of a vehicle, each taking its share of the rates.
-    pub(super) fn changes(&self, vehicle: &Vehicle, axles: &[&str]) -> Vec<Change> {
+    pub fn changes(&self, vehicle: &Vehicle, axles: &[&str]) -> Vec<Change> {
         let of_axle = |name: &str| vehicle.axles.iter().find(|axle| axle.name == name);
         let each = axles.iter().filter_map(|name| of_axle(name));
         each.map(|axle| self.change(axle, axles.len())).collect()
@@ -147,7 +148,7 @@ impl Correction {
     }
 
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
-    pub(super) fn holds_at(&self, carried: Force, down: Length) -> bool {
+    pub fn holds_at(&self, carried: Force, down: Length) -> bool {
         match self {
             Correction::ReworkedPack(work) => down <= work.travel_inside_the_model(carried),
             _ => true,
@@ -155,12 +156,12 @@ impl Correction {
     }
 
     /// Whether it takes the place of the bump stops, so that their gap no longer exists.
-    pub(super) fn replaces_stops(&self) -> bool {
+    pub fn replaces_stops(&self) -> bool {
         matches!(self, Correction::LoadRubber { .. })
     }
 
     /// The element whose clearance tells how much travel is left.
-    pub(super) fn travel_element(&self) -> &'static str {
-        if self.replaces_stops() { LOAD_RUBBER } else { STOP }
+    pub fn travel_element(&self) -> &'static str {
+        if self.replaces_stops() { LOAD_RUBBER } else { BUMP_STOP }
     }
 }

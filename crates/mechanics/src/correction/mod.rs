@@ -1,10 +1,7 @@
-//! Corrections: what can be fitted at the rear, what it changes, and where the vehicle will then sit.
+//! Corrections: what can be fitted at the rear, and what it changes on a vehicle.
 
 mod caution;
 mod kind;
-mod model;
-mod prediction;
 
 pub use caution::Caution;
-pub use kind::{Correction, CorrectionProblem};
-pub use prediction::{CaseHeights, PredictedState, Prediction, Predictor, Unpredicted};
+pub use kind::{BUMP_STOP, Correction, CorrectionProblem, kerb_spring_force};

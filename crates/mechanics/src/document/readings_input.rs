@@ -8,12 +8,12 @@ use super::stance_input::MOST_STATES;
 use super::state_input::{ChangeText, SideText, StateText, into_changes, side};
 use super::vehicle_input::VehicleText;
 use super::{DocumentError, ReadingsResult};
+use crate::axle_rate::{ContactSuspicion, RatePrior, TyresInHeight, fit_rate};
 use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
 use crate::stance::{Change, Corner, Vehicle};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{metres, newtons};
-use crate::verdict::{ContactSuspicion, RatePrior, TyresInHeight, fit_rate};
 
 const FORMAT: &str = "wise-badger/readings";
 const MOST_DOUBTS: usize = 20;

@@ -2,10 +2,10 @@
 
 use serde::Serialize;
 
+use crate::axle_rate::{ContactSuspicion, RateFit, RateGrade, SecondStage};
 use crate::identification::{Doubt, Doubtful, Forecast, Identified, Mark, MeasuredState, Misfit};
 use crate::tape::Datum;
 use crate::units::InShopUnits;
-use crate::verdict::{ContactSuspicion, RateFit, RateGrade, SecondStage};
 
 /// A reading further off than so many of its standard deviations is named.
 const MISFIT_DEVIATIONS: f64 = 3.0;

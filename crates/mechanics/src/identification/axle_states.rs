@@ -2,14 +2,14 @@
 
 use super::experiment::{Experiment, IdentificationError};
 use super::measured::{Mark, MeasuredState, Reading};
+use crate::axle_rate::AxleState;
 use crate::stance::{Outcome, StanceError, State, settle};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
 use crate::units::{InShopUnits, Length, metres, newtons};
-use crate::verdict::AxleState;
 
 impl Experiment {
-    /// The states of one axle for [`crate::verdict::fit_rate`], and the datum they were read from: every state in which
+    /// The states of one axle for [`crate::axle_rate::fit_rate`], and the datum they were read from: every state in which
     /// both its sides were read (or their mean) from that datum, with nothing changed on the vehicle.
     ///
     /// Loads are shared by the model as the vehicle was given; on two axles that is lever arms alone.

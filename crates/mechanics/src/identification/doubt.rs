@@ -1,7 +1,7 @@
 //! What about a vehicle is in doubt.
 
+use crate::axle_rate::RateGrade;
 use crate::stance::{Axle, Corner, Vehicle};
-use crate::verdict::RateGrade;
 
 /// A figure of the vehicle that may be off by a factor.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -2,7 +2,6 @@
 
 use super::{LEAF_RATE_SD, PackState};
 use crate::units::{InShopUnits, Length, SpringRate, inches};
-use crate::verdict::RateFigure;
 
 /// An arch under a vehicle is read to some sixteenth of an inch (common practice).
 const TAPE_IN: f64 = 1.0 / 16.0;
@@ -42,10 +41,11 @@ impl PackState {
 }
 
 impl RateAgreement {
-    /// Holds the rate of all leaves together against the measured one: two standard deviations of both still agree.
-    pub fn of(leaves: SpringRate, measured: &RateFigure) -> Self {
-        match (leaves / measured.rate).value - 1.0 {
-            off if off.abs() <= 2.0 * measured.relative_sd.hypot(LEAF_RATE_SD) => RateAgreement::Agrees,
+    /// Holds the rate of all leaves together against the measured one, whose standard deviation is a share of it: two of both still
+    /// agree.
+    pub fn of(leaves: SpringRate, measured: SpringRate, relative_sd: f64) -> Self {
+        match (leaves / measured).value - 1.0 {
+            off if off.abs() <= 2.0 * relative_sd.hypot(LEAF_RATE_SD) => RateAgreement::Agrees,
             off if off > 0.0 => RateAgreement::StifferOnPaper,
             _ => RateAgreement::SofterOnPaper,
         }

@@ -47,6 +47,7 @@ mod changes;
 mod check;
 mod element;
 mod force_table;
+mod frequency;
 mod newton;
 mod outcome;
 mod row;
@@ -59,6 +60,7 @@ mod weights;
 
 pub use element::{AirBag, Element, ElementKind, Mount, StopCurve};
 pub use force_table::{ForceTable, ForceTableError};
+pub use frequency::bounce_frequency;
 pub use outcome::{AxleStance, ElementGap, Outcome, Stance};
 pub use solver::{Solver, settle};
 pub use state::{Change, Load, State};

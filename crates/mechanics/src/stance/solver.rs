@@ -4,6 +4,7 @@ use std::sync::Arc;
 
 use super::assembly::Assembly;
 use super::changes::changed_axles;
+use super::frequency::bounce_frequency;
 use super::newton::{Rest, Workspace, minimise};
 use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
 use super::state::{Change, State};
@@ -11,7 +12,6 @@ use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
 use super::weights::Weights;
 use crate::side::Sides;
-use crate::side_effect::ride::bounce_frequency;
 use crate::units::{InShopUnits, Length, metres, newtons, newtons_per_metre, radians};
 
 /// Finds where a vehicle sits in a state.

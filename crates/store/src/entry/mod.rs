@@ -20,11 +20,12 @@ use diesel::sql_types::Jsonb;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use wise_badger_mechanics::aim::Aim;
-use wise_badger_mechanics::correction::{Correction, Prediction};
+use wise_badger_casework::aim::Aim;
+use wise_badger_casework::prediction::Prediction;
+use wise_badger_casework::survey::{EmptyAndLoaded, LoadPut, LoadState};
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::PackWork;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::survey::{EmptyAndLoaded, LoadPut, LoadState};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 

@@ -2,8 +2,9 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
-use wise_badger_mechanics::correction::{Correction, Predictor};
-use wise_badger_mechanics::survey::LoadPut;
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::LoadPut;
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
 use wise_badger_store::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable};
 use wise_badger_store::job_file::JobFile;

@@ -5,7 +5,7 @@ use std::sync::{Arc, Barrier};
 
 use diesel::connection::{Connection, InstrumentationEvent};
 use diesel::prelude::*;
-use wise_badger_mechanics::survey::VehicleClass;
+use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, Closed, Intake, TapeManner};
 use wise_badger_store::job_file::JobFile;

@@ -12,7 +12,7 @@ mod saving;
 mod schema;
 mod sheets;
 
-use wise_badger_mechanics::survey::{RearWheels, VehicleClass};
+use wise_badger_casework::survey::{RearWheels, VehicleClass};
 use wise_badger_store::job::{self, Intake, Job};
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::test_support::TestDatabase;

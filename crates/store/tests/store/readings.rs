@@ -2,8 +2,8 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
+use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, Conditions, TapeManner};
 use wise_badger_store::job_file::JobFile;

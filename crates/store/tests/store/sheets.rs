@@ -1,8 +1,8 @@
 //! Sheets, photographs and the history of a job: replaced, kept, and nobody else's.
 
 use chrono::{TimeDelta, Utc};
-use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_mechanics::survey::{Complaint, End, LoadPut, LoadState, Modification};
+use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::survey::{Complaint, End, LoadPut, LoadState, Modification};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::entry::{
     CaseEntry, DriveEntry, DrivenWord, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry,

@@ -1,7 +1,7 @@
 //! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
 
-use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_mechanics::survey::{Complaint, VehicleClass};
+use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::survey::{Complaint, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{

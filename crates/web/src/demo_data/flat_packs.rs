@@ -1,6 +1,6 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
-use wise_badger_mechanics::survey::{Complaint, LoadState, VehicleClass};
+use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;

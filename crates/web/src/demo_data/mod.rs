@@ -3,8 +3,8 @@
 mod camper;
 mod flat_packs;
 
-use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};

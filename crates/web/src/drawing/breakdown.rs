@@ -1,7 +1,7 @@
 //! Where the inches went: one row a part, from the height wanted on the left to the height measured on the right.
 
+use wise_badger_casework::verdict::Breakdown;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
-use wise_badger_mechanics::verdict::Breakdown;
 
 use super::svg::{Anchor, Canvas, Drawing};
 

@@ -1,6 +1,6 @@
 //! The load plan: the vehicle from the side and from above, to scale, with what is aboard where it sits.
 
-use wise_badger_mechanics::survey::{Centre, Item, RearWheels, VehicleFacts};
+use wise_badger_casework::survey::{Centre, Item, RearWheels, VehicleFacts};
 use wise_badger_mechanics::units::{InShopUnits, METRES_PER_INCH};
 
 use super::outline::{Outline, outline};

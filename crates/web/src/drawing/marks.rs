@@ -1,8 +1,8 @@
 //! What stands on the rulers: heights measured, aimed at and predicted, taken from a job.
 
-use wise_badger_mechanics::aim::TargetBand;
-use wise_badger_mechanics::correction::Prediction;
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_casework::aim::TargetBand;
+use wise_badger_casework::prediction::Prediction;
+use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::Length;
 
 use crate::view::Units;

@@ -1,6 +1,6 @@
 //! Vehicles seen from the side, in inches: x rearward from the front axle (a trailer: from its coupler), y up from the ground.
 
-use wise_badger_mechanics::survey::{VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{VehicleClass, VehicleFacts};
 use wise_badger_mechanics::units::InShopUnits;
 
 /// Half the width of a wheel arch, inches.

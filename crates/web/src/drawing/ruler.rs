@@ -1,6 +1,6 @@
 //! A ruler with its marks. Labels are moved apart until none overlaps.
 
-use wise_badger_mechanics::survey::LoadState;
+use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 

@@ -1,6 +1,6 @@
 //! The stance drawing: the vehicle from the side, to scale, with a ruler at each axle.
 
-use wise_badger_mechanics::survey::{End, LoadState, RearWheels, Survey};
+use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 

@@ -1,7 +1,7 @@
 //! The aim form.
 
-use wise_badger_mechanics::aim::{Aim, AimProblem};
-use wise_badger_mechanics::survey::Survey;
+use wise_badger_casework::aim::{Aim, AimProblem};
+use wise_badger_casework::survey::Survey;
 use wise_badger_store::entry::{AimEntry, AimSheet, Typed};
 
 use super::{Sheet, outside};

@@ -1,6 +1,6 @@
 //! The intake form: what the vehicle is.
 
-use wise_badger_mechanics::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
+use wise_badger_casework::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
 use wise_badger_store::job::Intake;
 use wise_badger_store::job_file::JobFile;
 

@@ -1,7 +1,7 @@
 //! The look-over form.
 
 use serde::Serialize;
-use wise_badger_mechanics::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_store::entry::{FindingEntry, LookOverEntry, MeasuredEntry};
 
 use super::Sheet;

@@ -1,7 +1,7 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
+use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::entry::{LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_store::job::{Conditions, TapeManner};

@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::{End, Survey};
+use wise_badger_casework::survey::{End, Survey};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, aim as aims};
 

@@ -2,7 +2,7 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
-use wise_badger_mechanics::survey::{Complaint, End, Modification};
+use wise_badger_casework::survey::{Complaint, End, Modification};
 use wise_badger_store::Database;
 use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;

@@ -4,8 +4,8 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_store::Database;
 use wise_badger_store::reading::Phase;
 
@@ -107,7 +107,7 @@ fn key_figures(survey: &Survey, names: &[String], units: Units) -> Vec<Figure> {
 fn prediction_parts(
     survey: &Survey,
     correction: Option<&wise_badger_mechanics::correction::Correction>,
-    prediction: Option<&wise_badger_mechanics::correction::Prediction>,
+    prediction: Option<&wise_badger_casework::prediction::Prediction>,
     units: Units,
 ) -> Vec<Figure> {
     match (correction, prediction) {

@@ -1,8 +1,8 @@
 //! What every page of a job carries: its name, its route and the stance drawing.
 
-use wise_badger_mechanics::correction::{Prediction, Predictor};
-use wise_badger_mechanics::survey::Survey;
-use wise_badger_mechanics::verdict::Overload;
+use wise_badger_casework::prediction::{Prediction, Predictor};
+use wise_badger_casework::survey::Survey;
+use wise_badger_casework::verdict::Overload;
 use wise_badger_store::entry::LoadPlanEntry;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Phase;

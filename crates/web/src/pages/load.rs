@@ -4,8 +4,8 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{End, LoadState, Survey, VehicleFacts};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{End, LoadState, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Length, metres};
 use wise_badger_store::Database;
 use wise_badger_store::entry::{ItemEntry, LoadPlanEntry};
@@ -165,7 +165,7 @@ fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option
         front: sheet.weight_field(&case_field(key, "front"), &format!("Scale, {front}")),
         rear: sheet.weight_field(&case_field(key, "rear"), &format!("Scale, {rear}")),
     };
-    let fits = |thing: &wise_badger_mechanics::survey::Thing| thing.fits(vehicle);
+    let fits = |thing: &wise_badger_casework::survey::Thing| thing.fits(vehicle);
     let template = LoadPage {
         frame: JobFrame::new(worker, file, Some(Stage::Load), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),

@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
+use wise_badger_casework::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
 use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, as_chosen, found};

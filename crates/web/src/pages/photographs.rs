@@ -4,7 +4,7 @@ use actix_web::http::header::{CACHE_CONTROL, ContentType, ETAG, IF_NONE_MATCH};
 use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
-use wise_badger_mechanics::look_over::Area;
+use wise_badger_casework::look_over::Area;
 use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::reading::Place;
 use wise_badger_store::{Database, PhotographId, StoreError, saving};

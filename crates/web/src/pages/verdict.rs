@@ -4,9 +4,9 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::verdict::{Breakdown, Grounds, PartKind, rank_causes};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_mechanics::verdict::{Breakdown, Grounds, PartKind, rank_causes};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 

@@ -9,7 +9,7 @@ use actix_web::web::{Data, Query};
 use askama::Template;
 use serde::Deserialize;
 use serde_json::Value;
-use wise_badger_mechanics::survey::RearWheels;
+use wise_badger_casework::survey::RearWheels;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};

@@ -1,7 +1,7 @@
 //! Tyre sizes, and heights from one datum as heights from another.
 
+use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::side_effect::ride::speed_ratio;
-use wise_badger_mechanics::survey::VehicleClass;
 use wise_badger_mechanics::tape::{Datum, TyreSize, WheelChange, WheelGeometry};
 
 use super::{Given, Input, Kind, ShopSum, SumError};

@@ -1,8 +1,8 @@
 //! What an aim asks for, and what it does in the other load case.
 
-use wise_badger_mechanics::aim::Aim;
-use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_casework::aim::Aim;
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;

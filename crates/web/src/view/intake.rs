@@ -1,6 +1,6 @@
 //! What intake still has to ask, and the words of its picks.
 
-use wise_badger_mechanics::survey::{Complaint, Modification};
+use wise_badger_casework::survey::{Complaint, Modification};
 use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;
 

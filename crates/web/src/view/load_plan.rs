@@ -1,9 +1,10 @@
 //! A load case in figures: what the axles carry, what is left, where it sits.
 
-use wise_badger_mechanics::correction::{CaseHeights, Correction, Predictor, Unpredicted};
-use wise_badger_mechanics::survey::{Centre, End, Item, LoadState, Survey};
+use wise_badger_casework::prediction::{CaseHeights, Predictor, Unpredicted};
+use wise_badger_casework::survey::{Centre, End, Item, LoadState, Survey};
+use wise_badger_casework::verdict::{RateVerdict, RatingCheck};
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
-use wise_badger_mechanics::verdict::{RateVerdict, RatingCheck};
 
 use super::verdict::rating_figure;
 use super::{Figure, Opened, Sum, Tone, Units, end_name, percent, sentence, support_name};

@@ -1,7 +1,7 @@
 //! The look-over in words.
 
+use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
 
 pub(crate) fn area_name(area: Area) -> &'static str {
     match area {

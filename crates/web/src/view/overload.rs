@@ -1,9 +1,9 @@
 //! Over a rating: what must come off, and from where.
 
-use wise_badger_mechanics::correction::Predictor;
-use wise_badger_mechanics::survey::{End, Survey, VehicleClass};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{End, Survey, VehicleClass};
+use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_mechanics::verdict::{Overload, Rated, RatingCheck, Relief};
 
 use super::{Units, rated_name, state_name, support_name};
 

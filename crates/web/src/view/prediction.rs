@@ -1,10 +1,11 @@
 //! A prediction in figures and words.
 
-use wise_badger_mechanics::aim::{Aim, AimVerdict};
-use wise_badger_mechanics::correction::{Correction, PredictedState, Prediction, Unpredicted};
-use wise_badger_mechanics::survey::{LoadState, Survey};
+use wise_badger_casework::aim::{Aim, AimVerdict};
+use wise_badger_casework::prediction::{PredictedState, Prediction, Unpredicted};
+use wise_badger_casework::survey::{LoadState, Survey};
+use wise_badger_casework::verdict::RateVerdict;
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_mechanics::verdict::RateVerdict;
 
 use super::verdict::rake_words;
 use super::{Figure, Sum, Tone, Units, frequency, percent, sentence, state_name};

@@ -1,7 +1,7 @@
 //! Predicted against measured, in words.
 
-use wise_badger_mechanics::proof::{ProofCheck, ProofGrade};
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
+use wise_badger_casework::proof::{ProofCheck, ProofGrade};
+use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, metres};
 use wise_badger_store::entry::{PredictedHeight, PredictedHeights};

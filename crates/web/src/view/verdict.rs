@@ -1,8 +1,9 @@
 //! The figures of the verdict, each with its sum.
 
-use wise_badger_mechanics::survey::{Basis, End, LoadPut, LoadState, Survey};
+use wise_badger_casework::survey::{Basis, End, LoadPut, LoadState, Survey};
+use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, contact_suspicion};
+use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
-use wise_badger_mechanics::verdict::{ContactSuspicion, RateFigure, RateGrade, RateVerdict, Rated, RatingCheck};
 
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_name, support_name};
 
@@ -262,7 +263,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
 
 /// A stop that may have touched unseen, and how to tell.
 fn contact_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
-    let ContactSuspicion::StifferThanItsClass { times } = ContactSuspicion::of(survey)? else { return None };
+    let ContactSuspicion::StifferThanItsClass { times } = contact_suspicion(survey)? else { return None };
     let usual = survey.vehicle.assumptions().rear_rate;
     let numbers = vec![format!("{} / {} = {times:.2}", units.rate(figure.rate), units.rate(usual))];
     let sum = Sum::new(

@@ -1,9 +1,9 @@
 //! Where the inches went and why, in words.
 
+use wise_badger_casework::survey::{LoadState, Survey};
+use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, Settling};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::survey::{LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
-use wise_badger_mechanics::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, Settling};
 
 use super::intake::{complaint_name, modification_name};
 use super::look_over::{defect_name, gate_words};
@@ -78,7 +78,7 @@ pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, units: Units)
 const STATICS: &str = "Springs in series; any statics text. First-order propagation, JCGM 100:2008 (GUM), 5.1.2.";
 
 fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -> Sum {
-    use wise_badger_mechanics::survey::End;
+    use wise_badger_casework::survey::End;
     let loads = survey.axle_loads();
     let load = loads.change.rear.map(|change| format!("load on the rear {}", units.weight(change.value)));
     let height =

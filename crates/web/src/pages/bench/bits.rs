@@ -1,12 +1,13 @@
 //! The bolts and bits that follow from a pack, line by line.
 
-use wise_badger_mechanics::aim::AimVerdict;
-use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_casework::aim::AimVerdict;
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::Survey;
+use wise_badger_casework::verdict::Overload;
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
-use wise_badger_mechanics::survey::Survey;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
-use wise_badger_mechanics::verdict::Overload;
 use wise_badger_store::job_file::JobFile;
 
 use crate::form::Sheet;

@@ -2,9 +2,9 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
+use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::Clamp;
-use wise_badger_mechanics::survey::LoadState;
 use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
 use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;

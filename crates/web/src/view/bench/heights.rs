@@ -1,10 +1,11 @@
 //! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
 
-use wise_badger_mechanics::correction::{Correction, Predictor};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::verdict::RateVerdict;
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::{ArchAgreement, Pack, RateAgreement};
-use wise_badger_mechanics::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{Force, Length};
-use wise_badger_mechanics::verdict::RateVerdict;
 use wise_badger_store::job_file::JobFile;
 
 use super::{Bench, PACK_SOURCE};
@@ -83,7 +84,7 @@ pub(crate) fn agreement_words(
     }
     if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), stands(LoadState::Empty)) {
         let leaves = 2.0 * f64::from(survey.vehicle.assumptions().rear_axles) * state.rate;
-        let judged = match RateAgreement::of(leaves, &measured) {
+        let judged = match RateAgreement::of(leaves, measured.rate, measured.relative_sd) {
             RateAgreement::Agrees => "they agree as well as tape and thickness can tell",
             RateAgreement::StifferOnPaper => {
                 "the leaves are stiffer on paper: a thickness read too large, worn leaves, or a leaf that does not bear"

@@ -8,8 +8,8 @@ pub(crate) use at_load::{ContactLine, Standing, contact_lines, drawn, drawn_loos
 pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage_figure};
 pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
 
+use wise_badger_casework::survey::{End, States, Survey, VehicleFacts};
 use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
-use wise_badger_mechanics::survey::{End, States, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
 use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;

@@ -1,0 +1,50 @@
+//! What a shop knows and judges about a job.
+//!
+//! What is known and assumed of the vehicle and what its axles carry ([`survey`]); what is found on it and what that rules out
+//! ([`look_over`]); the rear rate with its uncertainty, which rating is passed and why it sags ([`verdict`]); where it will sit with a
+//! correction fitted, with a band ([`prediction`]); whether that meets the [`aim`]; and whether the tape agreed afterwards
+//! ([`proof`]).
+//!
+//! It speaks in codes, not sentences; it knows no SQL and no HTML. Physics is the mechanics crate's.
+//!
+//! # Layers
+//!
+//! Each module uses only those above it in this list, which `tests/layers.rs` holds:
+//! `survey`, `look_over`, `verdict`, `prediction`, `aim`, `proof`.
+//!
+//! ```
+//! use wise_badger_casework::prediction::Predictor;
+//! use wise_badger_mechanics::correction::Correction;
+//! use wise_badger_mechanics::side::Sides;
+//! use wise_badger_casework::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+//! use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+//! use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
+//!
+//! let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
+//! let survey = Survey {
+//!     vehicle: VehicleFacts::new(
+//!         VehicleClass::HalfTonPickup,
+//!         RearWheels::Single,
+//!         inches(145.0),
+//!         Ends { front: pounds(3900.0), rear: pounds(4100.0) },
+//!     ),
+//!     datum: Datum::HubToArch,
+//!     heights: States {
+//!         empty: HeightReadings { front: both(20.5), rear: both(21.5) },
+//!         loaded: HeightReadings { front: both(20.5), rear: both(18.8125) },
+//!     },
+//!     load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),
+//!     stop_gap: States::default(),
+//!     rolled_and_bounced: true,
+//! };
+//! let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(2.0) });
+//! let loaded = prediction.loaded.expect("as given");
+//! assert!((loaded.rear.value.customary() - 20.8125).abs() < 1e-6);
+//! ```
+
+pub mod aim;
+pub mod look_over;
+pub mod prediction;
+pub mod proof;
+pub mod survey;
+pub mod verdict;

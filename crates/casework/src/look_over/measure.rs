@@ -1,0 +1,70 @@
+//! Figures taken during the look-over where a number decides.
+
+use serde::{Deserialize, Serialize};
+
+use super::area::Area;
+use super::defect::Defect;
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+
+/// What is measured.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Measure {
+    /// Slack left in the shortest brake hose with the axle hanging at full droop.
+    HoseSlack,
+    /// Play of the pin in a spring eye's bush.
+    BushPlay,
+    /// Least tread on a steered axle.
+    FrontTread,
+    /// Least tread elsewhere.
+    RearTread,
+}
+
+impl Measure {
+    /// Every measure.
+    pub const ALL: [Measure; 4] = [Measure::HoseSlack, Measure::BushPlay, Measure::FrontTread, Measure::RearTread];
+
+    /// Where it is taken.
+    pub fn area(self) -> Area {
+        match self {
+            Measure::HoseSlack => Area::HosesAndWires,
+            Measure::BushPlay => Area::EyesAndBushes,
+            Measure::FrontTread | Measure::RearTread => Area::TyresAndWheels,
+        }
+    }
+
+    /// The figure that decides.
+    ///
+    /// # Source     slack of an inch and play of an eighth: common practice; treads: 49 CFR 393.75, 4/32 in on a steered axle
+    /// and 2/32 in elsewhere, from memory (local law may ask for more)
+    pub fn limit(self) -> Length {
+        match self {
+            Measure::HoseSlack => inches(1.0),
+            Measure::BushPlay => inches(1.0 / 8.0),
+            Measure::FrontTread => inches(4.0 / 32.0),
+            Measure::RearTread => inches(2.0 / 32.0),
+        }
+    }
+}
+
+/// A figure that was taken.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Measured {
+    /// What.
+    pub what: Measure,
+    /// How much.
+    pub value: Length,
+}
+
+impl Measured {
+    /// The defect it amounts to, if any.
+    pub fn defect(&self) -> Option<Defect> {
+        // What was typed as the limit itself must not fall to either side by rounding.
+        let past = self.value.si() - self.what.limit().si();
+        match self.what {
+            Measure::HoseSlack => (past < -1e-6).then_some(Defect::HoseAtLimit),
+            Measure::BushPlay => (past > 1e-6).then_some(Defect::BushWorn),
+            Measure::FrontTread | Measure::RearTread => (past < -1e-6).then_some(Defect::TreadWornOut),
+        }
+    }
+}

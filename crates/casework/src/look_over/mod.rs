@@ -1,0 +1,121 @@
+//! The look-over: what was found on the vehicle before any part is chosen, and what that rules out or adds.
+//!
+//! A person gives each area a grade and names defects; some defects carry a grade of their own that no person lowers.
+//! [`LookOver::gate`] says which corrections a finding rules out, and why; [`LookOver::additions`] what has to be put right
+//! along with any job.
+
+mod area;
+mod defect;
+mod measure;
+
+pub use area::{Area, Grade};
+pub use defect::{Addition, Bars, Defect, DefectRule};
+pub use measure::{Measure, Measured};
+
+use wise_badger_mechanics::correction::Correction;
+
+/// What was found in one area.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Finding {
+    /// Where.
+    pub area: Area,
+    /// The grade that was given.
+    pub grade: Grade,
+    /// What was named.
+    pub defects: Vec<Defect>,
+    /// What was measured there.
+    pub measured: Vec<Measured>,
+}
+
+impl Finding {
+    /// What was named, and what a measured figure amounts to.
+    pub fn all_defects(&self) -> Vec<Defect> {
+        let mut defects = self.defects.clone();
+        for defect in self.measured.iter().filter_map(Measured::defect) {
+            if !defects.contains(&defect) {
+                defects.push(defect);
+            }
+        }
+        defects
+    }
+
+    /// The grade that counts: the one given, or a graver one that a defect carries.
+    pub fn counted_grade(&self) -> Grade {
+        self.all_defects().into_iter().map(|defect| defect.rule().least).fold(self.grade, Grade::max)
+    }
+}
+
+/// The whole look-over, as far as it has come.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct LookOver {
+    /// What was found, area by area.
+    pub findings: Vec<Finding>,
+}
+
+/// Why a correction is ruled out.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Gate {
+    /// By a defect.
+    Defect(Defect),
+    /// By an area that was graded "stop" without a defect being named.
+    Stop(Area),
+}
+
+impl LookOver {
+    /// Every defect found, area by area.
+    pub fn defects(&self) -> Vec<Defect> {
+        self.findings.iter().flat_map(Finding::all_defects).collect()
+    }
+
+    /// Whether a defect was found.
+    pub fn found(&self, defect: Defect) -> bool {
+        self.findings.iter().any(|finding| finding.all_defects().contains(&defect))
+    }
+
+    /// What was found in an area; `None` while nobody looked.
+    pub fn of(&self, area: Area) -> Option<&Finding> {
+        self.findings.iter().find(|finding| finding.area == area)
+    }
+
+    /// The areas nobody has looked at yet.
+    pub fn not_looked_at(&self) -> Vec<Area> {
+        Area::ALL.into_iter().filter(|area| self.of(*area).is_none()).collect()
+    }
+
+    /// What stops everything but repair: a cracked, broken, missing or shifted leaf, or whatever was graded so.
+    pub fn stops(&self) -> Vec<Gate> {
+        let stops = self.findings.iter().filter(|finding| finding.counted_grade() == Grade::Stop);
+        let of_finding = |finding: &Finding| {
+            let defects = finding.all_defects().into_iter().filter(|defect| defect.rule().least == Grade::Stop);
+            let gates: Vec<Gate> = defects.map(Gate::Defect).collect();
+            if gates.is_empty() { vec![Gate::Stop(finding.area)] } else { gates }
+        };
+        stops.flat_map(of_finding).collect()
+    }
+
+    /// What rules a correction out, the gravest first; empty when nothing does.
+    pub fn gate(&self, correction: &Correction) -> Vec<Gate> {
+        let mut gates = self.stops();
+        let barring = |defect: &Defect| defect.rule().bars.iter().any(|bars| bars.applies_to(correction));
+        for defect in self.defects().into_iter().filter(barring) {
+            let gate = Gate::Defect(defect);
+            if !gates.contains(&gate) {
+                gates.push(gate);
+            }
+        }
+        gates
+    }
+
+    /// What has to be put right along with any job, each once, with the defect that asks for it.
+    pub fn additions(&self) -> Vec<(Addition, Defect)> {
+        let mut additions: Vec<(Addition, Defect)> = Vec::new();
+        for defect in self.defects() {
+            for addition in defect.rule().adds {
+                if !additions.iter().any(|(there, _)| there == addition) {
+                    additions.push((*addition, defect));
+                }
+            }
+        }
+        additions
+    }
+}

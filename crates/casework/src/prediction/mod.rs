@@ -1,0 +1,6 @@
+//! Where the vehicle will sit with a correction fitted, with a band.
+
+mod model;
+mod predictor;
+
+pub use predictor::{CaseHeights, PredictedState, Prediction, Predictor, Unpredicted};

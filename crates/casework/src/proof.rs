@@ -1,0 +1,55 @@
+//! Proof: predicted against measured after fitting.
+
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{InShopUnits, Length};
+
+/// How a measured height compares with its prediction.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ProofGrade {
+    /// Inside the predicted band.
+    Inside,
+    /// Outside it, but by no more than the tape's own doubt.
+    WithinTheTape,
+    /// Outside, and the tape does not explain it.
+    Outside,
+}
+
+/// One height, predicted and measured.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ProofCheck {
+    /// What was predicted before the work, with the half-width of its band.
+    pub predicted: Length,
+    /// Half the width of the band.
+    pub band: Length,
+    /// What the tape says now.
+    pub measured: Uncertain<Length>,
+}
+
+impl ProofCheck {
+    /// Measured less predicted.
+    pub fn difference(&self) -> Length {
+        self.measured.value - self.predicted
+    }
+
+    /// Whether the prediction held.
+    ///
+    /// # Example
+    /// ```
+    /// use wise_badger_casework::proof::{ProofCheck, ProofGrade};
+    /// use wise_badger_mechanics::uncertain::Uncertain;
+    /// use wise_badger_mechanics::units::inches;
+    /// let measured = Uncertain::new(inches(20.875), inches(0.0625));
+    /// let check = ProofCheck { predicted: inches(20.8125), band: inches(0.125), measured };
+    /// assert_eq!(check.grade(), ProofGrade::Inside);
+    /// ```
+    pub fn grade(&self) -> ProofGrade {
+        let (off, band) = (self.difference().si().abs(), self.band.si());
+        if off <= band {
+            ProofGrade::Inside
+        } else if off <= band.hypot(self.measured.band().si()) {
+            ProofGrade::WithinTheTape
+        } else {
+            ProofGrade::Outside
+        }
+    }
+}

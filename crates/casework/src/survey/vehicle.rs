@@ -1,0 +1,245 @@
+//! The facts of a vehicle, as stated or as assumed.
+
+use super::class::{ClassAssumptions, RearWheels, VehicleClass};
+use super::item::Item;
+use wise_badger_mechanics::pack::PackCurve;
+use wise_badger_mechanics::units::{Force, Length, SpringRate, inches};
+
+/// What a vehicle stands on at its front and at its rear.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum End {
+    /// The steered axle; of a trailer, the coupler.
+    Front,
+    /// The axle that sags; of a trailer, its axles together.
+    Rear,
+}
+
+/// A thing for each end of a vehicle.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Ends<T> {
+    /// The front's.
+    pub front: T,
+    /// The rear's.
+    pub rear: T,
+}
+
+impl<T> Ends<T> {
+    /// The one at `end`.
+    pub fn get(&self, end: End) -> &T {
+        match end {
+            End::Front => &self.front,
+            End::Rear => &self.rear,
+        }
+    }
+
+    /// A pair made end by end.
+    pub fn from_fn(mut make: impl FnMut(End) -> T) -> Self {
+        Ends { front: make(End::Front), rear: make(End::Rear) }
+    }
+}
+
+impl End {
+    /// Front, then rear.
+    pub const BOTH: [End; 2] = [End::Front, End::Rear];
+}
+
+/// Where a figure came from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Basis {
+    /// Weighed or stated for this vehicle.
+    Stated,
+    /// Assumed for the class.
+    Assumed,
+}
+
+/// How the axles of a trailer stand, where there are several.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Tandem {
+    /// From one axle to the next.
+    pub spread: Length,
+    /// Whether rockers between the springs make both carry alike.
+    pub equalised: bool,
+}
+
+impl Default for Tandem {
+    /// What is assumed until it is known: 33 in apart, with rockers (common practice).
+    fn default() -> Self {
+        Tandem { spread: inches(33.0), equalised: true }
+    }
+}
+
+/// What intake knows of the vehicle.
+#[derive(Debug, Clone, PartialEq)]
+pub struct VehicleFacts {
+    /// Its class.
+    pub class: VehicleClass,
+    /// Its rear wheels.
+    pub rear_wheels: RearWheels,
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
+    pub wheelbase: Length,
+    /// How a trailer's axles stand, where known; absent on everything else.
+    pub tandem: Option<Tandem>,
+    /// What each axle is rated to carry; of a trailer, what the hitch may carry and what both axles may together.
+    pub axle_ratings: Ends<Force>,
+    /// What the whole vehicle is rated to weigh, where known.
+    pub gross_rating: Option<Force>,
+    /// Empty axle weights as it stands, with what it always carries, where known.
+    pub kerb: Ends<Option<Force>>,
+    /// What one tyre of each end may carry as it is used there (single or dual), where known.
+    pub tyre_ratings: Ends<Option<Force>>,
+    /// What one wheel of each end may carry, where known.
+    pub wheel_ratings: Ends<Option<Force>>,
+    /// What may press on its own hitch, where known.
+    pub hitch_rating: Option<Force>,
+    /// From the rear axle to the tail, where measured.
+    pub rear_overhang: Option<Length>,
+    /// Between the middles of the rear wheels (of a dual pair: of the pairs), where measured.
+    pub rear_track: Option<Length>,
+    /// What all rear springs together should have when sound, where the maker or the spring's own sheet says.
+    pub rear_rate_when_sound: Option<SpringRate>,
+    /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
+    pub rear_pack: Option<PackCurve>,
+    /// What it always carries: part of its empty weight and of every height read.
+    pub always: Vec<Item>,
+}
+
+/// Something about the facts that cannot be.
+#[derive(Debug, Clone, Copy, PartialEq)]
+#[non_exhaustive]
+pub enum VehicleProblem {
+    /// No vehicle of the kind is this short or long between axles.
+    Wheelbase {
+        /// The shortest believed.
+        least: Length,
+        /// The longest believed.
+        most: Length,
+    },
+    /// A trailer's axles are too close for their wheels, or too far apart to share a load.
+    Spread {
+        /// The least believed.
+        least: Length,
+        /// The most believed.
+        most: Length,
+    },
+    /// An axle is rated for less than it weighs empty.
+    RatingBelowKerb {
+        /// Which axle.
+        end: End,
+        /// Its empty weight.
+        kerb: Force,
+        /// Whether that weight was stated or assumed.
+        basis: Basis,
+    },
+    /// The gross rating is below the empty weight.
+    GrossBelowKerb {
+        /// The empty weight of both axles.
+        kerb: Force,
+    },
+    /// An axle's empty weight does not even hold its wheels and beam down.
+    KerbTooLight {
+        /// Which axle.
+        end: End,
+        /// The least believed.
+        least: Force,
+    },
+}
+
+impl VehicleFacts {
+    /// What one rear spring carries of a load on the rear axle (of a trailer, on all its axles together).
+    pub fn on_one_spring(&self, rear: Force) -> Force {
+        let assumed = self.assumptions();
+        (rear - assumed.rear_unsprung) / (2.0 * f64::from(assumed.rear_axles))
+    }
+
+    /// The load that a rear spring is looked at up to: twice its share of what the axle is rated to carry.
+    pub fn most_spring_load(&self) -> Force {
+        2.0 * self.on_one_spring(self.axle_ratings.rear)
+    }
+
+    /// A vehicle of which no more is known.
+    pub fn new(class: VehicleClass, rear_wheels: RearWheels, wheelbase: Length, axle_ratings: Ends<Force>) -> Self {
+        VehicleFacts {
+            class,
+            rear_wheels,
+            wheelbase,
+            axle_ratings,
+            tandem: None,
+            gross_rating: None,
+            kerb: Ends::default(),
+            tyre_ratings: Ends::default(),
+            wheel_ratings: Ends::default(),
+            hitch_rating: None,
+            rear_overhang: None,
+            rear_track: None,
+            rear_rate_when_sound: None,
+            rear_pack: None,
+            always: Vec::new(),
+        }
+    }
+
+    /// How many tyres stand at an end; a trailer's coupler has none.
+    pub fn tyre_count(&self, end: End) -> u8 {
+        match end {
+            End::Front if self.class.is_trailer() => 0,
+            End::Front => 2,
+            End::Rear => self.assumptions().rear_axles * if self.rear_wheels == RearWheels::Dual { 4 } else { 2 },
+        }
+    }
+
+    /// What is assumed for its class.
+    pub fn assumptions(&self) -> ClassAssumptions {
+        self.class.assumptions(self.rear_wheels)
+    }
+
+    /// How a trailer's axles stand, assumed where it is not known; `None` on everything else.
+    pub fn tandem(&self) -> Option<Tandem> {
+        self.class.is_trailer().then(|| self.tandem.unwrap_or_default())
+    }
+
+    /// Empty weight of an axle, and whether it was stated or assumed. What is assumed for the class has nothing aboard, so
+    /// what the vehicle always carries comes on top of it.
+    pub fn kerb_weight(&self, end: End) -> (Force, Basis) {
+        let assumed = self.assumptions();
+        match (end, self.kerb.get(end)) {
+            (_, Some(stated)) => (*stated, Basis::Stated),
+            (End::Front, None) => (assumed.kerb_front + self.always_on(end), Basis::Assumed),
+            (End::Rear, None) => (assumed.kerb_rear + self.always_on(end), Basis::Assumed),
+        }
+    }
+
+    /// What an axle carries of that which is always aboard.
+    pub fn always_on(&self, end: End) -> Force {
+        self.always.iter().map(|item| item.weight * item.share_on(end, self.wheelbase)).sum()
+    }
+
+    /// Everything about the facts that cannot be.
+    pub fn problems(&self) -> Vec<VehicleProblem> {
+        let mut problems = Vec::new();
+        let (least, most) = (inches(60.0), inches(360.0));
+        if self.wheelbase < least || self.wheelbase > most {
+            problems.push(VehicleProblem::Wheelbase { least, most });
+        }
+        if let Some(tandem) = self.tandem() {
+            let (least, most) = (inches(24.0), inches(72.0));
+            if tandem.spread < least || tandem.spread > most {
+                problems.push(VehicleProblem::Spread { least, most });
+            }
+        }
+        let wheels = 1.2 * self.assumptions().rear_unsprung;
+        for end in [End::Front, End::Rear] {
+            let (kerb, basis) = self.kerb_weight(end);
+            // A coupler has no wheels of its own to hold down.
+            let least = if end == End::Front && self.class.is_trailer() { Force::default() } else { wheels };
+            if kerb < least {
+                problems.push(VehicleProblem::KerbTooLight { end, least });
+            } else if *self.axle_ratings.get(end) < kerb {
+                problems.push(VehicleProblem::RatingBelowKerb { end, kerb, basis });
+            }
+        }
+        let kerb = self.kerb_weight(End::Front).0 + self.kerb_weight(End::Rear).0;
+        if self.gross_rating.is_some_and(|gross| gross < kerb) {
+            problems.push(VehicleProblem::GrossBelowKerb { kerb });
+        }
+        problems
+    }
+}

@@ -1,0 +1,366 @@
+//! Why it sags: causes ranked by the evidence for and against them.
+
+use super::breakdown::{Breakdown, LEAN_SEEN_IN, PartKind};
+use super::contact::contact_suspicion;
+use super::rate::RateVerdict;
+use super::ratings::Overload;
+use crate::look_over::{Defect, Gate, LookOver};
+use crate::survey::{Centre, Complaint, End, LoadPut, LoadState, Modification, Survey};
+use wise_badger_mechanics::axle_rate::ContactSuspicion;
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches};
+
+/// Why a vehicle sits low, leans or points its nose up.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Cause {
+    /// It carries more than it may.
+    Overload,
+    /// Something has failed.
+    FailedPart,
+    /// The springs have set.
+    SpringSet,
+    /// The springs are weaker than they should be.
+    WeakSprings,
+    /// What is always aboard.
+    PermanentLoad,
+    /// What is put on, within the ratings.
+    CarriedLoad,
+    /// It rests on its bump stops.
+    OnTheStops,
+    /// Weight behind the rear axle lifts the nose.
+    WeightBehind,
+    /// One spring stands lower than the other.
+    LeanBySpring,
+    /// The load sits to one side.
+    LeanByLoad,
+    /// The tyres.
+    Tyres,
+    /// What was done to it before.
+    EarlierWork,
+}
+
+/// One thing that speaks for a cause, or against it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Evidence {
+    /// A rating is passed by so much.
+    OverRating(Force),
+    /// Something on the look-over that stops the job.
+    Stopped(Gate),
+    /// A part of the way down, larger than its band.
+    Part(PartKind, Uncertain<Length>),
+    /// A part of the way down that is within its band.
+    PartWithinItsBand(PartKind, Uncertain<Length>),
+    /// The measured rate is such a share of what it should be.
+    RateOverSound(f64),
+    /// Found on the look-over.
+    Found(Defect),
+    /// What the customer complains of.
+    Complaint(Complaint),
+    /// The gap left at the stops with the load on.
+    GapLoaded(Length),
+    /// The stops close in the readings.
+    StopsClose,
+    /// The rate is so many times what the class usually has.
+    StifferThanItsClass(f64),
+    /// The front came up by so much with the load on.
+    FrontRose(Length),
+    /// So much is taken off the front axle.
+    FrontLightened(Force),
+    /// The load's centre is so far off the middle, to the low side or away from it.
+    LoadToOneSide(Length),
+    /// What was found done to it.
+    Modified(Modification),
+}
+
+/// What would settle it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Settling {
+    /// The height it had when sound, from the maker or a sound twin.
+    SoundHeight,
+    /// The rate it should have, from the maker or the spring's sheet.
+    SoundRate,
+    /// Weigh both axles.
+    WeighAxles,
+    /// Read the stop gap with the load on.
+    GapLoaded,
+    /// Read from the hub, which leaves the tyres out.
+    ReadFromTheHub,
+    /// Read all four corners, empty.
+    CornersEmpty,
+    /// Read again with the load in the middle.
+    LoadInTheMiddle,
+    /// Read the front, empty and loaded.
+    FrontHeights,
+    /// Take it off, and read again.
+    TakeOutAndRead,
+    /// Put on more, and read again.
+    MoreLoad,
+}
+
+/// A cause with what speaks for it and against it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Judged {
+    /// The cause.
+    pub cause: Cause,
+    /// What speaks for it.
+    pub evidence_for: Vec<Evidence>,
+    /// What speaks against it.
+    pub evidence_against: Vec<Evidence>,
+    /// What would settle it, where anything would.
+    pub settles: Option<Settling>,
+    score: i32,
+}
+
+impl Judged {
+    /// Whether more speaks for it than against it.
+    pub fn is_likely(&self) -> bool {
+        self.score > 0
+    }
+}
+
+/// A part of the way smaller than this is seldom worth a correction of its own (common practice).
+const WORTH_CURING_IN: f64 = 0.25;
+
+/// Everything the ranking looks at.
+#[derive(Debug, Clone, Copy)]
+pub struct Grounds<'a> {
+    /// What was measured and stated.
+    pub survey: &'a Survey,
+    /// What was found.
+    pub look_over: &'a LookOver,
+    /// What the customer complains of.
+    pub complaints: &'a [Complaint],
+    /// What was done to it before.
+    pub modifications: &'a [Modification],
+    /// Where the inches went, where that can be said.
+    pub breakdown: Option<&'a Breakdown>,
+}
+
+/// Ranks the causes, the likeliest first. A cause about which nothing is known either way is left out: it is not guessed at.
+///
+/// Each piece of evidence counts one to five, by how much it tells: a passed rating or a failed part five, a measured part
+/// of the way down past its band three, a witness mark two, a complaint one. Common practice, no probabilities.
+pub fn rank_causes(grounds: &Grounds<'_>) -> Vec<Judged> {
+    let mut causes: Vec<Judged> = [
+        overload(grounds),
+        failed_part(grounds),
+        spring_set(grounds),
+        weak_springs(grounds),
+        by_part(grounds, Cause::PermanentLoad, PartKind::PermanentLoad, Some(Settling::TakeOutAndRead)),
+        carried_load(grounds),
+        on_the_stops(grounds),
+        weight_behind(grounds),
+        lean_by_spring(grounds),
+        lean_by_load(grounds),
+        tyres(grounds),
+        earlier_work(grounds),
+    ]
+    .into_iter()
+    .filter(|judged| !judged.evidence_for.is_empty() || !judged.evidence_against.is_empty())
+    .collect();
+    causes.sort_by_key(|judged| -judged.score);
+    causes
+}
+
+impl Judged {
+    fn new(cause: Cause) -> Self {
+        Judged { cause, evidence_for: Vec::new(), evidence_against: Vec::new(), settles: None, score: 0 }
+    }
+
+    fn with(mut self, points: i32, evidence: Evidence) -> Self {
+        self.evidence_for.push(evidence);
+        self.score += points;
+        self
+    }
+
+    fn against(mut self, points: i32, evidence: Evidence) -> Self {
+        self.evidence_against.push(evidence);
+        self.score -= points;
+        self
+    }
+
+    fn settled_by(mut self, settling: Option<Settling>) -> Self {
+        self.settles = settling;
+        self
+    }
+
+    /// Counts a part of the way down: for the cause when past its band, against it when within.
+    fn with_part(self, grounds: &Grounds<'_>, kind: PartKind) -> Self {
+        match grounds.part(kind) {
+            // Seen, but too little to be what the customer came for.
+            Some(down) if down.value > down.band() && down.value < inches(WORTH_CURING_IN) => {
+                self.with(1, Evidence::Part(kind, down))
+            }
+            Some(down) if down.value > down.band() => self.with(3, Evidence::Part(kind, down)),
+            Some(down) => self.against(2, Evidence::PartWithinItsBand(kind, down)),
+            None => self,
+        }
+    }
+
+    fn with_complaint(self, grounds: &Grounds<'_>, complaints: &[Complaint]) -> Self {
+        let of = grounds.complaints.iter().filter(|complaint| complaints.contains(complaint));
+        of.fold(self, |judged, complaint| judged.with(1, Evidence::Complaint(*complaint)))
+    }
+
+    fn with_found(self, grounds: &Grounds<'_>, points: i32, defects: &[Defect]) -> Self {
+        let found = defects.iter().filter(|defect| grounds.look_over.found(**defect));
+        found.fold(self, |judged, defect| judged.with(points, Evidence::Found(*defect)))
+    }
+}
+
+impl Grounds<'_> {
+    fn part(&self, kind: PartKind) -> Option<Uncertain<Length>> {
+        self.breakdown.and_then(|breakdown| breakdown.part(kind))
+    }
+}
+
+fn overload(grounds: &Grounds<'_>) -> Judged {
+    let over = Overload::of(grounds.survey).map(|overload| overload.over).unwrap_or_default();
+    let judged =
+        over.iter().fold(Judged::new(Cause::Overload), |judged, check| judged.with(5, Evidence::OverRating(-check.margin())));
+    judged.settled_by(Some(Settling::WeighAxles))
+}
+
+fn failed_part(grounds: &Grounds<'_>) -> Judged {
+    let stops = grounds.look_over.stops();
+    stops.into_iter().fold(Judged::new(Cause::FailedPart), |judged, gate| judged.with(5, Evidence::Stopped(gate)))
+}
+
+fn spring_set(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::SpringSet).with_part(grounds, PartKind::SpringSet);
+    let judged = judged.with_complaint(grounds, &[Complaint::LowEmpty]).with_found(grounds, 1, &[Defect::LeafPitted]);
+    let known = grounds.part(PartKind::SpringSet).is_some();
+    judged.settled_by((!known).then_some(Settling::SoundHeight))
+}
+
+fn weak_springs(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::WeakSprings);
+    let verdict = RateVerdict::of(grounds.survey);
+    match (verdict.measured(), grounds.survey.vehicle.rear_rate_when_sound) {
+        (Some(figure), Some(sound)) => {
+            let share = figure.rate.si() / sound.si();
+            match share < 1.0 - 2.0 * figure.relative_sd {
+                true => judged.with(3, Evidence::RateOverSound(share)),
+                false => judged.against(2, Evidence::RateOverSound(share)),
+            }
+        }
+        (None, Some(_)) => judged.settled_by(Some(Settling::MoreLoad)),
+        _ => judged.settled_by(Some(Settling::SoundRate)),
+    }
+}
+
+fn by_part(grounds: &Grounds<'_>, cause: Cause, kind: PartKind, settles: Option<Settling>) -> Judged {
+    Judged::new(cause).with_part(grounds, kind).settled_by(settles)
+}
+
+fn carried_load(grounds: &Grounds<'_>) -> Judged {
+    let judged = by_part(grounds, Cause::CarriedLoad, PartKind::CarriedLoad, None);
+    judged.with_complaint(grounds, &[Complaint::LowLoaded, Complaint::FloatsOrSways])
+}
+
+fn on_the_stops(grounds: &Grounds<'_>) -> Judged {
+    let mut judged = Judged::new(Cause::OnTheStops);
+    if matches!(RateVerdict::of(grounds.survey), RateVerdict::OnTheStops { .. }) {
+        judged = judged.with(3, Evidence::StopsClose);
+    }
+    judged = judged.with_found(grounds, 2, &[Defect::StopHasBeenHitting]).with_found(grounds, 1, &[Defect::ShockWitnessMark]);
+    if let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(grounds.survey) {
+        judged = judged.with(1, Evidence::StifferThanItsClass(times));
+    }
+    judged = judged.with_complaint(grounds, &[Complaint::Bottoms]);
+    match grounds.survey.stop_gap.loaded {
+        Some(gap) if gap > inches(1.0) => judged.against(2, Evidence::GapLoaded(gap)),
+        Some(_) => judged,
+        None => judged.settled_by(Some(Settling::GapLoaded)),
+    }
+}
+
+fn weight_behind(grounds: &Grounds<'_>) -> Judged {
+    let survey = grounds.survey;
+    let mut judged = Judged::new(Cause::WeightBehind);
+    let change = survey.axle_loads().change.front.filter(|_| !survey.vehicle.class.is_trailer());
+    // A twentieth off the front axle is where the nose is seen to come up.
+    if let Some(off) = change.map(|change| -change.value).filter(|off| *off > 0.05 * survey.axle_loads().empty.front) {
+        judged = judged.with(2, Evidence::FrontLightened(off));
+    }
+    match survey.drop(End::Front).filter(|_| !survey.vehicle.class.is_trailer()) {
+        Some(drop) if -drop.value > drop.band() => judged = judged.with(2, Evidence::FrontRose(-drop.value)),
+        Some(_) => {}
+        None => judged = judged.settled_by(Some(Settling::FrontHeights)),
+    }
+    judged.with_complaint(grounds, &[Complaint::NoseUp, Complaint::LightsHigh])
+}
+
+fn lean_by_spring(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::LeanBySpring);
+    let Some(lean) = grounds.survey.lean(End::Rear, LoadState::Empty) else {
+        let complains = grounds.complaints.contains(&Complaint::Leans);
+        return if complains {
+            judged.with_complaint(grounds, &[Complaint::Leans]).settled_by(Some(Settling::CornersEmpty))
+        } else {
+            judged
+        };
+    };
+    let part = Uncertain::new(lean.abs(), inches(1.0 / 8.0));
+    let judged = match lean.abs() > part.band() {
+        true => judged.with(3, Evidence::Part(PartKind::LeanBySpring, part)),
+        false => judged.against(2, Evidence::PartWithinItsBand(PartKind::LeanBySpring, part)),
+    };
+    let judged = if grounds.look_over.found(Defect::TyresUnlike) {
+        judged.against(1, Evidence::Found(Defect::TyresUnlike))
+    } else {
+        judged
+    };
+    let from_ground = grounds.survey.datum.includes_tyre();
+    judged.settled_by(from_ground.then_some(Settling::ReadFromTheHub))
+}
+
+fn lean_by_load(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::LeanByLoad);
+    let lean = |state| grounds.survey.lean(End::Rear, state);
+    let (Some(empty), Some(loaded)) = (lean(LoadState::Empty), lean(LoadState::Loaded)) else { return judged };
+    let gained = loaded - empty;
+    if gained.abs() < inches(LEAN_SEEN_IN) {
+        return judged;
+    }
+    let part = Uncertain::new(gained.abs(), inches(1.0 / 8.0));
+    let judged = match gained.abs() > part.band() {
+        true => judged.with(3, Evidence::Part(PartKind::LeanByLoad, part)),
+        false => judged.against(1, Evidence::PartWithinItsBand(PartKind::LeanByLoad, part)),
+    };
+    let centre = match &grounds.survey.load {
+        Some(LoadPut::Planned { items, .. }) => Centre::of(items).map(|centre| centre.lateral),
+        _ => None,
+    };
+    // Right less left: a load on the left (negative) makes the left low, which is a positive lean.
+    let judged = match centre.filter(|lateral| lateral.abs() > inches(1.0)) {
+        Some(lateral) if lateral.si() * gained.si() < 0.0 => judged.with(1, Evidence::LoadToOneSide(lateral)),
+        Some(lateral) => judged.against(2, Evidence::LoadToOneSide(lateral)),
+        None => judged,
+    };
+    judged.settled_by(Some(Settling::LoadInTheMiddle))
+}
+
+fn tyres(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::Tyres).with_found(grounds, 2, &[Defect::TyresUnlike]);
+    let (drop, part) = (grounds.survey.drop(End::Rear), grounds.part(PartKind::Tyres));
+    // A quarter of the drop on the tyres is worth a word.
+    match (drop, part) {
+        (Some(drop), Some(part)) if part.value > 0.25 * drop.value => {
+            judged.with(1, Evidence::Part(PartKind::Tyres, part)).settled_by(Some(Settling::ReadFromTheHub))
+        }
+        _ => judged.settled_by(Some(Settling::ReadFromTheHub)),
+    }
+}
+
+fn earlier_work(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::EarlierWork).with_found(
+        grounds,
+        2,
+        &[Defect::HomeMadeWedge, Defect::StackedBlocks, Defect::LeafDrilled],
+    );
+    let modified = grounds.modifications.iter();
+    modified
+        .fold(judged, |judged, modification| judged.with(1, Evidence::Modified(*modification)))
+        .settled_by(Some(Settling::TakeOutAndRead))
+}

@@ -1,0 +1,13 @@
+//! The verdict: what the readings say about springs and ratings, and what they are too weak to say.
+
+mod breakdown;
+mod cause;
+mod contact;
+mod rate;
+mod ratings;
+
+pub use breakdown::{Breakdown, LEAN_SEEN_IN, Part, PartKind, SoundHeight};
+pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
+pub use contact::contact_suspicion;
+pub use rate::{MeasuredStages, RateFigure, RateVerdict};
+pub use ratings::{Overload, Rated, RatingCheck, Relief};

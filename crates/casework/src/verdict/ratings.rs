@@ -1,0 +1,226 @@
+//! Axle and gross ratings against what the axles carry, and what must come off.
+
+use crate::survey::{AxleLoads, Basis, End, Item, LoadPut, LoadState, Survey};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
+
+/// What a rating is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Rated {
+    /// One axle.
+    Axle(End),
+    /// The whole vehicle.
+    Gross,
+    /// All tyres of one end.
+    Tyres(End),
+    /// All wheels of one end.
+    Wheels(End),
+    /// The vehicle's own hitch.
+    Hitch,
+}
+
+impl Rated {
+    /// The share of an item that counts against the rating.
+    fn share_of(self, item: &Item, wheelbase: Length) -> f64 {
+        match self {
+            Rated::Axle(end) | Rated::Tyres(end) | Rated::Wheels(end) => item.share_on(end, wheelbase),
+            Rated::Gross => 1.0,
+            Rated::Hitch => f64::from(u8::from(item.on_hitch)),
+        }
+    }
+}
+
+/// One rating in one state.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct RatingCheck {
+    /// What is rated.
+    pub rated: Rated,
+    /// In which state.
+    pub state: LoadState,
+    /// What it carries.
+    pub load: Force,
+    /// What it may carry.
+    pub rating: Force,
+    /// Whether the empty weight under that load was stated or assumed.
+    pub basis: Basis,
+}
+
+impl RatingCheck {
+    /// What may still be added; negative, it is over by so much.
+    pub fn margin(&self) -> Force {
+        self.rating - self.load
+    }
+
+    /// Every rating that can be checked, empty and loaded.
+    pub fn all(survey: &Survey) -> Vec<RatingCheck> {
+        LoadState::BOTH.into_iter().flat_map(|state| Self::of_state(survey, state)).collect()
+    }
+
+    /// Every rating that can be checked in a state: axles, tyres and wheels of either end, the whole vehicle, the hitch.
+    pub fn of_state(survey: &Survey, state: LoadState) -> Vec<RatingCheck> {
+        let (loads, vehicle) = (survey.axle_loads(), &survey.vehicle);
+        let mut checks = Vec::new();
+        for end in End::BOTH {
+            let Some(load) = carried(&loads, end, state) else { continue };
+            let (count, basis) = (f64::from(vehicle.tyre_count(end)), *loads.empty_basis.get(end));
+            let each = |rating: &Option<Force>| rating.filter(|_| count > 0.0).map(|one| count * one);
+            let ratings = [
+                (Rated::Axle(end), Some(*vehicle.axle_ratings.get(end))),
+                (Rated::Tyres(end), each(vehicle.tyre_ratings.get(end))),
+                (Rated::Wheels(end), each(vehicle.wheel_ratings.get(end))),
+            ];
+            let rated = ratings.into_iter().filter_map(|(rated, rating)| Some((rated, rating?)));
+            checks.extend(rated.map(|(rated, rating)| RatingCheck { rated, state, load, rating, basis }));
+        }
+        let whole = carried(&loads, End::Front, state).zip(carried(&loads, End::Rear, state));
+        if let (Some((front, rear)), Some(rating)) = (whole, vehicle.gross_rating) {
+            let assumed = loads.empty_basis.front == Basis::Assumed || loads.empty_basis.rear == Basis::Assumed;
+            let basis = if assumed { Basis::Assumed } else { Basis::Stated };
+            checks.push(RatingCheck { rated: Rated::Gross, state, load: front + rear, rating, basis });
+        }
+        if let Some(rating) = vehicle.hitch_rating
+            && let Some(load) = on_the_hitch(survey, state)
+        {
+            checks.push(RatingCheck { rated: Rated::Hitch, state, load, rating, basis: Basis::Stated });
+        }
+        checks
+    }
+}
+
+fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
+    match state {
+        LoadState::Empty => Some(*loads.empty.get(end)),
+        LoadState::Loaded => loads.loaded(end),
+    }
+}
+
+/// What presses on the hitch; `None` where nothing does.
+fn on_the_hitch(survey: &Survey, state: LoadState) -> Option<Force> {
+    let put: &[Item] = match (&survey.load, state) {
+        (Some(LoadPut::Planned { items, .. }), LoadState::Loaded) => items,
+        _ => &[],
+    };
+    let load: Force = survey.vehicle.always.iter().chain(put).filter(|item| item.on_hitch).map(|item| item.weight).sum();
+    (load > newtons(0.0)).then_some(load)
+}
+
+/// How an overload is put right. No spring does it.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Relief {
+    /// Weight comes off where the load sits.
+    TakeOff {
+        /// How much.
+        weight: Force,
+        /// Where, rearward from the rear axle; absent when the axles were weighed and the place is not known.
+        behind_rear_axle: Option<Length>,
+        /// Moving the whole load this far forward would do instead, where the front axle can take it.
+        or_move_forward: Option<Length>,
+    },
+    /// Things of the load plan come off, in whole or in part.
+    TakeOffItems {
+        /// Which, by its place among the items aboard, and how much of it; the most useful first.
+        off: Vec<(usize, Force)>,
+        /// Moving the first of them this far forward would do instead, where the front axle can take it.
+        or_move_forward: Option<Length>,
+    },
+    /// Empty weight alone is over: taking the load off does not help.
+    EmptyIsOver,
+}
+
+/// One rating or more is passed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Overload {
+    /// The ratings passed.
+    pub over: Vec<RatingCheck>,
+    /// How to put it right.
+    pub relief: Relief,
+    /// What the rear axle carries less once that is done.
+    pub rear_relief: Force,
+}
+
+impl Overload {
+    /// Finds the ratings passed and what must come off, or `None` when all hold.
+    ///
+    /// For an axle that carries a share `s` of the load at its place (`x/L` rear, `1 − x/L` front, 1 for
+    /// the gross rating), an excess `e` goes when `e/s` comes off there. Moving the load forward by `d`
+    /// takes `W·d/L` off the rear axle and puts it on the front.
+    ///
+    /// # Source     lever arms; any statics text
+    pub fn of(survey: &Survey) -> Option<Overload> {
+        let over: Vec<RatingCheck> = RatingCheck::all(survey).into_iter().filter(|check| check.margin().si() < 0.0).collect();
+        if over.is_empty() {
+            return None;
+        }
+        let (relief, rear_relief) = relief(survey, &over);
+        Some(Overload { over, relief, rear_relief })
+    }
+}
+
+fn relief(survey: &Survey, over: &[RatingCheck]) -> (Relief, Force) {
+    let nothing = newtons(0.0);
+    let wheelbase = survey.vehicle.wheelbase;
+    if over.iter().any(|check| check.state == LoadState::Empty) {
+        return (Relief::EmptyIsOver, nothing);
+    }
+    match &survey.load {
+        Some(LoadPut::Placed { weight, behind_rear_axle }) => {
+            let item = Item::at(*weight, *behind_rear_axle);
+            let need = |check: &RatingCheck| -check.margin().si() / check.rated.share_of(&item, wheelbase);
+            let off = over.iter().map(need).fold(0.0, f64::max);
+            let or_move_forward = move_forward(survey, over, *weight);
+            let relief = Relief::TakeOff { weight: newtons(off), behind_rear_axle: Some(*behind_rear_axle), or_move_forward };
+            (relief, newtons(off * item.rear_share(wheelbase)))
+        }
+        Some(LoadPut::Planned { items, .. }) => take_off_items(survey, over, items),
+        _ => {
+            let excess = |end| {
+                let checks = over.iter().filter(move |check| check.rated == Rated::Axle(end));
+                checks.map(|check| -check.margin().si()).fold(0.0, f64::max)
+            };
+            let gross =
+                over.iter().filter(|check| check.rated == Rated::Gross).map(|check| -check.margin().si()).fold(0.0, f64::max);
+            let off = (excess(End::Front) + excess(End::Rear)).max(gross);
+            let relief = Relief::TakeOff { weight: newtons(off), behind_rear_axle: None, or_move_forward: None };
+            (relief, newtons(excess(End::Rear)))
+        }
+    }
+}
+
+/// Takes off, time and again, as much as need be of the item that weighs most on the rating furthest passed.
+fn take_off_items(survey: &Survey, over: &[RatingCheck], items: &[Item]) -> (Relief, Force) {
+    let wheelbase = survey.vehicle.wheelbase;
+    // Those that hold are counted too: what comes off at one end weighs on the other.
+    let checks = RatingCheck::of_state(survey, LoadState::Loaded);
+    let mut excess: Vec<(Rated, f64)> = checks.iter().map(|check| (check.rated, -check.margin().si())).collect();
+    let mut left: Vec<f64> = items.iter().map(|item| item.weight.si()).collect();
+    let mut off: Vec<(usize, Force)> = Vec::new();
+    while let Some((rated, most)) = excess.iter().copied().max_by(|a, b| a.1.total_cmp(&b.1)).filter(|(_, most)| *most > 1e-6) {
+        let eases = |index: usize, item: &Item| left.get(index).map_or(0.0, |weight| weight * rated.share_of(item, wheelbase));
+        let best = items.iter().enumerate().max_by(|(a, x), (b, y)| eases(*a, x).total_cmp(&eases(*b, y)));
+        // What is left over is empty weight, or came on the scale without being on the plan.
+        let Some((index, item)) = best.filter(|(index, item)| eases(*index, item) > 1e-6) else { break };
+        let Some(remaining) = left.get_mut(index) else { break };
+        let taken = remaining.min(most / rated.share_of(item, wheelbase));
+        *remaining -= taken;
+        for (rated, excess) in &mut excess {
+            *excess -= taken * rated.share_of(item, wheelbase);
+        }
+        match off.iter_mut().find(|(of, _)| *of == index) {
+            Some((_, weight)) => *weight += newtons(taken),
+            None => off.push((index, newtons(taken))),
+        }
+    }
+    let first = off.first().and_then(|(index, _)| items.get(*index));
+    let or_move_forward = first.and_then(|item| move_forward(survey, over, item.weight));
+    let relieved = off.iter().filter_map(|(index, weight)| Some(*weight * items.get(*index)?.rear_share(wheelbase))).sum();
+    (Relief::TakeOffItems { off, or_move_forward }, relieved)
+}
+
+/// How far forward the whole load would have to go, where only the rear axle is over and the front has room.
+fn move_forward(survey: &Survey, over: &[RatingCheck], weight: Force) -> Option<Length> {
+    let [RatingCheck { rated: Rated::Axle(End::Rear), .. }] = over else { return None };
+    let excess = -over.first()?.margin();
+    let front = survey.axle_loads().loaded(End::Front)?;
+    let front_has_room = front + excess <= *survey.vehicle.axle_ratings.get(End::Front);
+    let shift = metres(excess.si() * survey.vehicle.wheelbase.si() / weight.si());
+    (front_has_room && shift < survey.vehicle.wheelbase).then_some(shift)
+}

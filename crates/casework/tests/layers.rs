@@ -1,0 +1,14 @@
+//! The order of the modules: each uses only those before it.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+#[path = "../../mechanics/tests/support/layers.rs"]
+mod layers;
+
+/// From the lowest, as `src/lib.rs` says.
+const LAYERS: &[&str] = &["survey", "look_over", "verdict", "prediction", "aim", "proof"];
+
+#[test]
+fn every_module_uses_only_those_before_it() {
+    layers::hold(env!("CARGO_MANIFEST_DIR"), LAYERS);
+}

@@ -1,0 +1,97 @@
+//! What findings rule out and add, against the rules of the trade and the regulation.
+
+use wise_badger_casework::look_over::{Addition, Area, Defect, Finding, Gate, Grade, LookOver, Measure, Measured};
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::units::{inches, pounds_per_inch};
+
+fn found(defects: &[Defect]) -> LookOver {
+    let findings = defects.iter().map(|defect| Finding {
+        area: defect.rule().area,
+        grade: Grade::Fine,
+        defects: vec![*defect],
+        measured: vec![],
+    });
+    LookOver { findings: findings.collect() }
+}
+
+fn measured(what: Measure, value: f64) -> LookOver {
+    let measured = vec![Measured { what, value: inches(value) }];
+    LookOver { findings: vec![Finding { area: what.area(), grade: Grade::Fine, defects: vec![], measured }] }
+}
+
+fn corrections() -> [Correction; 4] {
+    [
+        Correction::LiftBlock { thickness: inches(2.0) },
+        Correction::HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.5) },
+        Correction::AddedLeaf { pair_rate: pounds_per_inch(150.0), lift: inches(1.0) },
+        Correction::RearchedPack { free_height_gained: inches(1.5) },
+    ]
+}
+
+fn barred(look_over: &LookOver) -> [bool; 4] {
+    corrections().map(|correction| !look_over.gate(&correction).is_empty())
+}
+
+#[test]
+fn a_failed_leaf_rules_out_everything_but_repair() {
+    // The sense of 49 CFR 393.207(c), from memory.
+    for leaf in [Defect::LeafCracked, Defect::LeafBroken, Defect::LeafMissing, Defect::LeafShifted] {
+        assert_eq!(barred(&found(&[leaf])), [true; 4], "{leaf:?}");
+        assert_eq!(found(&[leaf]).stops(), [Gate::Defect(leaf)]);
+    }
+}
+
+#[test]
+fn worn_eyes_and_bushes_rule_out_an_added_leaf() {
+    assert_eq!(barred(&found(&[Defect::BushWorn])), [false, false, true, false]);
+    assert_eq!(barred(&found(&[Defect::EyeWorn])), [false, false, true, true]);
+    assert_eq!(found(&[Defect::BushWorn]).additions(), [(Addition::NewBushes, Defect::BushWorn)]);
+}
+
+#[test]
+fn a_stretched_u_bolt_and_a_short_hose_are_put_right_with_the_job() {
+    let both = found(&[Defect::UBoltStretched, Defect::HoseAtLimit, Defect::CentreBoltLoose]);
+    let additions: Vec<Addition> = both.additions().into_iter().map(|(addition, _)| addition).collect();
+    assert_eq!(additions, [Addition::NewUBolts, Addition::LongerHose, Addition::NewCentreBolt]);
+    assert_eq!(barred(&both), [false; 4]);
+}
+
+#[test]
+fn a_grade_given_too_mildly_is_raised_by_the_defect_and_never_lowered() {
+    let finding = Finding { area: Area::Leaves, grade: Grade::Watch, defects: vec![Defect::LeafCracked], measured: vec![] };
+    assert_eq!(finding.counted_grade(), Grade::Stop);
+    let graver = Finding { area: Area::Shocks, grade: Grade::Stop, defects: vec![Defect::ShockWitnessMark], measured: vec![] };
+    assert_eq!(graver.counted_grade(), Grade::Stop);
+    let look_over = LookOver { findings: vec![graver] };
+    assert_eq!(look_over.stops(), [Gate::Stop(Area::Shocks)]);
+}
+
+#[test]
+fn a_measured_figure_past_its_limit_is_a_defect_and_at_its_limit_is_none() {
+    for (what, at_limit, past, defect) in [
+        (Measure::HoseSlack, 1.0, 0.75, Defect::HoseAtLimit),
+        (Measure::BushPlay, 0.125, 0.1875, Defect::BushWorn),
+        (Measure::FrontTread, 4.0 / 32.0, 3.0 / 32.0, Defect::TreadWornOut),
+        (Measure::RearTread, 2.0 / 32.0, 1.5 / 32.0, Defect::TreadWornOut),
+    ] {
+        assert_eq!(measured(what, at_limit).defects(), [], "{what:?}");
+        assert_eq!(measured(what, past).defects(), [defect], "{what:?}");
+    }
+}
+
+#[test]
+fn what_nobody_looked_at_is_named() {
+    let look_over = found(&[Defect::LeafPitted]);
+    assert_eq!(look_over.not_looked_at().len(), Area::ALL.len() - 1);
+    assert!(!look_over.not_looked_at().contains(&Area::Leaves));
+}
+
+#[test]
+fn every_area_has_something_to_find_and_every_defect_its_source() {
+    for area in Area::ALL {
+        assert!(Defect::of_area(area).count() > 0, "{area:?}");
+    }
+    for defect in Defect::ALL {
+        assert!(!defect.rule().source.is_empty(), "{defect:?}");
+    }
+}

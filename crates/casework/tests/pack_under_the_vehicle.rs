@@ -1,0 +1,79 @@
+//! A pack from the bench as the rear spring of a vehicle.
+
+#![allow(clippy::unwrap_used, reason = "a test fails where it stands")]
+
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::pack::{Clamp, Leaf, Pack, PackWork, PartKind};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, per_metre, pounds};
+
+fn leaf(name: &str, thickness: f64, half: f64, radius: f64) -> Leaf {
+    Leaf { curvature: per_metre(1.0 / inches(radius).si()), ..Leaf::flat(name, inches(2.5), inches(thickness), inches(half)) }
+}
+
+/// A light truck's pack: three arched leaves over a flat overload leaf.
+fn truck() -> Pack {
+    let overload = Leaf { spacer_above: inches(0.25), ..Leaf::flat("overload", inches(2.5), inches(0.6), inches(13.0)) };
+    let leaves =
+        vec![leaf("main", 0.31, 28.0, 60.0), leaf("second", 0.31, 25.0, 55.0), leaf("third", 0.28, 19.0, 52.0), overload];
+    Pack::of(leaves, Clamp { front: inches(3.0), rear: inches(3.0) })
+}
+
+/// A one-ton pickup with these packs, 1,200 lb over its axle, read from the hub so that tyres have no part.
+fn survey(pack: &Pack) -> Survey {
+    let ratings = Ends { front: pounds(4_000.0), rear: pounds(6_000.0) };
+    let heights = |rear: f64| HeightReadings {
+        front: AxleReadings { corners: Sides::both(vec![inches(20.0)]) },
+        rear: AxleReadings { corners: Sides::both(vec![inches(rear)]) },
+    };
+    let vehicle = VehicleFacts {
+        kerb: Ends { front: Some(pounds(2_800.0)), rear: Some(pounds(1_850.0)) },
+        rear_pack: Some(pack.curve_to(pounds(1600.0)).unwrap()),
+        ..VehicleFacts::new(VehicleClass::OneTonPickup, RearWheels::Single, inches(145.0), ratings)
+    };
+    Survey {
+        vehicle,
+        datum: Datum::HubToArch,
+        heights: States { empty: heights(22.0), loaded: HeightReadings::default() },
+        load: Some(LoadPut::Placed { weight: pounds(500.0), behind_rear_axle: inches(0.0) }),
+        stop_gap: States::default(),
+        rolled_and_bounced: true,
+    }
+}
+
+/// On two axles the loads are lever arms only, so each pack carries 600 lb empty whatever is done to it: what an added leaf lifts
+/// is the difference of the two packs' own heights there.
+fn arch(pack: &Pack, load: Force) -> Length {
+    pack.prepare(pounds(1600.0)).unwrap().state(load).unwrap().arch.unwrap()
+}
+
+#[test]
+fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
+    let found = truck();
+    let mut planned = truck();
+    let added = PartKind::ShortAddedLeaf.leaf_for(&planned).unwrap();
+    let place = planned.place_by_length(&added);
+    assert_eq!(place, 3, "over the overload leaf, by its length");
+    planned.leaves.insert(place, added);
+    let survey = survey(&found);
+    let work = PackWork::new(&found, &planned, pounds(1600.0)).unwrap();
+    assert!(work.adds_leaves && !work.rearches);
+    let correction = Correction::ReworkedPack(Box::new(work));
+    let predictor = Predictor::new(&survey);
+    let empty = predictor.predict(&correction).get(LoadState::Empty).unwrap();
+    let own = arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0));
+    assert!((empty.rise - own).si().abs() < 3e-4, "{} by the stance, {} by the pack", empty.rise.customary(), own.customary());
+    // In another case too, from where the plain pack would stand there.
+    let case = survey.clone();
+    let (plain, with) = (predictor.in_case(&case, None).unwrap(), predictor.in_case(&case, Some(&correction)).unwrap());
+    let own = arch(&planned, pounds(850.0)) - arch(&found, pounds(850.0));
+    assert!(((with.rear.value - plain.rear.value) - own).si().abs() < 5e-4);
+    assert!(own > arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0)), "it lifts more under load");
+    // Past what the packs can be worked out for there is no answer.
+    let heavy =
+        Survey { load: Some(LoadPut::Placed { weight: pounds(4_000.0), behind_rear_axle: inches(0.0) }), ..survey.clone() };
+    assert!(predictor.in_case(&heavy, Some(&correction)).is_err());
+}

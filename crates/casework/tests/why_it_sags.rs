@@ -1,0 +1,222 @@
+//! Where the inches went and why, against sums by hand and the facts of the trade ("common practice").
+
+#[allow(dead_code, reason = "shared by several test files")]
+mod support;
+
+use proptest::prelude::*;
+use support::{half_ton, heights};
+use wise_badger_casework::look_over::{Area, Defect, Finding, Grade, LookOver};
+use wise_badger_casework::survey::{
+    Complaint, End, Item, LoadPut, LoadState, Modification, RearWheels, States, Survey, VehicleClass,
+};
+use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Grounds, Judged, PartKind, Settling, SoundHeight, rank_causes};
+use wise_badger_mechanics::side::{Side, Sides};
+use wise_badger_mechanics::tape::{AxleReadings, Datum};
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
+
+fn breakdown(survey: &Survey, wanted: f64, sound: Option<f64>) -> Breakdown {
+    let sound = sound.map(|rear| SoundHeight { rear: inches(rear) });
+    Breakdown::of(survey, LoadState::Loaded, inches(wanted), sound).expect("measured")
+}
+
+fn part(breakdown: &Breakdown, kind: PartKind) -> f64 {
+    breakdown.part(kind).unwrap_or_else(|| panic!("{kind:?} in {breakdown:?}")).value.customary()
+}
+
+fn close(what: &str, got: f64, want: f64, tolerance: f64) {
+    assert!((got - want).abs() <= tolerance, "{what}: {got}, expected {want}");
+}
+
+fn adds_up(breakdown: &Breakdown) {
+    let down: f64 = breakdown.parts.iter().map(|part| part.down.value.customary()).sum();
+    close("wanted less all parts", breakdown.wanted.customary() - down, breakdown.measured.customary(), 1e-9);
+}
+
+fn found(defects: &[Defect]) -> LookOver {
+    let finding =
+        |defect: &Defect| Finding { area: defect.rule().area, grade: Grade::Watch, defects: vec![*defect], measured: vec![] };
+    LookOver { findings: defects.iter().map(finding).collect() }
+}
+
+fn ranked(survey: &Survey, look_over: &LookOver, complaints: &[Complaint], breakdown: Option<&Breakdown>) -> Vec<Judged> {
+    rank_causes(&Grounds { survey, look_over, complaints, modifications: &[], breakdown })
+}
+
+fn judged(causes: &[Judged], cause: Cause) -> &Judged {
+    causes.iter().find(|judged| judged.cause == cause).unwrap_or_else(|| panic!("{cause:?} in {causes:?}"))
+}
+
+#[test]
+fn tyres_permanent_load_and_set_are_told_apart_when_the_sound_height_is_known() {
+    // From the ground, 40 to 37 in with 1,000 lb over the axle: tyres 1,000/2,900 = 0.345 in, springs 2.655 in.
+    let mut survey = half_ton();
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States { empty: heights(37.0, 40.0), loaded: heights(37.0, 37.0) };
+    survey.vehicle.always = vec![Item::at(pounds(200.0), inches(0.0))];
+    let way = breakdown(&survey, 40.5, Some(42.0));
+    adds_up(&way);
+    close("wanted above sound", part(&way, PartKind::WantedAboveSound), -1.5, 1e-9);
+    close("tyres", part(&way, PartKind::Tyres), 0.345, 0.001);
+    close("carried", part(&way, PartKind::CarriedLoad), 2.655, 0.001);
+    // 200 lb always aboard at the measured 1,000/2.655 = 376.6 lb/in, and on the tyres: 0.531 + 0.069 in.
+    close("permanent", part(&way, PartKind::PermanentLoad), 0.600, 0.002);
+    close("set", part(&way, PartKind::SpringSet), 42.0 - 40.0 - 0.600, 0.002);
+}
+
+#[test]
+fn without_a_sound_height_set_is_not_guessed_at() {
+    let way = breakdown(&half_ton(), 22.0, None);
+    adds_up(&way);
+    close("not told apart", part(&way, PartKind::NotToldApart), 0.5, 1e-9);
+    assert_eq!(way.part(PartKind::SpringSet), None);
+    let causes = ranked(&half_ton(), &LookOver::default(), &[Complaint::LowEmpty], Some(&way));
+    assert_eq!(judged(&causes, Cause::SpringSet).settles, Some(Settling::SoundHeight));
+}
+
+#[test]
+fn an_overload_leaf_holds_up_what_the_first_stage_would_have_let_down() {
+    // Common practice: a one-ton with some 3,900 lb of camper falls 3 7/8 in at the arch.
+    let mut survey = half_ton();
+    survey.vehicle.class = VehicleClass::OneTonPickup;
+    survey.vehicle.axle_ratings.rear = pounds(9000.0);
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States { empty: heights(39.5, 42.0), loaded: heights(39.5, 38.125) };
+    survey.load = Some(LoadPut::Placed { weight: pounds(3900.0), behind_rear_axle: inches(0.0) });
+    survey.stop_gap = States { empty: Some(inches(4.75)), loaded: Some(inches(2.0)) };
+    let way = breakdown(&survey, 42.0, Some(42.0));
+    adds_up(&way);
+    assert!(part(&way, PartKind::SecondStage) < -0.1, "{way:?}");
+    close(
+        "springs and leaf",
+        part(&way, PartKind::CarriedLoad) + part(&way, PartKind::SecondStage),
+        3.875 - 3900.0 / 4300.0,
+        0.001,
+    );
+}
+
+#[test]
+fn the_low_side_stands_half_the_lean_below_the_axle_by_spring_and_by_load() {
+    let mut survey = half_ton();
+    let rear = |left: f64, right: f64| AxleReadings { corners: Sides { left: vec![inches(left)], right: vec![inches(right)] } };
+    survey.heights.empty.rear = rear(21.25, 21.75);
+    survey.heights.loaded.rear = rear(18.3125, 19.3125);
+    let way = breakdown(&survey, 21.5, Some(21.5));
+    adds_up(&way);
+    assert_eq!(way.low_side, Some(Side::Left));
+    close("low side", way.measured.customary(), 18.3125, 1e-9);
+    close("by spring", part(&way, PartKind::LeanBySpring), 0.25, 1e-9);
+    close("by load", part(&way, PartKind::LeanByLoad), 0.25, 1e-9);
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::Leans], Some(&way));
+    assert!(judged(&causes, Cause::LeanBySpring).is_likely());
+    assert!(judged(&causes, Cause::LeanByLoad).is_likely());
+}
+
+#[test]
+fn a_tired_pack_is_named_first_and_a_sound_one_is_not() {
+    // Common practice: a tired half-ton pack under a heavier bumper gained 2 1/4 in with a leaf.
+    let mut survey = half_ton();
+    survey.heights = States { empty: heights(20.5, 19.25), loaded: heights(20.5, 16.5625) };
+    let tired = breakdown(&survey, 21.5, Some(21.5));
+    let causes = ranked(&survey, &found(&[Defect::LeafPitted]), &[Complaint::LowEmpty], Some(&tired));
+    assert_eq!(causes[0].cause, Cause::SpringSet, "{causes:#?}");
+    let sound = breakdown(&half_ton(), 21.5, Some(21.5));
+    let causes = ranked(&half_ton(), &LookOver::default(), &[], Some(&sound));
+    assert!(!judged(&causes, Cause::SpringSet).is_likely());
+    assert_eq!(causes[0].cause, Cause::CarriedLoad, "{causes:#?}");
+}
+
+#[test]
+fn a_passed_rating_and_a_failed_leaf_come_before_everything_else() {
+    let mut survey = half_ton();
+    survey.load = Some(LoadPut::Placed { weight: pounds(2400.0), behind_rear_axle: inches(0.0) });
+    let way = breakdown(&survey, 21.5, Some(24.0));
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowEmpty], Some(&way));
+    assert_eq!(causes[0].cause, Cause::Overload);
+    let causes = ranked(&half_ton(), &found(&[Defect::LeafBroken]), &[Complaint::LowEmpty], None);
+    assert_eq!(causes[0].cause, Cause::FailedPart);
+    assert_eq!(Area::Leaves, Defect::LeafBroken.rule().area);
+}
+
+#[test]
+fn a_nose_that_comes_up_under_a_tongue_is_weight_behind_and_no_spring() {
+    let mut survey = half_ton();
+    survey.heights = States { empty: heights(20.5, 21.5), loaded: heights(20.9375, 19.6875) };
+    survey.load = Some(LoadPut::Planned {
+        items: vec![Item { on_hitch: true, ..Item::at(pounds(550.0), inches(52.0)) }],
+        scale: Default::default(),
+    });
+    let way = breakdown(&survey, 21.5, Some(21.5));
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::NoseUp, Complaint::LightsHigh], Some(&way));
+    assert_eq!(causes[0].cause, Cause::WeightBehind, "{causes:#?}");
+    assert!(!judged(&causes, Cause::SpringSet).is_likely());
+    let lightened = causes[0].evidence_for.iter().any(|evidence| matches!(evidence, Evidence::FrontLightened(_)));
+    assert!(lightened && survey.axle_loads().change.get(End::Front).is_some());
+}
+
+#[test]
+fn stops_that_close_or_show_marks_are_a_cause_and_a_wide_gap_speaks_against() {
+    let mut survey = half_ton();
+    survey.stop_gap = States { empty: Some(inches(2.5)), loaded: Some(inches(0.0)) };
+    let way = breakdown(&survey, 21.5, Some(21.5));
+    adds_up(&way);
+    assert!(way.part(PartKind::StopContact).is_some());
+    let marks = found(&[Defect::StopHasBeenHitting]);
+    let causes = ranked(&survey, &marks, &[Complaint::Bottoms], Some(&way));
+    assert_eq!(causes[0].cause, Cause::OnTheStops, "{causes:#?}");
+    survey.stop_gap = States { empty: Some(inches(6.0)), loaded: Some(inches(3.25)) };
+    let causes = ranked(&survey, &LookOver::default(), &[], None);
+    assert!(!judged(&causes, Cause::OnTheStops).is_likely());
+}
+
+#[test]
+fn a_measured_rate_is_held_against_the_one_it_should_have() {
+    let mut survey = half_ton();
+    survey.vehicle.rear_wheels = RearWheels::Single;
+    for (sound, weak) in [(600.0, true), (380.0, false)] {
+        survey.vehicle.rear_rate_when_sound = Some(pounds_per_inch(sound));
+        let causes = ranked(&survey, &LookOver::default(), &[], None);
+        assert_eq!(judged(&causes, Cause::WeakSprings).is_likely(), weak, "{sound}");
+    }
+}
+
+#[test]
+fn earlier_work_is_named_and_nothing_is_said_of_what_nobody_knows() {
+    let survey = half_ton();
+    let look_over = found(&[Defect::HomeMadeWedge]);
+    let grounds = Grounds {
+        survey: &survey,
+        look_over: &look_over,
+        complaints: &[],
+        modifications: &[Modification::RearBlock],
+        breakdown: None,
+    };
+    assert!(judged(&rank_causes(&grounds), Cause::EarlierWork).is_likely());
+    let mut bare = half_ton();
+    (bare.heights, bare.load) = (States::default(), None);
+    assert_eq!(ranked(&bare, &LookOver::default(), &[], None), []);
+}
+
+proptest! {
+    #[test]
+    fn the_parts_always_add_up(
+        empty in 18.0..45.0f64, drop in -1.0..8.0f64, lean in -2.0..2.0f64, gained in -2.0..2.0f64,
+        load in 50.0..4000.0f64, wanted in 18.0..45.0f64, sound in prop::option::of(18.0..45.0f64),
+        gap in prop::option::of(0.0..6.0f64), ground in any::<bool>(), always in 0.0..800.0f64,
+    ) {
+        let mut survey = half_ton();
+        survey.vehicle.class = VehicleClass::OneTonPickup;
+        survey.datum = if ground { Datum::GroundToArch } else { Datum::HubToArch };
+        let rear = |height: f64, lean: f64| AxleReadings {
+            corners: Sides { left: vec![inches(height - lean / 2.0)], right: vec![inches(height + lean / 2.0)] },
+        };
+        survey.heights.empty.rear = rear(empty, lean);
+        survey.heights.loaded.rear = rear(empty - drop, lean + gained);
+        survey.load = Some(LoadPut::Placed { weight: pounds(load), behind_rear_axle: inches(0.0) });
+        survey.stop_gap = States { empty: gap.map(inches), loaded: None };
+        survey.vehicle.always = vec![Item::at(pounds(always), inches(0.0))];
+        let way = breakdown(&survey, wanted, sound);
+        let down: f64 = way.parts.iter().map(|part| part.down.value.customary()).sum();
+        prop_assert!((way.wanted.customary() - down - way.measured.customary()).abs() < 1e-9, "{way:?}");
+        prop_assert!(way.parts.iter().all(|part| part.down.sd.si() >= 0.0));
+    }
+}

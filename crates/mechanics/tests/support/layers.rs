@@ -1,0 +1,129 @@
+//! Reads which modules of a crate use which, from its sources: `use` lines, paths in the middle of code, `super::` and groups in
+//! braces. Comments and texts do not count.
+
+use std::path::Path;
+
+/// Asserts that no module of a crate uses one above it.
+#[allow(dead_code, reason = "not every test that shares this holds a crate")]
+pub(crate) fn hold(crate_folder: &str, layers: &[&str]) {
+    let source = Path::new(crate_folder).join("src");
+    let mut files = Vec::new();
+    gather(&source, &source, &mut files);
+    assert!(files.len() > layers.len(), "the sources are found");
+    let files: Vec<(&str, &str)> = files.iter().map(|(name, text)| (name.as_str(), text.as_str())).collect();
+    let upward = upward(layers, &files);
+    assert!(upward.is_empty(), "{upward:#?}");
+    for layer in layers {
+        let there = files.iter().any(|(name, _)| module_of(name).first() == Some(layer));
+        assert!(there, "{layer} is a layer without a module");
+    }
+}
+
+fn gather(root: &Path, folder: &Path, files: &mut Vec<(String, String)>) {
+    for entry in std::fs::read_dir(folder).unwrap() {
+        let path = entry.unwrap().path();
+        if path.is_dir() {
+            gather(root, &path, files);
+        } else if path.extension().is_some_and(|ending| ending == "rs") && path.file_name().is_some_and(|name| name != "lib.rs") {
+            let name = path.strip_prefix(root).unwrap().to_string_lossy().into_owned();
+            files.push((name, std::fs::read_to_string(&path).unwrap()));
+        }
+    }
+}
+
+/// The module that a file is, from the root of its crate.
+fn module_of(file: &str) -> Vec<&str> {
+    let plain = file.trim_end_matches(".rs").trim_end_matches("/mod");
+    plain.split('/').collect()
+}
+
+/// Every use of a module above the one that uses it, each told once.
+pub(crate) fn upward(layers: &[&str], files: &[(&str, &str)]) -> Vec<String> {
+    let place = |module: &str| layers.iter().position(|layer| *layer == module);
+    let mut told = Vec::new();
+    for (file, text) in files {
+        let module = module_of(file);
+        let Some(own) = place(module[0]) else {
+            told.push(format!("{file} is in no layer"));
+            continue;
+        };
+        for used in uses(&module, &code_of(text)) {
+            if place(&used).is_some_and(|used| used > own) {
+                let line = format!("{file} uses {used}, which is above {}", module[0]);
+                if !told.contains(&line) {
+                    told.push(line);
+                }
+            }
+        }
+    }
+    told
+}
+
+/// The text without comments and string literals.
+fn code_of(text: &str) -> String {
+    let (mut code, mut rest) = (String::new(), text);
+    while let Some(sign) = rest.chars().next() {
+        let skipped = if rest.starts_with("//") {
+            rest.find('\n').unwrap_or(rest.len())
+        } else if rest.starts_with("/*") {
+            rest.find("*/").map_or(rest.len(), |end| end + 2)
+        } else if sign == '"' {
+            let mut escaped = false;
+            let end = rest.char_indices().skip(1).find(|(_, sign)| {
+                let ends = *sign == '"' && !escaped;
+                escaped = *sign == '\\' && !escaped;
+                ends
+            });
+            end.map_or(rest.len(), |(end, _)| end + 1)
+        } else {
+            code.push(sign);
+            sign.len_utf8()
+        };
+        rest = &rest[skipped..];
+    }
+    code
+}
+
+/// The top modules that code in a module names by a path from the root, or by going up to it.
+fn uses(module: &[&str], code: &str) -> Vec<String> {
+    let mut used = Vec::new();
+    let bytes = code.as_bytes();
+    for (start, _) in code.match_indices("crate::").chain(code.match_indices("super::")) {
+        let before = start.checked_sub(1).map(|at| bytes[at] as char);
+        // A part of a longer word, or one of several steps up whose first was read already.
+        if before.is_some_and(|sign| sign.is_alphanumeric() || sign == '_') || code[..start].ends_with("super::") {
+            continue;
+        }
+        let mut rest = &code[start..];
+        let mut up = 0;
+        while let Some(further) = rest.strip_prefix("super::") {
+            (rest, up) = (further, up + 1);
+        }
+        match rest.strip_prefix("crate::") {
+            Some(further) => rest = further,
+            // A file of a folder goes up to that folder's own module first.
+            None if up < module.len() => continue,
+            None => {}
+        }
+        used.extend(first_names(rest));
+    }
+    used
+}
+
+/// The name that a path goes on with, or each of a group in braces.
+fn first_names(path: &str) -> Vec<String> {
+    let word = |text: &str| -> String { text.chars().take_while(|sign| sign.is_alphanumeric() || *sign == '_').collect() };
+    let Some(group) = path.strip_prefix('{') else { return vec![word(path)] };
+    let (mut names, mut depth, mut at) = (vec![word(group.trim_start())], 0, 0);
+    for sign in group.chars() {
+        at += sign.len_utf8();
+        match sign {
+            '{' => depth += 1,
+            '}' if depth == 0 => break,
+            '}' => depth -= 1,
+            ',' if depth == 0 => names.push(word(group[at..].trim_start())),
+            _ => {}
+        }
+    }
+    names
+}
