@@ -5,7 +5,7 @@ use diesel::prelude::*;
 use serde::Serialize;
 use serde_json::Value;
 
-use crate::entry::Json;
+use crate::json::Json;
 use crate::person::Person;
 use crate::schema::job_changes;
 use crate::{JobId, PersonId, ShopId, StoreError};

@@ -9,7 +9,7 @@ use serde_json::Value;
 
 use crate::change::{self, What};
 use crate::difference::{self, Difference};
-use crate::entry::Json;
+use crate::json::Json;
 use crate::schema::{aims, corrections, fittings, job_sheets, jobs, loads, photographs, readings};
 use crate::{JobId, PersonId, ShopId, StoreError};
 

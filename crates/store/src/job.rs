@@ -2,61 +2,18 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use serde::{Deserialize, Serialize};
-use wise_badger_casework::survey::{Ends, RearWheels, Tandem, VehicleClass, VehicleFacts};
+use serde::Serialize;
+use wise_badger_casework::entry::Typed;
+use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
+use wise_badger_casework::words::Word;
 use wise_badger_mechanics::tape::Datum;
 
 use crate::change::{self, What, note};
-use crate::entry::{Json, Typed};
+use crate::json::Json;
 use crate::person::Person;
 use crate::schema::{jobs, people};
-use crate::words::Word;
+use crate::words;
 use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
-
-/// What intake writes down, as typed.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Intake {
-    /// What the shop calls the job.
-    pub label: String,
-    /// The vehicle's class.
-    pub class: VehicleClass,
-    /// Its rear wheels.
-    pub rear_wheels: RearWheels,
-    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
-    pub wheelbase: Typed,
-    /// Between a trailer's axles, where known.
-    pub axle_spread: Option<Typed>,
-    /// Whether rockers make a trailer's axles carry alike.
-    pub equalised: bool,
-    /// Front axle rating; of a trailer, what the hitch may carry.
-    pub front_rating: Typed,
-    /// Rear axle rating; of a trailer, both axles together.
-    pub rear_rating: Typed,
-    /// Gross rating.
-    pub gross_rating: Option<Typed>,
-    /// Front axle, empty.
-    pub kerb_front: Option<Typed>,
-    /// Rear axle, empty.
-    pub kerb_rear: Option<Typed>,
-}
-
-impl Intake {
-    /// As the mechanics take it.
-    pub fn vehicle(&self) -> VehicleFacts {
-        let axle_ratings = Ends { front: self.front_rating.force(), rear: self.rear_rating.force() };
-        VehicleFacts {
-            tandem: self.class.is_trailer().then(|| self.tandem()),
-            gross_rating: self.gross_rating.as_ref().map(Typed::force),
-            kerb: Ends { front: self.kerb_front.as_ref().map(Typed::force), rear: self.kerb_rear.as_ref().map(Typed::force) },
-            ..VehicleFacts::new(self.class, self.rear_wheels, self.wheelbase.length(), axle_ratings)
-        }
-    }
-
-    fn tandem(&self) -> Tandem {
-        let assumed = Tandem::default();
-        Tandem { spread: self.axle_spread.as_ref().map_or(assumed.spread, Typed::length), equalised: self.equalised }
-    }
-}
 
 /// A job.
 #[derive(Debug, Clone, PartialEq)]
@@ -127,8 +84,8 @@ impl TryFrom<Row> for Job {
             number: row.number,
             intake: Intake {
                 label: row.label,
-                class: VehicleClass::from_word(&row.vehicle_class)?,
-                rear_wheels: RearWheels::from_word(&row.rear_wheels)?,
+                class: words::read(&row.vehicle_class)?,
+                rear_wheels: words::read(&row.rear_wheels)?,
                 wheelbase: row.wheelbase.0,
                 axle_spread: row.axle_spread.map(|typed| typed.0),
                 equalised: row.equalised,
@@ -138,7 +95,7 @@ impl TryFrom<Row> for Job {
                 kerb_front: row.kerb_front.map(|typed| typed.0),
                 kerb_rear: row.kerb_rear.map(|typed| typed.0),
             },
-            datum: row.datum.as_deref().map(Datum::from_word).transpose()?,
+            datum: row.datum.as_deref().map(words::read).transpose()?,
             rolled_and_bounced: row.rolled_and_bounced,
             rear_rise_confirmed: row.rear_rise_confirmed,
             conditions: row.conditions.map(|conditions| conditions.0).unwrap_or_default(),
@@ -262,30 +219,6 @@ pub fn set_intake(connection: &mut PgConnection, person: &Person, job: JobId, in
     note(connection, person, job, What::Intake, Some(change::state(&before)?), Some(change::state(&after)?))?;
     diesel::update(one).set(after).execute(connection)?;
     Ok(())
-}
-
-/// What readings are taken on.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
-pub struct Conditions {
-    /// The floor, in words.
-    pub floor: String,
-    /// Fuel in the tank, empty state, in words.
-    pub fuel_empty: String,
-    /// The same loaded.
-    pub fuel_loaded: String,
-}
-
-/// How the heights of a job are read.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct TapeManner {
-    /// What they are measured from.
-    pub datum: Datum,
-    /// Whether the vehicle was rolled and bounced first.
-    pub rolled_and_bounced: bool,
-    /// Whether a rear height that rises with load was said to be right.
-    pub rear_rise_confirmed: bool,
-    /// What they are taken on.
-    pub conditions: Conditions,
 }
 
 #[derive(Queryable, Selectable, AsChangeset, Serialize)]

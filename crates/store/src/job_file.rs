@@ -11,11 +11,14 @@ use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, 
 use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::correction::Considered;
-use crate::entry::{AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
 use crate::fitting::Fitting;
 use crate::job::Job;
-use crate::reading::{Phase, Place, Reading, Spot};
+use crate::reading::Reading;
 use crate::{JobNumber, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
+use wise_badger_casework::entry::{
+    AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
+};
+use wise_badger_casework::reading::{Phase, Place, Spot};
 
 /// A job with all that stands on it.
 #[derive(Debug, Clone)]

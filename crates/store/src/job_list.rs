@@ -5,7 +5,7 @@ use diesel::prelude::*;
 use diesel::upsert::excluded;
 use serde_json::Value;
 
-use crate::entry::Json;
+use crate::json::Json;
 use crate::schema::{job_standings, jobs};
 use crate::{JobId, JobNumber, ShopId, StoreError};
 

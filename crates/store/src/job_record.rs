@@ -4,7 +4,7 @@ use diesel::prelude::*;
 use diesel::sql_types::{BigInt, Integer, Jsonb, Nullable};
 use serde_json::{Map, Value};
 
-use crate::entry::Json;
+use crate::json::Json;
 use crate::{JobNumber, ShopId, StoreError};
 
 #[derive(QueryableByName)]

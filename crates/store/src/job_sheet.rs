@@ -7,10 +7,11 @@ use serde::de::DeserializeOwned;
 use serde_json::Value;
 
 use crate::change::{What, note};
-use crate::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, Json, LoadPlanEntry, LookOverEntry, document};
+use crate::json::{Json, document};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
+use wise_badger_casework::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry};
 
 /// What is kept as a sheet.
 pub trait Sheet: Serialize + DeserializeOwned + PartialEq {

@@ -4,14 +4,14 @@
 //! tests can roll them back. [`Database`] runs them off the async threads. Every row belongs to a shop,
 //! and every function that reads or writes one is told which.
 //!
-//! A quantity a person typed is kept as [`Typed`]: the text, the unit it was typed in, and its SI value.
+//! A quantity a person typed is kept as [`Typed`](wise_badger_casework::entry::Typed): the text, the unit it was typed in, and its SI
+//! value.
 
 pub mod aim;
 pub mod change;
 mod connection;
 pub mod correction;
 pub mod difference;
-pub mod entry;
 mod error;
 pub mod fitting;
 pub mod history;
@@ -21,6 +21,7 @@ pub mod job_file;
 pub mod job_list;
 pub mod job_record;
 pub mod job_sheet;
+mod json;
 pub mod load;
 mod opening;
 pub mod person;
@@ -39,7 +40,6 @@ mod words;
 pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
-pub use entry::{Json, Typed, UnitWord};
 pub use error::{Source, StoreError};
 pub use ids::{CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShopId};
 pub use opening::OpeningError;

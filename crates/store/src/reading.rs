@@ -2,196 +2,15 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::entry::Typed;
+use wise_badger_casework::reading::{NewReading, Phase, Spot};
+use wise_badger_casework::words::Word;
 use wise_badger_mechanics::tape::Datum;
 
-use crate::entry::{Typed, UnitWord};
 use crate::person::Person;
 use crate::schema::readings;
-use crate::words::Word;
+use crate::words;
 use crate::{JobId, PersonId, ReadingId, ShopId, StoreError};
-
-/// When in a job a reading was taken.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Phase {
-    /// As the vehicle came in.
-    Found,
-    /// After the correction was fitted.
-    Fitted,
-}
-
-/// Where on the vehicle a reading was taken.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Place {
-    /// Front left arch.
-    FrontLeft,
-    /// Front right arch.
-    FrontRight,
-    /// Rear left arch.
-    RearLeft,
-    /// Rear right arch.
-    RearRight,
-    /// Rear bump stop.
-    StopGap,
-    /// Ground to the hub centre, front: what turns one datum into another.
-    HubFront,
-    /// The same at the rear.
-    HubRear,
-    /// Ground to the step.
-    Step,
-    /// Ground to the hitch.
-    Hitch,
-    /// Ground to the frame rail behind the rear axle.
-    FrameRail,
-    /// Ground to the middle of the headlamp.
-    Headlamp,
-    /// Arch of the left pack, from its eyes.
-    ArchLeft,
-    /// Arch of the right pack.
-    ArchRight,
-    /// A corner on a scale.
-    WeightFrontLeft,
-    /// A corner on a scale.
-    WeightFrontRight,
-    /// A corner on a scale.
-    WeightRearLeft,
-    /// A corner on a scale.
-    WeightRearRight,
-    /// An axle on a scale.
-    WeightFront,
-    /// An axle on a scale.
-    WeightRear,
-    /// Shackle from upright, rearward positive.
-    ShackleLeft,
-    /// Shackle from upright, rearward positive.
-    ShackleRight,
-    /// Pinion from level, nose up positive.
-    Pinion,
-    /// Frame from level, rear up positive.
-    FrameAngle,
-    /// Tyre pressure.
-    TyreFrontLeft,
-    /// Tyre pressure.
-    TyreFrontRight,
-    /// Tyre pressure.
-    TyreRearLeft,
-    /// Tyre pressure.
-    TyreRearRight,
-}
-
-/// What kind of figure is read at a place.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Kind {
-    /// A length from the job's datum.
-    Height,
-    /// A length.
-    Length,
-    /// A weight.
-    Weight,
-    /// An angle.
-    Angle,
-    /// A pressure.
-    Pressure,
-}
-
-impl Place {
-    /// What kind of figure is read there.
-    pub fn kind(self) -> Kind {
-        match self {
-            Place::FrontLeft | Place::FrontRight | Place::RearLeft | Place::RearRight => Kind::Height,
-            Place::StopGap
-            | Place::HubFront
-            | Place::HubRear
-            | Place::Step
-            | Place::Hitch
-            | Place::FrameRail
-            | Place::Headlamp
-            | Place::ArchLeft
-            | Place::ArchRight => Kind::Length,
-            Place::WeightFrontLeft
-            | Place::WeightFrontRight
-            | Place::WeightRearLeft
-            | Place::WeightRearRight
-            | Place::WeightFront
-            | Place::WeightRear => Kind::Weight,
-            Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => Kind::Angle,
-            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => Kind::Pressure,
-        }
-    }
-
-    /// The word it goes by in the store, and in forms.
-    pub fn name(self) -> &'static str {
-        self.word()
-    }
-
-    /// Every place beside the walk round the vehicle.
-    pub fn further() -> impl Iterator<Item = Place> {
-        Self::WORDS.iter().map(|(place, _)| *place).filter(|place| place.kind() != Kind::Height && *place != Place::StopGap)
-    }
-}
-
-impl Word for Phase {
-    const WHAT: &'static str = "phase";
-    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
-}
-
-/// Only the units a reading is typed in: the column holds no others.
-impl Word for UnitWord {
-    const WHAT: &'static str = "unit";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (UnitWord::In, "in"),
-        (UnitWord::Mm, "mm"),
-        (UnitWord::Lb, "lb"),
-        (UnitWord::Kg, "kg"),
-        (UnitWord::Deg, "deg"),
-        (UnitWord::Psi, "psi"),
-        (UnitWord::Kpa, "kpa"),
-    ];
-}
-
-impl Word for Place {
-    const WHAT: &'static str = "place";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (Place::FrontLeft, "front_left"),
-        (Place::FrontRight, "front_right"),
-        (Place::RearLeft, "rear_left"),
-        (Place::RearRight, "rear_right"),
-        (Place::StopGap, "stop_gap"),
-        (Place::HubFront, "hub_front"),
-        (Place::HubRear, "hub_rear"),
-        (Place::Step, "step"),
-        (Place::Hitch, "hitch"),
-        (Place::FrameRail, "frame_rail"),
-        (Place::Headlamp, "headlamp"),
-        (Place::ArchLeft, "arch_left"),
-        (Place::ArchRight, "arch_right"),
-        (Place::WeightFrontLeft, "weight_front_left"),
-        (Place::WeightFrontRight, "weight_front_right"),
-        (Place::WeightRearLeft, "weight_rear_left"),
-        (Place::WeightRearRight, "weight_rear_right"),
-        (Place::WeightFront, "weight_front"),
-        (Place::WeightRear, "weight_rear"),
-        (Place::ShackleLeft, "shackle_left"),
-        (Place::ShackleRight, "shackle_right"),
-        (Place::Pinion, "pinion"),
-        (Place::FrameAngle, "frame_angle"),
-        (Place::TyreFrontLeft, "tyre_front_left"),
-        (Place::TyreFrontRight, "tyre_front_right"),
-        (Place::TyreRearLeft, "tyre_rear_left"),
-        (Place::TyreRearRight, "tyre_rear_right"),
-    ];
-}
-
-/// Which reading: phase, state and place.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub struct Spot {
-    /// Before or after fitting.
-    pub phase: Phase,
-    /// Empty or loaded.
-    pub state: LoadState,
-    /// Where on the vehicle.
-    pub place: Place,
-}
 
 /// A reading that stands.
 #[derive(Debug, Clone, PartialEq)]
@@ -210,17 +29,6 @@ pub struct Reading {
     pub taken_by: PersonId,
     /// When.
     pub taken_at: DateTime<Utc>,
-}
-
-/// A reading to put down.
-#[derive(Debug, Clone, PartialEq)]
-pub struct NewReading {
-    /// What was read.
-    pub spot: Spot,
-    /// What it was measured from; for a figure that is no height, the job's datum.
-    pub datum: Datum,
-    /// What it came to.
-    pub value: Typed,
 }
 
 #[derive(Queryable, Selectable)]
@@ -242,15 +50,11 @@ struct Row {
 
 impl Row {
     fn spot(&self) -> Result<Spot, StoreError> {
-        Ok(Spot {
-            phase: Phase::from_word(&self.phase)?,
-            state: LoadState::from_word(&self.load_state)?,
-            place: Place::from_word(&self.place)?,
-        })
+        Ok(Spot { phase: words::read(&self.phase)?, state: words::read(&self.load_state)?, place: words::read(&self.place)? })
     }
 
     fn value(&self) -> Result<Typed, StoreError> {
-        Ok(Typed { text: self.value_text.clone(), unit: UnitWord::from_word(&self.value_unit)?, si: self.value_si })
+        Ok(Typed { text: self.value_text.clone(), unit: words::read(&self.value_unit)?, si: self.value_si })
     }
 }
 
@@ -262,7 +66,7 @@ impl TryFrom<Row> for Reading {
             id: row.id,
             job_id: row.job_id,
             spot: row.spot()?,
-            datum: Datum::from_word(&row.datum)?,
+            datum: words::read(&row.datum)?,
             value: row.value()?,
             taken_by: row.taken_by,
             taken_at: row.taken_at,

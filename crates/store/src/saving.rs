@@ -2,10 +2,11 @@
 
 use diesel::PgConnection;
 
-use crate::job::{self, Closed, Intake};
+use crate::job::{self, Closed};
 use crate::person::Person;
 use crate::submission::{self, Claim, Made, Sending};
 use crate::{JobId, JobNumber, StoreError};
+use wise_badger_casework::intake::Intake;
 
 /// Saves one form of a job. To be run in a transaction of its own.
 ///

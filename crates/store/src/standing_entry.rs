@@ -5,10 +5,11 @@ macro_rules! standing_entry {
         use chrono::{DateTime, Utc};
         use diesel::prelude::*;
 
-        use crate::entry::{Json, $Entry};
+        use crate::json::Json;
         use crate::person::Person;
         use crate::schema::$table;
         use crate::{JobId, PersonId, ShopId, StoreError};
+        use wise_badger_casework::entry::$Entry;
 
         /// The one that stands on a job.
         #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]

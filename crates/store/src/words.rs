@@ -1,57 +1,12 @@
-//! The words that stand in text columns for the mechanics' own types.
+//! Words of text columns, read back.
 
-use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
-use wise_badger_mechanics::tape::Datum;
+use wise_badger_casework::words::Word;
 
 use crate::StoreError;
 
-/// A type that is kept as one of a few words.
-pub(crate) trait Word: Copy + PartialEq + 'static {
-    const WHAT: &'static str;
-    const WORDS: &'static [(Self, &'static str)];
-
-    fn word(self) -> &'static str {
-        Self::WORDS.iter().find(|(value, _)| *value == self).map_or("", |(_, word)| word)
-    }
-
-    fn from_word(text: &str) -> Result<Self, StoreError> {
-        let found = Self::WORDS.iter().find(|(_, word)| *word == text).map(|(value, _)| *value);
-        found.ok_or_else(|| StoreError::Unreadable { what: Self::WHAT, text: text.to_owned() })
-    }
-}
-
-impl Word for VehicleClass {
-    const WHAT: &'static str = "vehicle class";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (VehicleClass::HalfTonPickup, "half_ton_pickup"),
-        (VehicleClass::OneTonPickup, "one_ton_pickup"),
-        (VehicleClass::Flatbed, "flatbed"),
-        (VehicleClass::Van, "van"),
-        (VehicleClass::BoxTruck, "box_truck"),
-        (VehicleClass::Motorhome, "motorhome"),
-        (VehicleClass::SingleTrailer, "single_trailer"),
-        (VehicleClass::TandemTrailer, "tandem_trailer"),
-        (VehicleClass::TripleTrailer, "triple_trailer"),
-    ];
-}
-
-impl Word for RearWheels {
-    const WHAT: &'static str = "rear wheel arrangement";
-    const WORDS: &'static [(Self, &'static str)] = &[(RearWheels::Single, "single"), (RearWheels::Dual, "dual")];
-}
-
-impl Word for Datum {
-    const WHAT: &'static str = "datum";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (Datum::GroundToArch, "ground_to_arch"),
-        (Datum::HubToArch, "hub_to_arch"),
-        (Datum::RimToArch, "rim_to_arch"),
-        (Datum::TyreTopToArch, "tyre_top_to_arch"),
-        (Datum::StopGap, "stop_gap"),
-    ];
-}
-
-impl Word for LoadState {
-    const WHAT: &'static str = "load state";
-    const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
+/// What goes by a word in a column.
+///
+/// # Errors     [`StoreError::Unreadable`] for a word that this program does not know
+pub(crate) fn read<T: Word>(text: &str) -> Result<T, StoreError> {
+    T::from_word(text).ok_or_else(|| StoreError::Unreadable { what: T::WHAT, text: text.to_owned() })
 }

@@ -1,8 +1,8 @@
 //! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
 
+use wise_badger_casework::entry::{LeafEntry, PackEntry};
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind, YOUNG_MODULUS_PA};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_store::entry::{LeafEntry, PackEntry};
 
 use crate::form::bench::{MOST_LEAVES, made_helper, made_length};
 use crate::view::Units;

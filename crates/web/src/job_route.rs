@@ -1,11 +1,11 @@
 //! Where a job stands on its route, what is missing, and what comes next.
 
 use serde::{Deserialize, Serialize};
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_casework::verdict::Overload;
 use wise_badger_store::JobNumber;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::Phase;
 
 use crate::view::{end_name, state_name};
 

@@ -2,14 +2,14 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
+use wise_badger_casework::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable, UnitWord};
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::LoadPut;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
-use wise_badger_store::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::Phase;
-use wise_badger_store::{PgConnection, StoreError, UnitWord, aim, correction, fitting, load};
+use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, load};
 
 use crate::{Bench, INCH, POUND, inches, pounds};
 

@@ -5,9 +5,10 @@ use std::sync::{Arc, Barrier};
 
 use diesel::connection::{Connection, InstrumentationEvent};
 use diesel::prelude::*;
+use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::job::{self, Closed, Intake, TapeManner};
+use wise_badger_store::job::{self, Closed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{JobNumber, StoreError, job_list, person, shop};
@@ -133,7 +134,7 @@ fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
         datum: Datum::HubToArch,
         rolled_and_bounced: true,
         rear_rise_confirmed: true,
-        conditions: job::Conditions::default(),
+        conditions: Conditions::default(),
     };
     job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
     job::set_finished(&mut connection, &person, job.id, true).unwrap();

@@ -12,11 +12,13 @@ mod saving;
 mod schema;
 mod sheets;
 
+use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_casework::intake::Intake;
 use wise_badger_casework::survey::{RearWheels, VehicleClass};
-use wise_badger_store::job::{self, Intake, Job};
+use wise_badger_store::job::{self, Job};
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{PgConnection, Typed, UnitWord, shop};
+use wise_badger_store::{PgConnection, shop};
 
 const INCH: f64 = 0.0254;
 const POUND: f64 = 4.448_221_615_260_5;

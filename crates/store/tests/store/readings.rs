@@ -2,13 +2,15 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
+use wise_badger_casework::intake::{Conditions, TapeManner};
+use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::job::{self, Conditions, TapeManner};
+use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::reading::{self, NewReading, Phase, Place, Spot};
+use wise_badger_store::reading::{self};
 use wise_badger_store::{JobId, PgConnection};
 
 use crate::{Bench, INCH, inches};

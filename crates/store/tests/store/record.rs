@@ -2,9 +2,10 @@
 
 use chrono::{TimeDelta, Utc};
 use diesel::prelude::*;
-use wise_badger_store::entry::{AimEntry, AimSheet, BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{AimEntry, AimSheet, BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_casework::intake::Intake;
 use wise_badger_store::history::{self, Deed, Event};
-use wise_badger_store::job::{self, Intake};
+use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, job_list, job_record, job_sheet, photograph};
 

@@ -1,19 +1,21 @@
 //! Sheets, photographs and the history of a job: replaced, kept, and nobody else's.
 
 use chrono::{TimeDelta, Utc};
-use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_casework::survey::{Complaint, End, LoadPut, LoadState, Modification};
-use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::entry::{
+use wise_badger_casework::entry::{
     CaseEntry, DriveEntry, DrivenWord, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry,
     LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, Typed, UnitWord,
 };
+use wise_badger_casework::intake::Intake;
+use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_casework::survey::{Complaint, End, LoadPut, LoadState, Modification};
+use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::history::{self, Deed};
-use wise_badger_store::job::{self, Intake};
+use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::Step;
 use wise_badger_store::photograph::{self, NewPhotograph};
-use wise_badger_store::reading::{self, NewReading, Phase, Place, Spot};
+use wise_badger_store::reading::{self};
 use wise_badger_store::{PgConnection, StoreError, job_sheet, load};
 
 use crate::entries::rows;

@@ -1,13 +1,13 @@
 //! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
 
+use wise_badger_casework::entry::{
+    AimEntry, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord,
+    LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
+};
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_casework::survey::{Complaint, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_store::entry::{
-    AimEntry, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord,
-    LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
-};
 use wise_badger_store::person::Person;
 use wise_badger_store::{PgConnection, aim, correction, job_sheet, load as loads};
 

@@ -1,11 +1,11 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
+use wise_badger_casework::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
+use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
 use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
-use wise_badger_store::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
 use wise_badger_store::{PgConnection, aim, correction, job_sheet, reading};
 
 use super::{DemoError, Walk, length, open, put_on, tape, walks};

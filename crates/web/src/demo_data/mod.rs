@@ -3,15 +3,16 @@
 mod camper;
 mod flat_packs;
 
+use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};
+use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
 use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
-use wise_badger_store::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};
-use wise_badger_store::job::{Intake, Job, TapeManner};
+use wise_badger_store::job::Job;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::reading::{NewReading, Phase, Place, Spot};
 use wise_badger_store::{
     CorrectionId, PgConnection, StoreError, aim, correction, fitting, job, load as loads, person, reading, shop,
 };
@@ -246,8 +247,7 @@ fn tape(
     states: [&Walk; 2],
     gaps: [Option<&str>; 2],
 ) -> Result<(), DemoError> {
-    let manner =
-        TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false, conditions: job::Conditions::default() };
+    let manner = TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false, conditions: Conditions::default() };
     job::set_tape_manner(connection, person, job.id, manner)?;
     let readings = walks(Phase::Found, datum, states, gaps)?;
     Ok(reading::replace(connection, person, job.id, Phase::Found, &readings, "")?)

@@ -1,8 +1,8 @@
 //! The aim form.
 
 use wise_badger_casework::aim::{Aim, AimProblem};
+use wise_badger_casework::entry::{AimEntry, AimSheet, Typed};
 use wise_badger_casework::survey::Survey;
-use wise_badger_store::entry::{AimEntry, AimSheet, Typed};
 
 use super::{Sheet, outside};
 use crate::view::Units;

@@ -1,11 +1,11 @@
 //! The bench's form: one pack, a row for each leaf.
 
+use wise_badger_casework::entry::{HelperEntry, LeafEntry, PackEntry, Typed, UnitWord};
 use wise_badger_mechanics::pack::{OverHelper, PackError};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, STANDARD_GRAVITY, inches, kilograms, metres, newtons, pounds, pounds_per_inch,
 };
-use wise_badger_store::entry::{HelperEntry, LeafEntry, PackEntry, Typed, UnitWord};
 
 use super::{Sheet, complete_sentence};
 use crate::view::Units;

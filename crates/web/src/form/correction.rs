@@ -1,10 +1,10 @@
 //! The form of one correction.
 
+use wise_badger_casework::entry::{CorrectionEntry, TypedTable};
 use wise_badger_mechanics::correction::{Correction, CorrectionProblem};
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
 use wise_badger_mechanics::tape::{parse_length, parse_weight};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length};
-use wise_badger_store::entry::{CorrectionEntry, TypedTable};
 
 use super::{Sheet, outside};
 

@@ -1,6 +1,6 @@
 //! The control drive's form.
 
-use wise_badger_store::entry::{DriveEntry, Felt, Run, Score};
+use wise_badger_casework::entry::{DriveEntry, Felt, Run, Score};
 
 use super::Sheet;
 use super::look_over::word;

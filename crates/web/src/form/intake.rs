@@ -1,7 +1,8 @@
 //! The intake form: what the vehicle is.
 
+use wise_badger_casework::intake::Intake;
 use wise_badger_casework::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
-use wise_badger_store::job::Intake;
+use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 
 use super::{Sheet, outside};
@@ -9,22 +10,9 @@ use crate::view::{Units, class_name, sentence, support_name};
 
 const LONGEST_LABEL: usize = 80;
 
-/// Form word of each class.
-pub(crate) const CLASSES: [(&str, VehicleClass); 9] = [
-    ("half_ton_pickup", VehicleClass::HalfTonPickup),
-    ("one_ton_pickup", VehicleClass::OneTonPickup),
-    ("flatbed", VehicleClass::Flatbed),
-    ("van", VehicleClass::Van),
-    ("box_truck", VehicleClass::BoxTruck),
-    ("motorhome", VehicleClass::Motorhome),
-    ("single_trailer", VehicleClass::SingleTrailer),
-    ("tandem_trailer", VehicleClass::TandemTrailer),
-    ("triple_trailer", VehicleClass::TripleTrailer),
-];
-
 /// What may be picked as class, by its name.
 pub(crate) fn class_choices() -> Vec<(&'static str, &'static str)> {
-    CLASSES.iter().map(|(word, class)| (*word, class_name(*class))).collect()
+    VehicleClass::WORDS.iter().map(|(class, word)| (*word, class_name(*class))).collect()
 }
 
 /// The form of a job to be opened.
@@ -38,9 +26,8 @@ pub(crate) fn blank(units: Units) -> Sheet {
 pub(crate) fn on_file(units: Units, intake: &Intake) -> Sheet {
     let mut sheet = Sheet::blank(units);
     sheet.set("label", intake.label.clone());
-    let class = CLASSES.iter().find(|(_, class)| *class == intake.class).map_or("", |(word, _)| word);
-    sheet.set("class", class);
-    sheet.set("rear_wheels", if intake.rear_wheels == RearWheels::Dual { "dual" } else { "single" });
+    sheet.set("class", intake.class.word());
+    sheet.set("rear_wheels", intake.rear_wheels.word());
     sheet.set_typed("wheelbase", &intake.wheelbase);
     sheet.set_typed("front_rating", &intake.front_rating);
     sheet.set_typed("rear_rating", &intake.rear_rating);
@@ -66,11 +53,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
     if class.is_none() {
         sheet.refuse("class", "Pick what kind of vehicle it is.");
     }
-    let rear_wheels = match sheet.text("rear_wheels") {
-        "single" => Some(RearWheels::Single),
-        "dual" => Some(RearWheels::Dual),
-        _ => None,
-    };
+    let rear_wheels = RearWheels::from_word(sheet.text("rear_wheels"));
     if rear_wheels.is_none() {
         sheet.refuse("rear_wheels", "Pick single or dual rear wheels.");
     }
@@ -112,7 +95,7 @@ pub(crate) fn check_on_file(sheet: &mut Sheet, file: &JobFile) -> Option<Intake>
 }
 
 fn class(sheet: &Sheet) -> Option<VehicleClass> {
-    CLASSES.iter().find(|(word, _)| *word == sheet.text("class")).map(|(_, class)| *class)
+    VehicleClass::from_word(sheet.text("class"))
 }
 
 fn label(sheet: &mut Sheet) -> Option<String> {

@@ -1,8 +1,8 @@
 //! The intake sheet's form: springs, wheels, what the customer wants, what was done before.
 
+use wise_badger_casework::entry::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
 use wise_badger_casework::survey::{Complaint, Modification};
 use wise_badger_mechanics::tape::TyreSize;
-use wise_badger_store::entry::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
 
 use super::Sheet;
 use super::look_over::word;

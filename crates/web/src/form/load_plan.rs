@@ -1,9 +1,9 @@
 //! The load plan's form: rows of things aboard, each with its place and the cases it is aboard in.
 
+use wise_badger_casework::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry, Typed};
 use wise_badger_casework::survey::{End, Ends, LoadProblem, LoadPut, Thing, VehicleFacts};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, metres};
-use wise_badger_store::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry, Typed};
 
 use super::Sheet;
 use crate::view::Units;

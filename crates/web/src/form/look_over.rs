@@ -1,8 +1,8 @@
 //! The look-over form.
 
 use serde::Serialize;
+use wise_badger_casework::entry::{FindingEntry, LookOverEntry, MeasuredEntry};
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_store::entry::{FindingEntry, LookOverEntry, MeasuredEntry};
 
 use super::Sheet;
 use crate::view::Units;

@@ -17,12 +17,12 @@ pub(crate) use posted::{Posted, asked_by_address, clean};
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_mechanics::tape::{
     LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
     parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
-use wise_badger_store::entry::{Typed, UnitWord};
 use wise_badger_store::submission::Sending;
 
 use self::posted::TOKEN;

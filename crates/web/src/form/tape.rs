@@ -1,12 +1,13 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
+use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, Typed};
+use wise_badger_casework::intake::{Conditions, TapeManner};
+use wise_badger_casework::reading::{Kind, NewReading, Phase, Place, Spot};
 use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
+use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
-use wise_badger_store::entry::{LoadEntry, LoadPlanEntry, Typed};
-use wise_badger_store::job::{Conditions, TapeManner};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{Kind, NewReading, Phase, Place, Spot};
 
 use super::Sheet;
 use crate::view::{Units, place_name, support_name};
@@ -27,7 +28,7 @@ pub(crate) const GAP: (Place, &str) = (Place::StopGap, "stop_gap");
 
 /// Name of the field of a reading beside the walk.
 pub(crate) fn further_name(state: LoadState, place: Place) -> String {
-    format!("{}.{}", state_word(state), place.name())
+    format!("{}.{}", state_word(state), place.word())
 }
 
 fn is_further(place: Place) -> bool {
@@ -75,18 +76,13 @@ pub(crate) struct TapeEntry {
 }
 
 /// What heights of a class may be measured from: a trailer has a frame, and no arches that its front could be read at.
-pub(crate) fn datums(class: VehicleClass) -> &'static [(&'static str, Datum)] {
-    const DATUMS: [(&str, Datum); 4] = [
-        ("ground_to_arch", Datum::GroundToArch),
-        ("hub_to_arch", Datum::HubToArch),
-        ("rim_to_arch", Datum::RimToArch),
-        ("tyre_top_to_arch", Datum::TyreTopToArch),
-    ];
-    if class.is_trailer() { DATUMS.get(..1).unwrap_or_default() } else { &DATUMS }
+pub(crate) fn datums(class: VehicleClass) -> Vec<(&'static str, Datum)> {
+    let offered = Datum::WORDS.iter().filter(|(datum, _)| *datum != Datum::StopGap);
+    offered.take(if class.is_trailer() { 1 } else { usize::MAX }).map(|(datum, word)| (*word, *datum)).collect()
 }
 
 pub(crate) fn state_word(state: LoadState) -> &'static str {
-    if state == LoadState::Empty { "empty" } else { "loaded" }
+    state.word()
 }
 
 /// Name of the field of one reading.
@@ -112,7 +108,7 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     let mut sheet = heights_on_file(units, file, Phase::Found);
     let offered = datums(file.job.intake.class);
     // Where there is but one way, it is the way.
-    let only = if let [(_, only)] = offered { Some(*only) } else { None };
+    let only = if let [(_, only)] = offered.as_slice() { Some(*only) } else { None };
     if let Some((word, _)) = offered.iter().find(|(_, datum)| file.job.datum.or(only) == Some(*datum)) {
         sheet.set("datum", *word);
     }
@@ -194,8 +190,8 @@ fn words(sheet: &mut Sheet, name: &str) -> String {
 
 /// The front's own datum, where it is another than the rear's.
 fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.job.intake.class).iter().find(|(word, _)| *word == sheet.text("front_datum"));
-    offered.map(|(_, datum)| *datum)
+    let offered = datums(file.job.intake.class).into_iter().find(|(word, _)| *word == sheet.text("front_datum"));
+    offered.map(|(_, datum)| datum)
 }
 
 /// The readings beside the walk.
@@ -225,8 +221,8 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<NewReading> {
 }
 
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.job.intake.class).iter().find(|(word, _)| *word == sheet.text("datum"));
-    let Some((_, datum)) = offered.copied() else {
+    let offered = datums(file.job.intake.class).into_iter().find(|(word, _)| *word == sheet.text("datum"));
+    let Some((_, datum)) = offered else {
         sheet.refuse("datum", "Pick what the heights are measured from.");
         return None;
     };

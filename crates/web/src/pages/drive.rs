@@ -4,8 +4,8 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::entry::{DriveEntry, Felt, Run, Score};
 use wise_badger_store::Database;
-use wise_badger_store::entry::{DriveEntry, Felt, Run, Score};
 use wise_badger_store::job_file::JobFile;
 
 use super::job_frame::{JobFrame, as_chosen, found};

@@ -2,9 +2,9 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
+use wise_badger_casework::entry::SpringWord;
 use wise_badger_casework::survey::{Complaint, End, Modification};
 use wise_badger_store::Database;
-use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;
 
 use super::intake::intake_page;

@@ -5,9 +5,9 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_store::Database;
-use wise_badger_store::reading::Phase;
 
 use super::job_frame::{JobFrame, found, with_prediction};
 use super::{Hidden, Page, Record, job_record, page};

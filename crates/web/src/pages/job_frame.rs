@@ -1,11 +1,11 @@
 //! What every page of a job carries: its name, its route and the stance drawing.
 
+use wise_badger_casework::entry::LoadPlanEntry;
 use wise_badger_casework::prediction::{Prediction, Predictor};
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::Survey;
 use wise_badger_casework::verdict::Overload;
-use wise_badger_store::entry::LoadPlanEntry;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::Phase;
 
 use crate::drawing::{Marks, Shown, StanceDrawing};
 use crate::job_route::{Stage, Standing};

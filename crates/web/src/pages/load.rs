@@ -4,13 +4,13 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::entry::{ItemEntry, LoadPlanEntry};
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::{End, LoadState, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Length, metres};
 use wise_badger_store::Database;
-use wise_badger_store::entry::{ItemEntry, LoadPlanEntry};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::Phase;
 
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};

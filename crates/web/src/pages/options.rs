@@ -6,12 +6,12 @@ use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::aim::Aim;
+use wise_badger_casework::entry::{CorrectionEntry, PredictedHeights};
 use wise_badger_casework::prediction::{Prediction, Predictor};
 use wise_badger_casework::survey::Survey;
 use wise_badger_casework::verdict::Overload;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::correction::{self, Considered};
-use wise_badger_store::entry::{CorrectionEntry, PredictedHeights};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, fitting};
 
@@ -230,7 +230,7 @@ pub(crate) async fn restore(
 
 /// Over a rating, or on a failed part, no correction is offered and none is taken.
 pub(crate) fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
-    let survey = file.survey(wise_badger_store::reading::Phase::Found);
+    let survey = file.survey(wise_badger_casework::reading::Phase::Found);
     if Overload::of(&survey).is_some() {
         return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));
     }

@@ -5,8 +5,9 @@ use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
 use wise_badger_casework::look_over::Area;
+use wise_badger_casework::reading::Place;
+use wise_badger_casework::words::Word;
 use wise_badger_store::photograph::{self, NewPhotograph};
-use wise_badger_store::reading::Place;
 use wise_badger_store::{Database, PhotographId, StoreError, saving};
 
 use super::{Hidden, Record, job_file, keep_or_fail, see_other, was_kept};
@@ -52,7 +53,7 @@ impl Album {
         let class = record.file.job.intake.class;
         let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(class));
         let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle")];
-        subjects.extend(walk.map(|place: Place| (place.name().to_owned(), place_name(class, place))));
+        subjects.extend(walk.map(|place: Place| (place.word().to_owned(), place_name(class, place))));
         Album::new(record, Stage::Tape, subjects, units)
     }
 
@@ -117,7 +118,7 @@ fn back(sheet: &Sheet) -> Stage {
 fn is_subject(subject: &str) -> bool {
     let places = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(Place::further());
     subject == WHOLE
-        || places.map(Place::name).any(|name| name == subject)
+        || places.map(Word::word).any(|name| name == subject)
         || Area::ALL.into_iter().any(|area| word(area) == subject)
 }
 

@@ -4,11 +4,11 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::Phase;
 use wise_badger_store::{Database, job, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};

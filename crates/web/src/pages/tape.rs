@@ -4,11 +4,12 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::reading::{Kind, Phase, Place, Spot};
 use wise_badger_casework::survey::{End, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{Kind, Phase, Place, Spot, Withdrawn};
+use wise_badger_store::reading::Withdrawn;
 use wise_badger_store::{Database, job, load, reading};
 
 use super::job_frame::{JobFrame, as_chosen, found};

@@ -9,13 +9,13 @@ use actix_web::web::{Data, Query};
 use askama::Template;
 use serde::Deserialize;
 use serde_json::Value;
-use wise_badger_casework::survey::RearWheels;
+use wise_badger_casework::survey::{RearWheels, VehicleClass};
+use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use crate::error::WebError;
-use crate::form::intake;
 use crate::job_route::{Stage, Standing};
 use crate::reckoning::run;
 use crate::shell::Shell;
@@ -144,7 +144,6 @@ impl JobLine {
 
 /// Class and wheels by the words of their columns, as far as this program knows them.
 fn vehicle_words(class: &str, wheels: &str) -> String {
-    let class = intake::CLASSES.iter().find(|(word, _)| *word == class).map(|(_, class)| class_name(*class));
-    let wheels = if wheels == "dual" { RearWheels::Dual } else { RearWheels::Single };
-    class.map_or_else(String::new, |class| format!("{class}, {}", wheels_name(wheels)))
+    let known = VehicleClass::from_word(class).zip(RearWheels::from_word(wheels));
+    known.map_or_else(String::new, |(class, wheels)| format!("{}, {}", class_name(class), wheels_name(wheels)))
 }

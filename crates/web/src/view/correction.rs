@@ -1,6 +1,6 @@
 //! What corrections are called.
 
-use wise_badger_store::entry::CorrectionEntry;
+use wise_badger_casework::entry::CorrectionEntry;
 
 use super::{Units, typed_text};
 

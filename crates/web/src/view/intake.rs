@@ -1,7 +1,7 @@
 //! What intake still has to ask, and the words of its picks.
 
+use wise_badger_casework::entry::SpringWord;
 use wise_badger_casework::survey::{Complaint, Modification};
-use wise_badger_store::entry::SpringWord;
 use wise_badger_store::job_file::JobFile;
 
 pub(crate) fn complaint_name(complaint: Complaint) -> &'static str {

@@ -20,6 +20,8 @@ pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
+use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_casework::reading::Place;
 use wise_badger_casework::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_casework::verdict::Rated;
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
@@ -28,8 +30,6 @@ use wise_badger_mechanics::units::{
     Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms,
     pounds,
 };
-use wise_badger_store::entry::{Typed, UnitWord};
-use wise_badger_store::reading::Place;
 
 /// The units a person reads.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,10 +1,10 @@
 //! Predicted against measured, in words.
 
+use wise_badger_casework::entry::{PredictedHeight, PredictedHeights};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, metres};
-use wise_badger_store::entry::{PredictedHeight, PredictedHeights};
 
 use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
 

@@ -3,10 +3,10 @@
 use actix_web::http::header::{CONTENT_DISPOSITION, ContentType};
 use actix_web::web::{Data, Path, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse};
+use wise_badger_casework::entry::PackEntry;
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::units::Force;
 use wise_badger_store::Database;
-use wise_badger_store::entry::PackEntry;
 use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};

@@ -13,13 +13,13 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
+use wise_badger_casework::entry::{BenchEntry, PackEntry};
+use wise_badger_casework::reading::{Phase, Place, Spot};
 use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, PartKind};
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
-use wise_badger_store::entry::{BenchEntry, PackEntry};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::reading::{Phase, Place, Spot};
 use wise_badger_store::{Database, job_sheet};
 
 use self::picture::{OverAll, UnderLoad, asked_of};

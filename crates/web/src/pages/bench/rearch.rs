@@ -4,13 +4,13 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
+use wise_badger_casework::entry::{BenchEntry, PackEntry, SteelEntry};
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_casework::verdict::Overload;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rearch, Rule, Steel, WantedArch};
 use wise_badger_mechanics::units::{Curvature, Force, Length, metres};
 use wise_badger_store::Database;
-use wise_badger_store::entry::{BenchEntry, PackEntry, SteelEntry};
 use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{JobFrame, as_chosen, found, planned_cases};

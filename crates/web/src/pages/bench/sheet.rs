@@ -4,11 +4,11 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
+use wise_badger_casework::entry::BenchEntry;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Offset};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 use wise_badger_store::Database;
-use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
 use super::super::job_frame::{found, planned_cases};

@@ -2,11 +2,11 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
+use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::pack::Clamp;
 use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
-use wise_badger_store::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
 use wise_badger_store::{Database, JobId, correction};

@@ -8,10 +8,10 @@ pub(crate) use at_load::{ContactLine, Standing, contact_lines, drawn, drawn_loos
 pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage_figure};
 pub(crate) use words::{doubt_words, estimated_words, rearch_refusal_words};
 
+use wise_badger_casework::entry::BenchEntry;
 use wise_badger_casework::survey::{End, States, Survey, VehicleFacts};
 use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
 use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
-use wise_badger_store::entry::BenchEntry;
 use wise_badger_store::job_file::JobFile;
 
 const PACK_SOURCE: &str = "Leaves as cantilevers that press on each other and never pull (Shigley; SAE HS-788, from memory). Friction, windup and shackle angle left out.";

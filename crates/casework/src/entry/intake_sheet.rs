@@ -1,8 +1,8 @@
 //! What intake writes down beside the vehicle itself: springs, wheels, what the customer wants, what was done before.
 
+use crate::survey::{Complaint, Ends, Modification, VehicleFacts};
+use crate::verdict::SoundHeight;
 use serde::{Deserialize, Serialize};
-use wise_badger_casework::survey::{Complaint, Ends, Modification, VehicleFacts};
-use wise_badger_casework::verdict::SoundHeight;
 
 use super::Typed;
 

@@ -1,7 +1,7 @@
 //! The look-over, as it was written down.
 
+use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 use serde::{Deserialize, Serialize};
-use wise_badger_casework::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 
 use super::Typed;
 

@@ -1,7 +1,7 @@
 //! The load plan, as typed: things aboard, each with its place, and the cases they are aboard in.
 
+use crate::survey::{Ends, Item, Liquid};
 use serde::{Deserialize, Serialize};
-use wise_badger_casework::survey::{Ends, Item, Liquid};
 use wise_badger_mechanics::units::{Force, cubic_metres, metres};
 
 use super::{Typed, UnitWord};

@@ -1,0 +1,195 @@
+//! Heights, gaps, weights, angles and pressures as read at the vehicle.
+
+use wise_badger_mechanics::tape::Datum;
+
+use crate::entry::{Typed, UnitWord};
+use crate::survey::LoadState;
+use crate::words::Word;
+
+/// When in a job a reading was taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Phase {
+    /// As the vehicle came in.
+    Found,
+    /// After the correction was fitted.
+    Fitted,
+}
+
+/// Where on the vehicle a reading was taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Place {
+    /// Front left arch.
+    FrontLeft,
+    /// Front right arch.
+    FrontRight,
+    /// Rear left arch.
+    RearLeft,
+    /// Rear right arch.
+    RearRight,
+    /// Rear bump stop.
+    StopGap,
+    /// Ground to the hub centre, front: what turns one datum into another.
+    HubFront,
+    /// The same at the rear.
+    HubRear,
+    /// Ground to the step.
+    Step,
+    /// Ground to the hitch.
+    Hitch,
+    /// Ground to the frame rail behind the rear axle.
+    FrameRail,
+    /// Ground to the middle of the headlamp.
+    Headlamp,
+    /// Arch of the left pack, from its eyes.
+    ArchLeft,
+    /// Arch of the right pack.
+    ArchRight,
+    /// A corner on a scale.
+    WeightFrontLeft,
+    /// A corner on a scale.
+    WeightFrontRight,
+    /// A corner on a scale.
+    WeightRearLeft,
+    /// A corner on a scale.
+    WeightRearRight,
+    /// An axle on a scale.
+    WeightFront,
+    /// An axle on a scale.
+    WeightRear,
+    /// Shackle from upright, rearward positive.
+    ShackleLeft,
+    /// Shackle from upright, rearward positive.
+    ShackleRight,
+    /// Pinion from level, nose up positive.
+    Pinion,
+    /// Frame from level, rear up positive.
+    FrameAngle,
+    /// Tyre pressure.
+    TyreFrontLeft,
+    /// Tyre pressure.
+    TyreFrontRight,
+    /// Tyre pressure.
+    TyreRearLeft,
+    /// Tyre pressure.
+    TyreRearRight,
+}
+
+/// What kind of figure is read at a place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// A length from the job's datum.
+    Height,
+    /// A length.
+    Length,
+    /// A weight.
+    Weight,
+    /// An angle.
+    Angle,
+    /// A pressure.
+    Pressure,
+}
+
+impl Place {
+    /// What kind of figure is read there.
+    pub fn kind(self) -> Kind {
+        match self {
+            Place::FrontLeft | Place::FrontRight | Place::RearLeft | Place::RearRight => Kind::Height,
+            Place::StopGap
+            | Place::HubFront
+            | Place::HubRear
+            | Place::Step
+            | Place::Hitch
+            | Place::FrameRail
+            | Place::Headlamp
+            | Place::ArchLeft
+            | Place::ArchRight => Kind::Length,
+            Place::WeightFrontLeft
+            | Place::WeightFrontRight
+            | Place::WeightRearLeft
+            | Place::WeightRearRight
+            | Place::WeightFront
+            | Place::WeightRear => Kind::Weight,
+            Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => Kind::Angle,
+            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => Kind::Pressure,
+        }
+    }
+
+    /// Every place beside the walk round the vehicle.
+    pub fn further() -> impl Iterator<Item = Place> {
+        Self::WORDS.iter().map(|(place, _)| *place).filter(|place| place.kind() != Kind::Height && *place != Place::StopGap)
+    }
+}
+
+impl Word for Phase {
+    const WHAT: &'static str = "phase";
+    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
+}
+
+/// Only the units a reading is typed in: the column holds no others.
+impl Word for UnitWord {
+    const WHAT: &'static str = "unit";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (UnitWord::In, "in"),
+        (UnitWord::Mm, "mm"),
+        (UnitWord::Lb, "lb"),
+        (UnitWord::Kg, "kg"),
+        (UnitWord::Deg, "deg"),
+        (UnitWord::Psi, "psi"),
+        (UnitWord::Kpa, "kpa"),
+    ];
+}
+
+impl Word for Place {
+    const WHAT: &'static str = "place";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Place::FrontLeft, "front_left"),
+        (Place::FrontRight, "front_right"),
+        (Place::RearLeft, "rear_left"),
+        (Place::RearRight, "rear_right"),
+        (Place::StopGap, "stop_gap"),
+        (Place::HubFront, "hub_front"),
+        (Place::HubRear, "hub_rear"),
+        (Place::Step, "step"),
+        (Place::Hitch, "hitch"),
+        (Place::FrameRail, "frame_rail"),
+        (Place::Headlamp, "headlamp"),
+        (Place::ArchLeft, "arch_left"),
+        (Place::ArchRight, "arch_right"),
+        (Place::WeightFrontLeft, "weight_front_left"),
+        (Place::WeightFrontRight, "weight_front_right"),
+        (Place::WeightRearLeft, "weight_rear_left"),
+        (Place::WeightRearRight, "weight_rear_right"),
+        (Place::WeightFront, "weight_front"),
+        (Place::WeightRear, "weight_rear"),
+        (Place::ShackleLeft, "shackle_left"),
+        (Place::ShackleRight, "shackle_right"),
+        (Place::Pinion, "pinion"),
+        (Place::FrameAngle, "frame_angle"),
+        (Place::TyreFrontLeft, "tyre_front_left"),
+        (Place::TyreFrontRight, "tyre_front_right"),
+        (Place::TyreRearLeft, "tyre_rear_left"),
+        (Place::TyreRearRight, "tyre_rear_right"),
+    ];
+}
+
+/// Which reading: phase, state and place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct Spot {
+    /// Before or after fitting.
+    pub phase: Phase,
+    /// Empty or loaded.
+    pub state: LoadState,
+    /// Where on the vehicle.
+    pub place: Place,
+}
+
+/// A reading to put down.
+#[derive(Debug, Clone, PartialEq)]
+pub struct NewReading {
+    /// What was read.
+    pub spot: Spot,
+    /// What it was measured from; for a figure that is no height, the job's datum.
+    pub datum: Datum,
+    /// What it came to.
+    pub value: Typed,
+}

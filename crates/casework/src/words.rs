@@ -1,0 +1,58 @@
+//! The words that types go by on the wire and in the record: one list a type, in the order offered.
+
+use crate::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::tape::Datum;
+
+/// A type that goes by one of a few words.
+pub trait Word: Copy + PartialEq + 'static {
+    /// What it is, for whoever meets a word that is none of these.
+    const WHAT: &'static str;
+    /// Each with its word.
+    const WORDS: &'static [(Self, &'static str)];
+
+    /// Its word.
+    fn word(self) -> &'static str {
+        Self::WORDS.iter().find(|(value, _)| *value == self).map_or("", |(_, word)| word)
+    }
+
+    /// What goes by a word.
+    fn from_word(text: &str) -> Option<Self> {
+        Self::WORDS.iter().find(|(_, word)| *word == text).map(|(value, _)| *value)
+    }
+}
+
+impl Word for VehicleClass {
+    const WHAT: &'static str = "vehicle class";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (VehicleClass::HalfTonPickup, "half_ton_pickup"),
+        (VehicleClass::OneTonPickup, "one_ton_pickup"),
+        (VehicleClass::Flatbed, "flatbed"),
+        (VehicleClass::Van, "van"),
+        (VehicleClass::BoxTruck, "box_truck"),
+        (VehicleClass::Motorhome, "motorhome"),
+        (VehicleClass::SingleTrailer, "single_trailer"),
+        (VehicleClass::TandemTrailer, "tandem_trailer"),
+        (VehicleClass::TripleTrailer, "triple_trailer"),
+    ];
+}
+
+impl Word for RearWheels {
+    const WHAT: &'static str = "rear wheel arrangement";
+    const WORDS: &'static [(Self, &'static str)] = &[(RearWheels::Single, "single"), (RearWheels::Dual, "dual")];
+}
+
+impl Word for Datum {
+    const WHAT: &'static str = "datum";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Datum::GroundToArch, "ground_to_arch"),
+        (Datum::HubToArch, "hub_to_arch"),
+        (Datum::RimToArch, "rim_to_arch"),
+        (Datum::TyreTopToArch, "tyre_top_to_arch"),
+        (Datum::StopGap, "stop_gap"),
+    ];
+}
+
+impl Word for LoadState {
+    const WHAT: &'static str = "load state";
+    const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
+}
