@@ -29,7 +29,7 @@ fn corrections() -> [Correction; 4] {
 }
 
 fn barred(look_over: &LookOver) -> [bool; 4] {
-    corrections().map(|correction| !look_over.gate(&correction).is_empty())
+    corrections().map(|correction| !look_over.gate(&correction.works()).is_empty())
 }
 
 #[test]
@@ -93,5 +93,12 @@ fn every_area_has_something_to_find_and_every_defect_its_source() {
     }
     for defect in Defect::ALL {
         assert!(!defect.rule().source.is_empty(), "{defect:?}");
+    }
+}
+
+#[test]
+fn every_correction_says_what_work_it_takes_so_that_none_passes_for_want_of_it() {
+    for correction in corrections() {
+        assert_eq!(correction.works().len(), 1, "{correction:?}");
     }
 }

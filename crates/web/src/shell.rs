@@ -10,6 +10,8 @@ pub(crate) struct Shell {
     pub(crate) title: String,
     pub(crate) shop: String,
     pub(crate) person: String,
+    /// Their key: drafts on a shared device are kept apart by it.
+    pub(crate) person_key: i64,
     pub(crate) trade: String,
     pub(crate) inches: bool,
     pub(crate) pounds: bool,
@@ -24,6 +26,7 @@ impl Shell {
             title: title.into(),
             shop: worker.shop.clone(),
             person: worker.person.name.clone(),
+            person_key: worker.person.id.0,
             trade: worker.person.trade.clone(),
             inches: length == LengthUnit::Inches,
             pounds: weight == WeightUnit::Pounds,

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::area::{Area, Grade};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::Work;
 
 /// Something found wrong.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -128,39 +128,6 @@ pub enum Addition {
     AirLine,
 }
 
-/// What a defect bars.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Bars {
-    /// Adding a leaf.
-    AddedLeaf,
-    /// Re-arching the leaves there are.
-    Rearching,
-    /// A block.
-    Block,
-    /// A load rubber.
-    LoadRubber,
-    /// A helper over or beside the axle.
-    Helper,
-}
-
-impl Bars {
-    /// Whether it bars a correction.
-    pub fn applies_to(self, correction: &Correction) -> bool {
-        if let Correction::ReworkedPack(work) = correction {
-            // What is done to the leaves on the bench is barred by what bars any part of it.
-            return (self == Bars::AddedLeaf && work.adds_leaves) || (self == Bars::Rearching && work.rearches);
-        }
-        matches!(
-            (self, correction),
-            (Bars::AddedLeaf, Correction::AddedLeaf { .. })
-                | (Bars::Rearching, Correction::RearchedPack { .. })
-                | (Bars::Block, Correction::LiftBlock { .. })
-                | (Bars::LoadRubber, Correction::LoadRubber { .. })
-                | (Bars::Helper, Correction::HelperSpring { .. })
-        )
-    }
-}
-
 /// What a defect means.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct DefectRule {
@@ -169,7 +136,7 @@ pub struct DefectRule {
     /// The mildest grade it can be given.
     pub least: Grade,
     /// What it bars, beside everything that a "stop" bars.
-    pub bars: &'static [Bars],
+    pub bars: &'static [Work],
     /// What it adds to the job.
     pub adds: &'static [Addition],
     /// Where the rule comes from.
@@ -234,9 +201,9 @@ impl Defect {
     pub fn rule(self) -> DefectRule {
         use Addition as A;
         use Area::*;
-        use Bars as B;
         use Defect::*;
         use Grade::{PutRight, Stop, Watch};
+        use Work as B;
         let rule = |area, least, bars, adds, source| DefectRule { area, least, bars, adds, source };
         match self {
             LeafCracked | LeafBroken | LeafMissing | LeafShifted => rule(Leaves, Stop, &[], &[A::NewCentreBolt], LEAF_RULE),

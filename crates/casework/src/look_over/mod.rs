@@ -9,10 +9,10 @@ mod defect;
 mod measure;
 
 pub use area::{Area, Grade};
-pub use defect::{Addition, Bars, Defect, DefectRule};
+pub use defect::{Addition, Defect, DefectRule};
 pub use measure::{Measure, Measured};
 
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::Work;
 
 /// What was found in one area.
 #[derive(Debug, Clone, PartialEq)]
@@ -93,10 +93,11 @@ impl LookOver {
         stops.flat_map(of_finding).collect()
     }
 
-    /// What rules a correction out, the gravest first; empty when nothing does.
-    pub fn gate(&self, correction: &Correction) -> Vec<Gate> {
+    /// What rules work out (of a correction: [`Correction::works`](wise_badger_mechanics::correction::Correction::works)), the gravest
+    /// first; empty when nothing does.
+    pub fn gate(&self, works: &[Work]) -> Vec<Gate> {
         let mut gates = self.stops();
-        let barring = |defect: &Defect| defect.rule().bars.iter().any(|bars| bars.applies_to(correction));
+        let barring = |defect: &Defect| defect.rule().bars.iter().any(|bars| works.contains(bars));
         for defect in self.defects().into_iter().filter(barring) {
             let gate = Gate::Defect(defect);
             if !gates.contains(&gate) {

@@ -2,6 +2,8 @@
 
 mod caution;
 mod kind;
+mod work;
 
 pub use caution::Caution;
 pub use kind::{BUMP_STOP, Correction, CorrectionProblem, kerb_spring_force};
+pub use work::Work;

@@ -13,7 +13,7 @@ use wise_badger_casework::verdict::Overload;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::correction::{self, Considered};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{CorrectionId, Database, fitting};
+use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
 
 use super::job_frame::{JobFrame, found, planned_cases, with_prediction};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
@@ -101,6 +101,13 @@ struct CorrectionForm {
 pub(crate) struct Looking {
     show: Option<i64>,
     withdrawn: Option<i64>,
+    /// Asked for after another was put on the list: that one, whatever is chosen.
+    newest: Option<String>,
+}
+
+/// Where the option that was put on the list last is looked at.
+pub(crate) fn newest_of(number: JobNumber) -> String {
+    format!("{}?newest=yes", Stage::Options.path(number))
 }
 
 pub(crate) async fn show(
@@ -111,7 +118,7 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
-    match looked_at(&file, looking.show) {
+    match looked_at(&file, &looking) {
         Some(considered) => form::correction::fill(&mut sheet, &considered.entry.0),
         None => sheet.set("kind", "lift_block"),
     }
@@ -127,9 +134,10 @@ pub(crate) async fn consider(
     let file = job_file(&database, &worker, *number).await?;
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    let looking = Looking { show: None, withdrawn: None };
+    let looking = Looking { show: None, withdrawn: None, newest: None };
     let checked = form::correction::check(&mut sheet);
-    let out = checked.as_ref().and_then(CorrectionEntry::correction).map(|correction| ruled_out(&file.found(), &correction));
+    let out =
+        checked.as_ref().and_then(CorrectionEntry::correction).map(|correction| ruled_out(&file.found(), &correction.works()));
     if let Some(why) = out.filter(|why| !why.is_empty()) {
         sheet.refuse("kind", why);
     }
@@ -142,7 +150,7 @@ pub(crate) async fn consider(
         correction::consider(connection, person, job, &entry).map(|_| ())
     });
     match kept.await? {
-        Kept::Saved => Ok(see_other(Stage::Options.path(file.job.number))),
+        Kept::Saved => Ok(see_other(newest_of(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await
@@ -162,7 +170,7 @@ pub(crate) async fn choose(
     let (units, survey) = found(&worker, &file);
     let considered = file.corrections.iter().find(|c| c.id == CorrectionId(id)).ok_or(WebError::NotFound("correction"))?;
     let correction = considered.entry.0.correction().ok_or(WebError::NotFound("correction"))?;
-    if !file.found().gate(&correction).is_empty() {
+    if !file.found().gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
     }
     let predicted = run(move |_| Ok(PredictedHeights::of(&Predictor::new(&survey).predict(&correction)))).await?;
@@ -241,11 +249,12 @@ pub(crate) fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError
 }
 
 /// The option asked for, the one chosen, or the newest.
-fn looked_at(file: &JobFile, show: Option<i64>) -> Option<&Considered> {
-    let by_id = |id| file.corrections.iter().find(move |considered| considered.id == id);
-    let asked = show.and_then(|id| by_id(CorrectionId(id)));
-    let newest = || file.corrections.last();
-    asked.or_else(newest)
+fn looked_at<'a>(file: &'a JobFile, looking: &Looking) -> Option<&'a Considered> {
+    let by_id = |id: CorrectionId| file.corrections.iter().find(move |considered| considered.id == id);
+    let asked = looking.show.and_then(|id| by_id(CorrectionId(id)));
+    let chosen = file.fitting.as_ref().filter(|_| looking.newest.is_none());
+    let chosen = || chosen.and_then(|fitting| by_id(fitting.correction_id));
+    asked.or_else(chosen).or_else(|| file.corrections.last())
 }
 
 fn tone_class(tone: Tone) -> &'static str {
@@ -304,7 +313,7 @@ fn options_page(
     let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
     let nothing_fits = overload.is_some() || !stops.is_empty();
     let worked = if nothing_fits { Vec::new() } else { Worked::all(file, &survey, &predictor, units, gone)? };
-    let shown_id = looked_at(file, looking.show).map(|considered| considered.id);
+    let shown_id = looked_at(file, looking).map(|considered| considered.id);
     let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
     let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);
     let number = file.job.number;
@@ -330,9 +339,9 @@ fn options_page(
             verdict_class,
             cases: case_heights(&predictor, &cases, &option.correction, units),
             cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
-            ruled_out: ruled_out(&look_over, &option.correction),
+            ruled_out: ruled_out(&look_over, &option.correction.works()),
             chosen: Some(option.considered.id) == chosen,
-            can_choose: look_over.gate(&option.correction).is_empty()
+            can_choose: look_over.gate(&option.correction.works()).is_empty()
                 && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };

@@ -1,7 +1,7 @@
 //! The look-over in words.
 
 use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::Work;
 
 pub(crate) fn area_name(area: Area) -> &'static str {
     match area {
@@ -139,8 +139,8 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
 }
 
 /// Why a correction is ruled out, in a sentence; empty when it is not.
-pub(crate) fn ruled_out(look_over: &LookOver, correction: &Correction) -> String {
-    let gates = look_over.gate(correction);
+pub(crate) fn ruled_out(look_over: &LookOver, works: &[Work]) -> String {
+    let gates = look_over.gate(works);
     if gates.is_empty() {
         return String::new();
     }

@@ -2,9 +2,13 @@
 
 const PREFIX = "draft ";
 
-/** @param {HTMLFormElement} form */
+/**
+ * What a draft is kept under: a shared tablet must not show one person what another typed.
+ * @param {HTMLFormElement} form
+ */
 function key(form) {
-  return PREFIX + new URL(form.action).pathname;
+  const person = document.querySelector("[data-person]")?.dataset.person ?? "";
+  return `${PREFIX}${person} ${new URL(form.action).pathname}`;
 }
 
 /** The browser may refuse storage; then a draft is simply not kept. */

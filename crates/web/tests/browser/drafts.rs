@@ -76,16 +76,16 @@ async fn a_draft_typed_before_a_colleague_saved_is_compared_not_written_over() {
         bench.open_half_ton().await?;
         bench.pick("datum-hub_to_arch").await?;
         bench.type_in("empty.rear_left.0", "21 1/2").await?;
-        // The same device goes to Bo, who opens the page afresh and saves his own reading.
-        bench.page.execute("localStorage.setItem('kept', JSON.stringify({...localStorage})); localStorage.removeItem('draft /jobs/1/tape')", vec![]).await?;
+        // The same device goes to Bo, who sees nothing of what Ada typed, and saves his own reading.
         bench.sign_on("Bo").await?;
         bench.goto("/jobs/1/tape").await?;
+        assert!(bench.page.find_all(By::Css(".draft-note")).await?.is_empty(), "what another typed is not his to see");
+        assert_eq!(bench.value("empty.rear_left.0").await?, "");
         bench.pick("datum-hub_to_arch").await?;
         bench.type_in("empty.rear_left.0", "21 7/8").await?;
         bench.send().await?;
         bench.wait_for_path("/verdict").await?;
-        // Ada's own device still holds what she typed.
-        bench.page.execute("const kept = JSON.parse(localStorage.getItem('kept')); localStorage.setItem('draft /jobs/1/tape', kept['draft /jobs/1/tape'])", vec![]).await?;
+        // The device still holds what Ada typed, for her.
         bench.sign_on("Ada").await?;
         bench.goto("/jobs/1/tape").await?;
         bench.wait_for(".draft-note", "Not sent yet").await?;

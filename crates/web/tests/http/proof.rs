@@ -81,3 +81,15 @@ async fn a_choice_can_be_taken_back_and_a_correction_off_the_list_put_back() {
     let restored = ada.send(&gone.form("form[action$='/restore']")).await;
     assert_eq!(restored.text(".option h3"), "Lift block, 2 in");
 }
+
+#[tokio::test]
+async fn options_shows_what_was_just_tried_and_otherwise_the_chosen_one_before_a_newer() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let options = format!("{job}/options");
+    let looked_at = |page: &crate::Page| page.text("[aria-current='true']");
+    let tried = consider(&ada, &job, &[("kind", "lift_block"), ("thickness", "3")]).await;
+    assert!(looked_at(&tried).starts_with("Lift block, 3 in"), "{}", looked_at(&tried));
+    let later = ada.get(&options).await;
+    assert!(looked_at(&later).starts_with("Lift block, 2 in"), "{}", looked_at(&later));
+}

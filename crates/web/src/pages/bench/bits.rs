@@ -4,7 +4,7 @@ use wise_badger_casework::aim::AimVerdict;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::Survey;
 use wise_badger_casework::verdict::Overload;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, Work};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
@@ -111,7 +111,7 @@ fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option
     if Overload::of(survey).is_some() {
         return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
-    let barred = ruled_out(&file.found(), &Correction::LiftBlock { thickness: short });
+    let barred = ruled_out(&file.found(), &[Work::Block]);
     if !barred.is_empty() {
         return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
     }

@@ -7,9 +7,9 @@ use askama::Template;
 use wise_badger_casework::entry::{BenchEntry, PackEntry, SteelEntry};
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_casework::verdict::Overload;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::Work;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rearch, Rule, Steel, WantedArch};
-use wise_badger_mechanics::units::{Curvature, Force, Length, metres};
+use wise_badger_mechanics::units::{Curvature, Force, Length};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
@@ -169,8 +169,7 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
     let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule).map_err(said)?;
     let mut against: Vec<String> = Vec::new();
-    let rearched_pack = Correction::RearchedPack { free_height_gained: metres(0.0) };
-    let barred = ruled_out(&file.found(), &rearched_pack);
+    let barred = ruled_out(&file.found(), &[Work::Rearching]);
     against.extend((!barred.is_empty()).then_some(barred));
     let over = Overload::of(survey).is_some();
     against.extend(over.then(|| "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned()));

@@ -4,22 +4,21 @@ use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::Work;
 use wise_badger_mechanics::pack::Clamp;
-use wise_badger_mechanics::units::{InShopUnits, inches, metres, newtons_per_metre};
+use wise_badger_mechanics::units::{InShopUnits, inches, metres};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
 use wise_badger_store::{Database, JobId, correction};
 
 use super::super::job_frame::found;
-use super::super::options::refuse_what_cannot_be_cured;
+use super::super::options::{newest_of, refuse_what_cannot_be_cured};
 use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
 use super::{SHELF, bench_page, bench_with, here, pack_of, with_pack};
 use crate::bench::{Act, act, bent_like, work_words};
 use crate::error::WebError;
 use crate::form::bench::{self, MOST_LEAVES, Which, made_length};
 use crate::form::{Posted, Sheet};
-use crate::job_route::Stage;
 use crate::view::bench::Bench;
 use crate::view::look_over::ruled_out;
 use crate::view::sentence;
@@ -48,8 +47,7 @@ pub(crate) async fn save(
 fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
     let Some(asked) = act_asked(sheet) else { return Some(pack) };
     let added = matches!(asked, Act::Insert { .. });
-    let leaf = Correction::AddedLeaf { pair_rate: newtons_per_metre(1.0), lift: metres(0.0) };
-    let barred = if added { ruled_out(&file.found(), &leaf) } else { String::new() };
+    let barred = if added { ruled_out(&file.found(), &[Work::AddedLeaf]) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
         return None;
@@ -253,7 +251,7 @@ pub(crate) async fn consider(
     };
     let correction =
         entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
-    if !file.found().gate(&correction).is_empty() {
+    if !file.found().gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
     }
     let sheet = Sheet::posted(posted, units);
@@ -262,5 +260,5 @@ pub(crate) async fn consider(
         correction::consider(connection, person, job, &entry).map(|_| ())
     })
     .await?;
-    Ok(see_other(Stage::Options.path(file.job.number)))
+    Ok(see_other(newest_of(file.job.number)))
 }
