@@ -67,7 +67,13 @@ const ARGUMENTS: [&str; 17] = [
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
 ];
 
+/// Several drivers that start at once now and then pick one port, and one of them ends: it is started again.
 fn start_driver() -> (Child, u16) {
+    const ATTEMPTS: usize = 5;
+    (0..ATTEMPTS).find_map(|_| try_driver()).expect("a driver says its port")
+}
+
+fn try_driver() -> Option<(Child, u16)> {
     let mut driver = Command::new("chromedriver")
         .arg("--port=0")
         .stdout(Stdio::piped())
@@ -79,5 +85,8 @@ fn start_driver() -> (Child, u16) {
     let port = lines
         .map_while(Result::ok)
         .find_map(|line| line.trim_end_matches('.').rsplit_once("successfully on port ").and_then(|(_, port)| port.parse().ok()));
-    (driver, port.expect("the driver says its port"))
+    if port.is_none() {
+        let _ = driver.wait();
+    }
+    port.map(|port| (driver, port))
 }
