@@ -74,3 +74,16 @@ pub struct TapeManner {
     /// What they are taken on.
     pub conditions: Conditions,
 }
+
+/// How the heights of a job were read, as far as they were.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+pub struct Measured {
+    /// What they are measured from, once chosen.
+    pub datum: Option<Datum>,
+    /// Whether the vehicle was rolled and bounced before reading.
+    pub rolled_and_bounced: bool,
+    /// Whether somebody said that a rear height that rises with load is right.
+    pub rear_rise_confirmed: bool,
+    /// What the readings were taken on, as far as it was said.
+    pub conditions: Conditions,
+}

@@ -3,7 +3,8 @@
 //! What is known and assumed of the vehicle and what its axles carry ([`survey`]); what is found on it and what that rules out
 //! ([`look_over`]); the rear rate with its uncertainty, which rating is passed and why it sags ([`verdict`]); where it will sit with a
 //! correction fitted, with a band ([`prediction`]); whether that meets the [`aim`]; and whether the tape agreed afterwards
-//! ([`proof`]). What people typed of all that is kept as they typed it ([`entry`], [`reading`], [`intake`]), and every type that is one of a
+//! ([`proof`]). What people typed of all that is kept as they typed it ([`entry`], [`reading`], [`intake`]) and put together as a
+//! [`case`], and every type that is one of a
 //! few has its word in one place ([`words`]).
 //!
 //! It speaks in codes, not sentences; it knows no SQL and no HTML. Physics is the mechanics crate's.
@@ -11,7 +12,7 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`.
+//! `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -44,6 +45,7 @@
 //! ```
 
 pub mod aim;
+pub mod case;
 pub mod entry;
 pub mod intake;
 pub mod look_over;

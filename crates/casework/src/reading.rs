@@ -183,9 +183,9 @@ pub struct Spot {
     pub place: Place,
 }
 
-/// A reading to put down.
+/// A figure as it was read.
 #[derive(Debug, Clone, PartialEq)]
-pub struct NewReading {
+pub struct Reading {
     /// What was read.
     pub spot: Spot,
     /// What it was measured from; for a figure that is no height, the job's datum.

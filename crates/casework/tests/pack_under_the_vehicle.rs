@@ -2,25 +2,17 @@
 
 #![allow(clippy::unwrap_used, reason = "a test fails where it stands")]
 
+#[path = "../../mechanics/tests/support/truck.rs"]
+mod truck;
+
+use truck::{arch, truck};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::pack::{Clamp, Leaf, Pack, PackWork, PartKind};
+use wise_badger_mechanics::pack::{Pack, PackWork, PartKind};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, per_metre, pounds};
-
-fn leaf(name: &str, thickness: f64, half: f64, radius: f64) -> Leaf {
-    Leaf { curvature: per_metre(1.0 / inches(radius).si()), ..Leaf::flat(name, inches(2.5), inches(thickness), inches(half)) }
-}
-
-/// A light truck's pack: three arched leaves over a flat overload leaf.
-fn truck() -> Pack {
-    let overload = Leaf { spacer_above: inches(0.25), ..Leaf::flat("overload", inches(2.5), inches(0.6), inches(13.0)) };
-    let leaves =
-        vec![leaf("main", 0.31, 28.0, 60.0), leaf("second", 0.31, 25.0, 55.0), leaf("third", 0.28, 19.0, 52.0), overload];
-    Pack::of(leaves, Clamp { front: inches(3.0), rear: inches(3.0) })
-}
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
 /// A one-ton pickup with these packs, 1,200 lb over its axle, read from the hub so that tyres have no part.
 fn survey(pack: &Pack) -> Survey {
@@ -46,10 +38,6 @@ fn survey(pack: &Pack) -> Survey {
 
 /// On two axles the loads are lever arms only, so each pack carries 600 lb empty whatever is done to it: what an added leaf lifts
 /// is the difference of the two packs' own heights there.
-fn arch(pack: &Pack, load: Force) -> Length {
-    pack.prepare(pounds(1600.0)).unwrap().state(load).unwrap().arch.unwrap()
-}
-
 #[test]
 fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     let found = truck();

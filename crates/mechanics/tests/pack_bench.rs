@@ -2,8 +2,12 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, clippy::cast_precision_loss, reason = "a test fails where it stands")]
 
+#[path = "support/truck.rs"]
+mod truck;
+
 use proptest::prelude::*;
 use serde_json::Value;
+use truck::{arch, leaf, truck};
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::pack::{
     ArchAgreement, ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError,
@@ -12,22 +16,6 @@ use wise_badger_mechanics::pack::{
 use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, inches, metres, newtons, pascals, per_metre, pounds, pounds_per_inch, radians,
 };
-
-fn leaf(name: &str, thickness: f64, half: f64, radius: f64) -> Leaf {
-    Leaf { curvature: per_metre(1.0 / inches(radius).si()), ..Leaf::flat(name, inches(2.5), inches(thickness), inches(half)) }
-}
-
-/// A light truck's pack: three arched leaves over a flat overload leaf.
-fn truck() -> Pack {
-    let overload = Leaf { spacer_above: inches(0.25), ..Leaf::flat("overload", inches(2.5), inches(0.6), inches(13.0)) };
-    let leaves =
-        vec![leaf("main", 0.31, 28.0, 60.0), leaf("second", 0.31, 25.0, 55.0), leaf("third", 0.28, 19.0, 52.0), overload];
-    Pack::of(leaves, Clamp { front: inches(3.0), rear: inches(3.0) })
-}
-
-fn arch(pack: &Pack, load: Force) -> Length {
-    pack.prepare(pounds(1600.0)).unwrap().state(load).unwrap().arch.unwrap()
-}
 
 /// OpenSees, beams joined by springs that only push: see `scripts/finite-elements/leaf_packs.py`. Heights to 0.1 mm, stresses to
 /// 5 MPa, which is what 20 places of contact are good for.

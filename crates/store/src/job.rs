@@ -4,9 +4,8 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use serde::Serialize;
 use wise_badger_casework::entry::Typed;
-use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
+use wise_badger_casework::intake::{Conditions, Intake, Measured, TapeManner};
 use wise_badger_casework::words::Word;
-use wise_badger_mechanics::tape::Datum;
 
 use crate::change::{self, What, note};
 use crate::json::Json;
@@ -15,7 +14,7 @@ use crate::schema::{jobs, people};
 use crate::words;
 use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
 
-/// A job.
+/// A job, without what it knows of its vehicle.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Job {
     /// Its key.
@@ -24,16 +23,6 @@ pub struct Job {
     pub shop_id: ShopId,
     /// Its number in the shop.
     pub number: JobNumber,
-    /// What intake wrote down.
-    pub intake: Intake,
-    /// What heights are measured from, once chosen.
-    pub datum: Option<Datum>,
-    /// Whether the vehicle was rolled and bounced before reading.
-    pub rolled_and_bounced: bool,
-    /// Whether somebody said that a rear height that rises with load is right.
-    pub rear_rise_confirmed: bool,
-    /// What the readings were taken on, as far as it was said.
-    pub conditions: Conditions,
     /// Counts savings, so that a stale page is noticed.
     pub revision: i32,
     /// When it was last saved.
@@ -44,6 +33,17 @@ pub struct Job {
     pub opened_at: DateTime<Utc>,
     /// When it was finished.
     pub finished_at: Option<DateTime<Utc>>,
+}
+
+/// What a job's own row holds.
+#[derive(Debug, Clone, PartialEq)]
+pub struct JobRow {
+    /// The job.
+    pub job: Job,
+    /// What intake wrote down of the vehicle.
+    pub intake: Intake,
+    /// How its heights were read.
+    pub measured: Measured,
 }
 
 #[derive(Queryable, Selectable)]
@@ -74,37 +74,39 @@ struct Row {
     finished_at: Option<DateTime<Utc>>,
 }
 
-impl TryFrom<Row> for Job {
-    type Error = StoreError;
-
-    fn try_from(row: Row) -> Result<Self, StoreError> {
-        Ok(Job {
+impl Row {
+    fn read(self) -> Result<JobRow, StoreError> {
+        let row = self;
+        let job = Job {
             id: row.id,
             shop_id: row.shop_id,
             number: row.number,
-            intake: Intake {
-                label: row.label,
-                class: words::read(&row.vehicle_class)?,
-                rear_wheels: words::read(&row.rear_wheels)?,
-                wheelbase: row.wheelbase.0,
-                axle_spread: row.axle_spread.map(|typed| typed.0),
-                equalised: row.equalised,
-                front_rating: row.front_rating.0,
-                rear_rating: row.rear_rating.0,
-                gross_rating: row.gross_rating.map(|typed| typed.0),
-                kerb_front: row.kerb_front.map(|typed| typed.0),
-                kerb_rear: row.kerb_rear.map(|typed| typed.0),
-            },
-            datum: row.datum.as_deref().map(words::read).transpose()?,
-            rolled_and_bounced: row.rolled_and_bounced,
-            rear_rise_confirmed: row.rear_rise_confirmed,
-            conditions: row.conditions.map(|conditions| conditions.0).unwrap_or_default(),
             revision: row.revision,
             revised_at: row.revised_at,
             opened_by: row.opened_by,
             opened_at: row.opened_at,
             finished_at: row.finished_at,
-        })
+        };
+        let measured = Measured {
+            datum: row.datum.as_deref().map(words::read).transpose()?,
+            rolled_and_bounced: row.rolled_and_bounced,
+            rear_rise_confirmed: row.rear_rise_confirmed,
+            conditions: row.conditions.map(|conditions| conditions.0).unwrap_or_default(),
+        };
+        let intake = Intake {
+            label: row.label,
+            class: words::read(&row.vehicle_class)?,
+            rear_wheels: words::read(&row.rear_wheels)?,
+            wheelbase: row.wheelbase.0,
+            axle_spread: row.axle_spread.map(|typed| typed.0),
+            equalised: row.equalised,
+            front_rating: row.front_rating.0,
+            rear_rating: row.rear_rating.0,
+            gross_rating: row.gross_rating.map(|typed| typed.0),
+            kerb_front: row.kerb_front.map(|typed| typed.0),
+            kerb_rear: row.kerb_rear.map(|typed| typed.0),
+        };
+        Ok(JobRow { job, intake, measured })
     }
 }
 
@@ -159,13 +161,13 @@ pub fn open(connection: &mut PgConnection, person: &Person, intake: &Intake) -> 
         ))
         .returning(Row::as_returning())
         .get_result(connection)?;
-    row.try_into()
+    row.read().map(|row| row.job)
 }
 
-/// The job with a number.
-pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<Job, StoreError> {
+/// The job with a number, with what its row knows of the vehicle and of how it is measured.
+pub fn find(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<JobRow, StoreError> {
     let found = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::number.eq(number)).select(Row::as_select());
-    found.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?.try_into()
+    found.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?.read()
 }
 
 /// What a finished job says to a change.
@@ -214,7 +216,7 @@ pub fn must_be_open(connection: &mut PgConnection, shop: ShopId, job: JobId) -> 
 /// Writes intake anew; what stood there before goes on record.
 pub fn set_intake(connection: &mut PgConnection, person: &Person, job: JobId, intake: &Intake) -> Result<(), StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
-    let stood: Job = one.select(Row::as_select()).first(connection)?.try_into()?;
+    let stood = one.select(Row::as_select()).first(connection)?.read()?;
     let (before, after) = (IntakeColumns::from(&stood.intake), IntakeColumns::from(intake));
     note(connection, person, job, What::Intake, Some(change::state(&before)?), Some(change::state(&after)?))?;
     diesel::update(one).set(after).execute(connection)?;

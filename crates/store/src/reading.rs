@@ -3,39 +3,29 @@
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use wise_badger_casework::entry::Typed;
-use wise_badger_casework::reading::{NewReading, Phase, Spot};
+use wise_badger_casework::reading::{Phase, Reading, Spot};
 use wise_badger_casework::words::Word;
-use wise_badger_mechanics::tape::Datum;
 
 use crate::person::Person;
 use crate::schema::readings;
 use crate::words;
 use crate::{JobId, PersonId, ReadingId, ShopId, StoreError};
 
-/// A reading that stands.
+/// A reading that stands, with who took it.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Reading {
-    /// Its key.
-    pub id: ReadingId,
-    /// The job it belongs to.
-    pub job_id: JobId,
+pub struct Taken {
     /// What was read.
-    pub spot: Spot,
-    /// What it was measured from.
-    pub datum: Datum,
-    /// What it came to.
-    pub value: Typed,
+    pub reading: Reading,
     /// Who read it.
-    pub taken_by: PersonId,
+    pub by: PersonId,
     /// When.
-    pub taken_at: DateTime<Utc>,
+    pub at: DateTime<Utc>,
 }
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = readings)]
 struct Row {
     id: ReadingId,
-    job_id: JobId,
     phase: String,
     load_state: String,
     place: String,
@@ -58,25 +48,18 @@ impl Row {
     }
 }
 
-impl TryFrom<Row> for Reading {
+impl TryFrom<Row> for Taken {
     type Error = StoreError;
 
     fn try_from(row: Row) -> Result<Self, StoreError> {
-        Ok(Reading {
-            id: row.id,
-            job_id: row.job_id,
-            spot: row.spot()?,
-            datum: words::read(&row.datum)?,
-            value: row.value()?,
-            taken_by: row.taken_by,
-            taken_at: row.taken_at,
-        })
+        let reading = Reading { spot: row.spot()?, datum: words::read(&row.datum)?, value: row.value()? };
+        Ok(Taken { reading, by: row.taken_by, at: row.taken_at })
     }
 }
 
 /// The readings that stand on a job, in the order they were put down.
-pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Reading>, StoreError> {
-    standing_rows(connection, shop, job)?.into_iter().map(Reading::try_from).collect()
+pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Taken>, StoreError> {
+    standing_rows(connection, shop, job)?.into_iter().map(Taken::try_from).collect()
 }
 
 fn standing_rows(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Row>, StoreError> {
@@ -96,11 +79,11 @@ pub fn replace(
     person: &Person,
     job: JobId,
     phase: Phase,
-    new: &[NewReading],
+    new: &[Reading],
     why: &str,
 ) -> Result<(), StoreError> {
     let rows = standing_rows(connection, person.shop_id, job)?;
-    let mut wanted: Vec<(i16, &NewReading)> = Vec::with_capacity(new.len());
+    let mut wanted: Vec<(i16, &Reading)> = Vec::with_capacity(new.len());
     for reading in new.iter().filter(|reading| reading.spot.phase == phase) {
         let before = wanted.iter().filter(|(_, other)| other.spot == reading.spot).count();
         wanted.push((i16::try_from(before).unwrap_or(i16::MAX), reading));
@@ -108,7 +91,7 @@ pub fn replace(
     let mut withdrawn = Vec::new();
     for row in rows.iter().filter(|row| row.phase == phase.word()) {
         let (spot, value) = (row.spot()?, row.value()?);
-        let same = |(ordinal, reading): &(i16, &NewReading)| {
+        let same = |(ordinal, reading): &(i16, &Reading)| {
             *ordinal == row.ordinal && reading.spot == spot && reading.value == value && row.datum == reading.datum.word()
         };
         match wanted.iter().position(same) {

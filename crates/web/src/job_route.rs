@@ -76,22 +76,22 @@ pub(crate) struct Standing {
 
 impl Standing {
     pub(crate) fn of(file: &JobFile) -> Self {
-        let survey = file.survey(Phase::Found);
+        let survey = file.case.survey(Phase::Found);
         let missing = missing_on_tape(&survey);
         let over = Overload::of(&survey).is_some();
-        let fitted = file.survey(Phase::Fitted);
+        let fitted = file.case.survey(Phase::Fitted);
         let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
         let finished = file.job.finished_at.is_some();
         let mut done = vec![Stage::Intake];
         // A job can do without a plan (a load may be told on Tape alone), and without the bench.
-        done.extend(file.plan.as_ref().map(|_| Stage::Load));
-        done.extend(file.bench.as_ref().map(|_| Stage::Bench));
+        done.extend(file.case.plan.as_ref().map(|_| Stage::Load));
+        done.extend(file.case.bench.as_ref().map(|_| Stage::Bench));
         let stages = [
             (Stage::Tape, missing.is_empty()),
             // Before any part is chosen; what was chosen without is not asked for again.
-            (Stage::LookOver, file.look_over.is_some() || file.fitting.is_some()),
+            (Stage::LookOver, file.case.look_over.is_some() || file.fitting.is_some()),
             (Stage::Verdict, missing.is_empty()),
-            (Stage::Aim, file.aim.is_some()),
+            (Stage::Aim, file.case.aim.is_some()),
             (Stage::Options, file.fitting.is_some() && !over),
             (Stage::Proof, proved),
         ];

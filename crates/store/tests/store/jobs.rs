@@ -20,7 +20,7 @@ fn what_intake_wrote_down_comes_back_as_typed() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
     assert_eq!(found.intake, intake("first"));
-    assert_eq!((found.revision, found.datum, found.finished_at), (1, None, None));
+    assert_eq!((found.job.revision, found.measured.datum, found.job.finished_at), (1, None, None));
     let mut changed = intake("second");
     changed.class = VehicleClass::BoxTruck;
     changed.kerb_rear = None;
@@ -81,7 +81,7 @@ fn a_saving_from_a_stale_page_is_refused_and_says_who_was_first() {
         other => panic!("{other:?}"),
     }
     job::revise(connection, &bench.person, bench.job.id, 2, Closed::Refuses).unwrap();
-    assert_eq!(job::find(connection, bench.person.shop_id, bench.job.number).unwrap().revision, 3);
+    assert_eq!(job::find(connection, bench.person.shop_id, bench.job.number).unwrap().job.revision, 3);
 }
 
 #[test]
@@ -139,10 +139,13 @@ fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
     job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
     job::set_finished(&mut connection, &person, job.id, true).unwrap();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
-    assert_eq!((found.datum, found.rolled_and_bounced, found.rear_rise_confirmed), (Some(Datum::HubToArch), true, true));
-    assert!(found.finished_at.is_some());
+    assert_eq!(
+        (found.measured.datum, found.measured.rolled_and_bounced, found.measured.rear_rise_confirmed),
+        (Some(Datum::HubToArch), true, true)
+    );
+    assert!(found.job.finished_at.is_some());
     job::set_finished(&mut connection, &person, job.id, false).unwrap();
-    assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().finished_at, None);
+    assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().job.finished_at, None);
 }
 
 #[tokio::test]

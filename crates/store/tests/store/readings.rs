@@ -3,7 +3,7 @@
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
 use wise_badger_casework::intake::{Conditions, TapeManner};
-use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
@@ -17,8 +17,8 @@ use crate::{Bench, INCH, inches};
 
 const LEFT: Spot = Spot { phase: Phase::Found, state: LoadState::Empty, place: Place::RearLeft };
 
-fn at(spot: Spot, heights: &[(&str, f64)]) -> Vec<NewReading> {
-    heights.iter().map(|(text, value)| NewReading { spot, datum: Datum::HubToArch, value: inches(text, *value) }).collect()
+fn at(spot: Spot, heights: &[(&str, f64)]) -> Vec<Reading> {
+    heights.iter().map(|(text, value)| Reading { spot, datum: Datum::HubToArch, value: inches(text, *value) }).collect()
 }
 
 /// Puts heights down at the rear left, empty.
@@ -28,7 +28,7 @@ pub(crate) fn put(connection: &mut PgConnection, person: &Person, job: JobId, he
 
 fn standing(connection: &mut PgConnection, person: &Person, job: JobId) -> Vec<(String, i64)> {
     let readings = reading::standing(connection, person.shop_id, job).unwrap();
-    readings.into_iter().map(|reading| (reading.value.text, reading.taken_by.0)).collect()
+    readings.into_iter().map(|taken| (taken.reading.value.text, taken.by.0)).collect()
 }
 
 #[test]
@@ -64,7 +64,7 @@ fn another_datum_makes_another_reading() {
     same.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
     reading::replace(&mut connection, &person, job.id, Phase::Found, &same, "").unwrap();
     let readings = reading::standing(&mut connection, person.shop_id, job.id).unwrap();
-    assert_eq!(readings.iter().map(|reading| reading.datum).collect::<Vec<_>>(), [Datum::GroundToArch]);
+    assert_eq!(readings.iter().map(|taken| taken.reading.datum).collect::<Vec<_>>(), [Datum::GroundToArch]);
     assert_eq!(reading::withdrawn(&mut connection, person.shop_id, job.id).unwrap().len(), 1);
 }
 
@@ -94,7 +94,7 @@ fn readings_make_the_survey_the_sums_run_on() {
     all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
     all.extend(at(spot(LoadState::Loaded, Place::StopGap), &[("3/4", 0.75), ("1", 1.0)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
-    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().survey(Phase::Found);
+    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().case.survey(Phase::Found);
     let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
     assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
     // Sides count alike, however often each was read: (21.5625 + 21.25) / 2.
@@ -120,12 +120,12 @@ fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
     let found = |connection: &mut PgConnection| JobFile::find(connection, person.shop_id, job.number).unwrap();
     let file = found(&mut connection);
-    assert_eq!(file.not_converted(Phase::Found).len(), 1);
-    assert_eq!(file.survey(Phase::Found).height(End::Front, LoadState::Empty), None);
-    assert_eq!(file.job.conditions, manner.conditions);
+    assert_eq!(file.case.not_converted(Phase::Found).len(), 1);
+    assert_eq!(file.case.survey(Phase::Found).height(End::Front, LoadState::Empty), None);
+    assert_eq!(file.case.measured.conditions, manner.conditions);
     all.extend(at(Spot { place: Place::HubFront, ..LEFT }, &[("14 1/2", 14.5)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
-    let front = found(&mut connection).survey(Phase::Found).height(End::Front, LoadState::Empty).unwrap();
+    let front = found(&mut connection).case.survey(Phase::Found).height(End::Front, LoadState::Empty).unwrap();
     assert!((front.value.value - 20.5 * INCH).abs() < 1e-12, "{front:?}");
 }
 

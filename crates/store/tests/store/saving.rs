@@ -42,7 +42,7 @@ fn the_same_content_is_saved_once_and_another_is_a_saving_of_its_own() {
     // The answer was lost, 22 was typed, and the form was sent again as the page drew it.
     send("22").unwrap();
     assert_eq!(label(connection, &here), "22");
-    assert_eq!(job::find(connection, person.shop_id, job.number).unwrap().revision, 3, "two savings");
+    assert_eq!(job::find(connection, person.shop_id, job.number).unwrap().job.revision, 3, "two savings");
 }
 
 #[test]
@@ -119,7 +119,7 @@ fn a_job_is_opened_once_and_what_was_changed_before_the_answer_came_is_written_o
     assert_eq!(open("white van").unwrap(), 2);
     assert!(matches!(open("van"), Err(StoreError::Stale { .. })));
     let found = job::find(&mut connection, person.shop_id, wise_badger_store::JobNumber(2)).unwrap();
-    assert_eq!((found.intake.label.as_str(), found.revision), ("white van", 2));
+    assert_eq!((found.intake.label.as_str(), found.job.revision), ("white van", 2));
 }
 
 #[test]

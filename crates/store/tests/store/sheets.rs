@@ -1,13 +1,14 @@
 //! Sheets, photographs and the history of a job: replaced, kept, and nobody else's.
 
 use chrono::{TimeDelta, Utc};
+use wise_badger_casework::case::Case;
 use wise_badger_casework::entry::{
     CaseEntry, DriveEntry, DrivenWord, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry,
     LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, Typed, UnitWord,
 };
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, End, LoadPut, LoadState, Modification};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::history::{self, Deed};
@@ -52,8 +53,8 @@ fn plan() -> LoadPlanEntry {
     }
 }
 
-fn file(connection: &mut PgConnection, bench: &(wise_badger_store::ShopId, wise_badger_store::JobNumber)) -> JobFile {
-    JobFile::find(connection, bench.0, bench.1).unwrap()
+fn file(connection: &mut PgConnection, bench: &(wise_badger_store::ShopId, wise_badger_store::JobNumber)) -> Case {
+    JobFile::find(connection, bench.0, bench.1).unwrap().case
 }
 
 #[test]
@@ -124,7 +125,7 @@ fn corners_weighed_on_tape_make_the_empty_axle_and_the_scale_of_a_case() {
     let here = (person.shop_id, job.number);
     // Nothing is stated at intake, so what was weighed on Tape counts.
     job::set_intake(&mut connection, &person, job.id, &Intake { kerb_rear: None, ..intake("first") }).unwrap();
-    let weighed = |state, place, value: f64| NewReading {
+    let weighed = |state, place, value: f64| Reading {
         spot: Spot { phase: Phase::Found, state, place },
         datum: Datum::HubToArch,
         value: pounds("scale", value),

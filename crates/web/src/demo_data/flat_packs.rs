@@ -1,7 +1,7 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
 use wise_badger_casework::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
-use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job_file::JobFile;
@@ -35,7 +35,7 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     let mut readings = walks(Phase::Found, Datum::HubToArch, [&heights, &loaded], [Some("3 1/2"), Some("1 3/4")])?;
     for (place, text) in [(Place::ArchLeft, "1 15/16"), (Place::ArchRight, "1 7/8")] {
         let spot = Spot { phase: Phase::Found, state: LoadState::Empty, place };
-        readings.push(NewReading { spot, datum: Datum::HubToArch, value: length(text)? });
+        readings.push(Reading { spot, datum: Datum::HubToArch, value: length(text)? });
     }
     reading::replace(connection, technician, job.id, Phase::Found, &readings, "")?;
     put_on(connection, technician, &job, "1,700", "2", true)?;
@@ -50,7 +50,7 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     let bench = bench()?;
     job_sheet::replace(connection, technician, job.id, &BenchEntry::found(bench.found.clone()))?;
     job_sheet::replace(connection, technician, job.id, &bench)?;
-    let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.vehicle();
+    let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case.vehicle();
     let work = CorrectionEntry::ReworkedPack {
         words: crate::bench::work_words(&bench.found, &bench.planned),
         most_n: vehicle.most_spring_load().value,

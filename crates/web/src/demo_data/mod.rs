@@ -6,7 +6,7 @@ mod flat_packs;
 use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};
 use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::reading::{NewReading, Phase, Place, Spot};
+use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
@@ -220,7 +220,7 @@ fn open(
     Ok(job::open(connection, person, &intake)?)
 }
 
-fn walks(phase: Phase, datum: Datum, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Vec<NewReading>, DemoError> {
+fn walks(phase: Phase, datum: Datum, states: [&Walk; 2], gaps: [Option<&str>; 2]) -> Result<Vec<Reading>, DemoError> {
     let mut readings = Vec::new();
     for ((state, walk), gap) in LoadState::BOTH.into_iter().zip(states).zip(gaps) {
         let places = [
@@ -232,7 +232,7 @@ fn walks(phase: Phase, datum: Datum, states: [&Walk; 2], gaps: [Option<&str>; 2]
         ];
         for (place, text) in places {
             if let Some(text) = text {
-                readings.push(NewReading { spot: Spot { phase, state, place }, datum, value: length(text)? });
+                readings.push(Reading { spot: Spot { phase, state, place }, datum, value: length(text)? });
             }
         }
     }
@@ -267,7 +267,7 @@ fn put_on(
 
 fn choose(connection: &mut PgConnection, person: &Person, job: &Job, chosen: CorrectionId) -> Result<(), DemoError> {
     let file = JobFile::find(connection, person.shop_id, job.number)?;
-    let survey = file.survey(Phase::Found);
+    let survey = file.case.survey(Phase::Found);
     let considered = file.corrections.iter().find(|considered| considered.id == chosen);
     let correction = considered.and_then(|considered| considered.entry.0.correction()).ok_or(DemoError::Correction)?;
     let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));

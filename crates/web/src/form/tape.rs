@@ -2,7 +2,7 @@
 
 use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_casework::intake::{Conditions, TapeManner};
-use wise_badger_casework::reading::{Kind, NewReading, Phase, Place, Spot};
+use wise_badger_casework::reading::{Kind, Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
@@ -69,7 +69,7 @@ const LONGEST_WORDS: usize = 60;
 #[derive(Debug, Clone)]
 pub(crate) struct TapeEntry {
     pub(crate) manner: TapeManner,
-    pub(crate) readings: Vec<NewReading>,
+    pub(crate) readings: Vec<Reading>,
     pub(crate) load: Option<LoadEntry>,
     /// Why readings on file are corrected, where it was said.
     pub(crate) why: String,
@@ -95,7 +95,7 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
     let mut sheet = Sheet::blank(units);
     for state in LoadState::BOTH {
         for (place, word) in WALK.into_iter().chain([GAP]) {
-            for (index, reading) in file.at(Spot { phase, state, place }).enumerate() {
+            for (index, reading) in file.case.at(Spot { phase, state, place }).enumerate() {
                 sheet.set_typed(&field_name(state, word, index), &reading.value);
             }
         }
@@ -106,30 +106,32 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
 /// The Tape form as it stands for a job on file.
 pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     let mut sheet = heights_on_file(units, file, Phase::Found);
-    let offered = datums(file.job.intake.class);
+    let offered = datums(file.case.intake.class);
     // Where there is but one way, it is the way.
     let only = if let [(_, only)] = offered.as_slice() { Some(*only) } else { None };
-    if let Some((word, _)) = offered.iter().find(|(_, datum)| file.job.datum.or(only) == Some(*datum)) {
+    if let Some((word, _)) = offered.iter().find(|(_, datum)| file.case.measured.datum.or(only) == Some(*datum)) {
         sheet.set("datum", *word);
     }
-    for reading in file.readings.iter().filter(|reading| reading.spot.phase == Phase::Found) {
+    for reading in file.case.readings.iter().filter(|reading| reading.spot.phase == Phase::Found) {
         if is_further(reading.spot.place) {
             sheet.set_typed(&further_name(reading.spot.state, reading.spot.place), &reading.value);
         }
     }
-    let front = file.readings.iter().find(|reading| reading.spot.phase == Phase::Found && is_front(reading.spot.place));
-    let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.job.datum);
+    let front = file.case.readings.iter().find(|reading| reading.spot.phase == Phase::Found && is_front(reading.spot.place));
+    let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.case.measured.datum);
     let word = offered.iter().find(|(_, datum)| Some(*datum) == front).map_or("same", |(word, _)| word);
     sheet.set("front_datum", word);
-    let conditions = &file.job.conditions;
+    let conditions = &file.case.measured.conditions;
     let said = [("floor", &conditions.floor), ("fuel_empty", &conditions.fuel_empty), ("fuel_loaded", &conditions.fuel_loaded)];
     said.iter().for_each(|(name, text)| sheet.set(name, (*text).clone()));
-    for (name, on) in [("rolled", file.job.rolled_and_bounced), ("rise_confirmed", file.job.rear_rise_confirmed)] {
+    for (name, on) in
+        [("rolled", file.case.measured.rolled_and_bounced), ("rise_confirmed", file.case.measured.rear_rise_confirmed)]
+    {
         if on {
             sheet.set(name, "yes");
         }
     }
-    match &file.load {
+    match &file.case.load {
         None => sheet.set("load_kind", "none"),
         Some(LoadEntry::Planned { case }) => {
             sheet.set("load_kind", "planned");
@@ -190,15 +192,15 @@ fn words(sheet: &mut Sheet, name: &str) -> String {
 
 /// The front's own datum, where it is another than the rear's.
 fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.job.intake.class).into_iter().find(|(word, _)| *word == sheet.text("front_datum"));
+    let offered = datums(file.case.intake.class).into_iter().find(|(word, _)| *word == sheet.text("front_datum"));
     offered.map(|(_, datum)| datum)
 }
 
 /// The readings beside the walk.
-fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<NewReading> {
+fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
-        for place in further_places(file.job.intake.class) {
+        for place in further_places(file.case.intake.class) {
             let name = further_name(state, place);
             if !sheet.is_filled(&name) {
                 continue;
@@ -207,27 +209,27 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<NewReading> {
                 Kind::Height | Kind::Length => sheet.length(&name).and_then(|typed| {
                     let (least, most) =
                         if matches!(place, Place::ArchLeft | Place::ArchRight) { (0.0, 0.6) } else { (0.03, 2.5) };
-                    sheet.length_within(&name, place_name(file.job.intake.class, place), typed, least, most)
+                    sheet.length_within(&name, place_name(file.case.intake.class, place), typed, least, most)
                 }),
                 Kind::Weight => sheet.weight(&name),
                 Kind::Angle => sheet.angle(&name),
                 Kind::Pressure => sheet.pressure(&name),
             };
             let spot = Spot { phase: Phase::Found, state, place };
-            readings.extend(value.map(|value| NewReading { spot, datum, value }));
+            readings.extend(value.map(|value| Reading { spot, datum, value }));
         }
     }
     readings
 }
 
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.job.intake.class).into_iter().find(|(word, _)| *word == sheet.text("datum"));
+    let offered = datums(file.case.intake.class).into_iter().find(|(word, _)| *word == sheet.text("datum"));
     let Some((_, datum)) = offered else {
         sheet.refuse("datum", "Pick what the heights are measured from.");
         return None;
     };
     // A prediction and its proof are heights from one datum; relabelling one half would compare unlike things.
-    if file.fitting.is_some() && file.job.datum.is_some_and(|old| old != datum) {
+    if file.fitting.is_some() && file.case.measured.datum.is_some_and(|old| old != datum) {
         sheet.refuse("datum", "A correction was chosen on the other datum; take the choice back on Options first.");
         return None;
     }
@@ -235,7 +237,7 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
 }
 
 /// The readings of a phase as typed.
-pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<NewReading> {
+pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<Reading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
         for (place, word) in WALK.into_iter().chain([GAP]) {
@@ -246,7 +248,7 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<NewR
                     continue;
                 }
                 if let Some(value) = height(sheet, &name, place) {
-                    readings.push(NewReading { spot, datum, value });
+                    readings.push(Reading { spot, datum, value });
                 }
             }
         }
@@ -265,7 +267,7 @@ fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     sheet.length_within(name, what, typed, least_m, most_m)
 }
 
-fn axle(readings: &[NewReading], phase: Phase, state: LoadState, end: End) -> AxleReadings {
+fn axle(readings: &[Reading], phase: Phase, state: LoadState, end: End) -> AxleReadings {
     let mut axle = AxleReadings::default();
     for side in Side::BOTH {
         let place = match (end, side) {
@@ -301,8 +303,8 @@ fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, 
 }
 
 /// A rear that stands higher loaded is asked about, once; the answer is kept.
-fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[NewReading]) {
-    let mut survey: Survey = file.survey(Phase::Found);
+fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
+    let mut survey: Survey = file.case.survey(Phase::Found);
     for state in LoadState::BOTH {
         let rear = axle(readings, Phase::Found, state, End::Rear);
         match state {
@@ -322,15 +324,15 @@ fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[NewReading]) 
 }
 
 fn load(sheet: &mut Sheet, file: &JobFile) -> Option<LoadEntry> {
-    let vehicle = &file.vehicle();
+    let vehicle = &file.case.vehicle();
     let entry = match sheet.text("load_kind") {
-        "planned" => planned(sheet, file.plan.as_ref())?,
+        "planned" => planned(sheet, file.case.plan.as_ref())?,
         "placed" => placed(sheet)?,
         "weighed" => weighed(sheet)?,
         _ => return None,
     };
     let units = sheet.units();
-    let put = entry.load_put(file.plan.as_ref());
+    let put = entry.load_put(file.case.plan.as_ref());
     for problem in put.map(|put| put.problems(vehicle)).unwrap_or_default() {
         let (name, text) = load_problem(&problem, &entry, vehicle.class, units);
         sheet.refuse(name, text);

@@ -44,7 +44,7 @@ struct AimPage {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = aim::on_file(worker.units(), file.aim.as_ref());
+    let sheet = aim::on_file(worker.units(), file.case.aim.as_ref());
     drawn(move |_| aim_page(&worker, &file, &sheet, None)).await
 }
 
@@ -56,7 +56,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&aim::on_file(sheet.units(), file.aim.as_ref()));
+    sheet.keep_words_of(&aim::on_file(sheet.units(), file.case.aim.as_ref()));
     let (_, survey) = found(&worker, &file);
     let Some(entry) = aim::check(&mut sheet, &survey) else {
         let refusal = Refusal::Fields(sheet.problem_count());
@@ -69,14 +69,14 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Aim.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&aim::on_file(sheet.units(), file.aim.as_ref()));
+            sheet.compare_with(&aim::on_file(sheet.units(), file.case.aim.as_ref()));
             drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await
         }
     }
 }
 
 fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {
-    let Some(aim) = &file.aim else { return Vec::new() };
+    let Some(aim) = &file.case.aim else { return Vec::new() };
     let mut figures = aim_figures(&aim.aim(), survey, units);
     figures.extend(aim.side_to_side.iter().flat_map(|most| side_to_side(survey, most.length(), units)));
     figures
@@ -105,6 +105,7 @@ fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Ref
         wanted: sheet.length_field("wanted", "Clearance wanted, loaded"),
         side_to_side: sheet.length_field("side_to_side", "Tolerance, side to side").hint("may stay empty"),
         cases: file
+            .case
             .aim
             .as_ref()
             .map(|aim| aim_cases(&aim.aim(), &survey, &planned_cases(file, &survey), units))

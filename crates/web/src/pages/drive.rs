@@ -75,7 +75,7 @@ fn path(number: i32) -> String {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = drive::on_file(worker.units(), &file.drive);
+    let sheet = drive::on_file(worker.units(), &file.case.drive);
     drawn(move |_| drive_page(&worker, &file, &sheet, None)).await
 }
 
@@ -96,7 +96,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(path(file.job.number.0))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&drive::on_file(sheet.units(), &file.drive));
+            sheet.compare_with(&drive::on_file(sheet.units(), &file.case.drive));
             drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await
         }
     }
@@ -117,7 +117,7 @@ fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&R
         route: sheet.text_field("route", "The route").hint("the same each time: a crest, a bend, a dip"),
         words: sheet.text_field("words", "What else was felt"),
         runs: Run::ALL.into_iter().map(run_form).collect(),
-        changes: changes(&file.drive),
+        changes: changes(&file.case.drive),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)

@@ -150,7 +150,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.job.intake));
+    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.case.intake));
     let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await;
@@ -162,7 +162,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake::on_file(sheet.units(), &file.job.intake));
+            sheet.compare_with(&intake::on_file(sheet.units(), &file.case.intake));
             drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await
         }
     }
@@ -176,8 +176,8 @@ pub(super) fn intake_page(
     asked: Option<(&Sheet, &Refusal)>,
 ) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
-    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.job.intake), |(sheet, _)| sheet.clone());
-    let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.sheet), |(sheet, _)| sheet.clone());
+    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.case.intake), |(sheet, _)| sheet.clone());
+    let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.case.sheet), |(sheet, _)| sheet.clone());
     let refusal = |of: Option<(&Sheet, &Refusal)>| of.map(|(_, refusal)| refusal.clone());
     let refused = refusal(vehicle).or(refusal(asked));
     let template = IntakePage {

@@ -54,7 +54,7 @@ const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
 
 impl SheetForm {
     pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
-        let class = file.job.intake.class;
+        let class = file.case.intake.class;
         let trailer = class.is_trailer();
         let pick = |name: &'static str, label: &str, offered: &[(&'static str, &str)]| Pick {
             name,
@@ -62,7 +62,7 @@ impl SheetForm {
             choices: sheet.choices(name, offered),
         };
         let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
-        let datum = file.job.datum.map_or("the job's datum", |datum| datum_name(class, datum));
+        let datum = file.case.measured.datum.map_or("the job's datum", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {
             tick: sheet.tick(modification_field(what), modification_name(what)),
             size: Some(modification_size(what))
@@ -140,7 +140,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.sheet));
+    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.case.sheet));
     let Some(entry) = intake_sheet::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await;
@@ -150,7 +150,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.sheet));
+            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.case.sheet));
             drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await
         }
     }

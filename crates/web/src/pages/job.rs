@@ -54,15 +54,15 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
 fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     let Record { file, names, .. } = record;
     let (units, survey) = found(worker, file);
-    let fitted = file.survey(Phase::Fitted);
-    let overload = overload_words(&survey, &file.names_aboard(), units);
+    let fitted = file.case.survey(Phase::Fitted);
+    let overload = overload_words(&survey, &file.case.names_aboard(), units);
     let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
     let correction = chosen.and_then(|considered| considered.entry.0.correction()).filter(|_| overload.is_none());
     let prediction = correction.as_ref().map(|correction| Predictor::new(&survey).predict(correction));
-    let aim = file.aim.as_ref().map(|entry| entry.aim());
+    let aim = file.case.aim.as_ref().map(|entry| entry.aim());
     let aim_verdict =
         prediction.as_ref().zip(aim.as_ref()).and_then(|(prediction, aim)| aim_sentence(aim, &survey, prediction, units));
-    let mut readers: Vec<&str> = file.readings.iter().map(|reading| names.of(reading.taken_by)).collect();
+    let mut readers: Vec<&str> = file.taken.iter().map(|(by, _)| names.of(*by)).collect();
     readers.sort_unstable();
     readers.dedup();
     let template = JobPage {
@@ -73,7 +73,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
         heights: [End::Front, End::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
-        figures: key_figures(&survey, &file.names_aboard(), units),
+        figures: key_figures(&survey, &file.case.names_aboard(), units),
         aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
         predicted: prediction_parts(&survey, correction.as_ref(), prediction.as_ref(), units),

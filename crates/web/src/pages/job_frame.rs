@@ -44,8 +44,8 @@ pub(super) struct Next {
 impl JobFrame {
     /// The frame of the page of a stage, or of the job's own page.
     pub(super) fn new(worker: &Worker, file: &JobFile, here: Option<Stage>, shown: &Shown) -> Self {
-        let (number, intake, standing) = (file.job.number, &file.job.intake, Standing::of(file));
-        let survey = file.survey(Phase::Found);
+        let (number, intake, standing) = (file.job.number, &file.case.intake, Standing::of(file));
+        let survey = file.case.survey(Phase::Found);
         let units = worker.units();
         let marks = Marks::new(&survey, shown, units);
         let step = |stage: Stage| Step {
@@ -94,23 +94,24 @@ pub(super) fn as_chosen(file: &JobFile, survey: &Survey) -> Shown {
 
 /// The same with another prediction.
 pub(super) fn with_prediction(file: &JobFile, survey: &Survey, prediction: Option<Prediction>) -> Shown {
-    let aim = file.aim.as_ref().map(|entry| entry.aim());
+    let aim = file.case.aim.as_ref().map(|entry| entry.aim());
     let target = aim.and_then(|aim| aim.target(survey).map(|target| (aim.state(), target)));
     Shown { aim: target, prediction, fitted: None }
 }
 
 /// Units of the person and the survey as found, which most pages start from.
 pub(super) fn found(worker: &Worker, file: &JobFile) -> (Units, Survey) {
-    (worker.units(), file.survey(Phase::Found))
+    (worker.units(), file.case.survey(Phase::Found))
 }
 
 /// Every case of the load plan but the measured one, with what is aboard in it.
 pub(super) fn planned_cases(file: &JobFile, found: &Survey) -> Vec<(String, Survey)> {
     let of_plan = |plan: &LoadPlanEntry| -> Vec<(String, Survey)> {
         let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
-        let aboard = aboard
-            .filter(|(case, items)| !items.is_empty() && Some(case.key) != file.measured_case().map(|measured| measured.key));
+        let aboard = aboard.filter(|(case, items)| {
+            !items.is_empty() && Some(case.key) != file.case.measured_case().map(|measured| measured.key)
+        });
         aboard.map(|(case, items)| (case.name.clone(), found.in_case(items, case.scale()))).collect()
     };
-    file.plan.as_ref().map(of_plan).unwrap_or_default()
+    file.case.plan.as_ref().map(of_plan).unwrap_or_default()
 }

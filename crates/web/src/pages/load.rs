@@ -87,16 +87,16 @@ struct RowForm {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = load_plan::on_file(worker.units(), file.plan.as_ref());
+    let mut sheet = load_plan::on_file(worker.units(), file.case.plan.as_ref());
     sheet.set("shown", first_case(&file));
     drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// The case looked at first: the one that was aboard when the tape was read, or the first with anything in it.
 fn first_case(file: &JobFile) -> String {
-    let plan = file.plan.as_ref();
+    let plan = file.case.plan.as_ref();
     let filled = plan.and_then(|plan| plan.cases.iter().find(|case| plan.put_for(case.key).next().is_some()));
-    file.measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
+    file.case.measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
 }
 
 pub(crate) async fn save(
@@ -107,12 +107,12 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
-    let vehicle = file.vehicle();
+    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.case.plan.as_ref()));
+    let vehicle = file.case.vehicle();
     // Adding a row and taking one off change the page, not the job.
     if sheet.is_filled("add") {
         let word = sheet.text("add").to_owned();
-        load_plan::add(&mut sheet, &word, &file.vehicle());
+        load_plan::add(&mut sheet, &word, &file.case.vehicle());
         return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
     }
     if let Ok(row) = sheet.text("take_off").parse::<usize>() {
@@ -128,7 +128,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
         Kept::Stale(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&load_plan::on_file(sheet.units(), file.plan.as_ref()));
+            sheet.compare_with(&load_plan::on_file(sheet.units(), file.case.plan.as_ref()));
             drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await
         }
     }
@@ -227,11 +227,11 @@ fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String
 
 fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
     let mut scratch = sheet.clone();
-    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.vehicle());
+    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.case.vehicle());
     let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());
-    let found = file.survey(Phase::Found);
+    let found = file.case.survey(Phase::Found);
     let vehicle = VehicleFacts { always: plan.always(), ..found.vehicle.clone() };
-    let found = Survey { vehicle, load: file.load.as_ref().and_then(|load| load.load_put(Some(&plan))), ..found };
+    let found = Survey { vehicle, load: file.case.load.as_ref().and_then(|load| load.load_put(Some(&plan))), ..found };
     let predictor = Predictor::new(&found);
     let of_case = |case: Option<u8>| survey_of(&found, &plan, case);
     let (shown, state) = of_case(key);
@@ -256,7 +256,7 @@ fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, 
     let words = End::BOTH
         .map(|end| (sentence(support_name(class, end)), carried(end).map_or_else(String::new, |load| units.weight(load))));
     let [front, rear] = &words;
-    let measured_case = file.measured_case().map(|case| case.key);
+    let measured_case = file.case.measured_case().map(|case| case.key);
     let table = std::iter::once(None).chain(plan.cases.iter().map(|case| Some(case.key))).map(|case| {
         let (survey, state) = of_case(case);
         let measured = (case.is_none() || case == measured_case).then_some(&found);

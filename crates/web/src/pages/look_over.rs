@@ -63,7 +63,7 @@ struct Grading {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
-    let sheet = look_over::on_file(worker.units(), record.file.look_over.as_ref());
+    let sheet = look_over::on_file(worker.units(), record.file.case.look_over.as_ref());
     drawn(move |_| look_over_page(&worker, &record, &sheet, None)).await
 }
 
@@ -76,7 +76,7 @@ pub(crate) async fn save(
     let record = job_record(&database, &worker, *number).await?;
     let file = &record.file;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.look_over.as_ref()));
+    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.case.look_over.as_ref()));
     let Some(entry) = look_over::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await;
@@ -86,7 +86,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
         Kept::Stale(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
-            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.look_over.as_ref()));
+            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.case.look_over.as_ref()));
             drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await
         }
     }
@@ -99,7 +99,7 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
         frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
         areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
-        outcome: Outcome::of(&file.found()),
+        outcome: Outcome::of(&file.case.found()),
         album: Album::of_look_over(record, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

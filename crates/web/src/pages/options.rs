@@ -136,8 +136,10 @@ pub(crate) async fn consider(
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None };
     let checked = form::correction::check(&mut sheet);
-    let out =
-        checked.as_ref().and_then(CorrectionEntry::correction).map(|correction| ruled_out(&file.found(), &correction.works()));
+    let out = checked
+        .as_ref()
+        .and_then(CorrectionEntry::correction)
+        .map(|correction| ruled_out(&file.case.found(), &correction.works()));
     if let Some(why) = out.filter(|why| !why.is_empty()) {
         sheet.refuse("kind", why);
     }
@@ -170,7 +172,7 @@ pub(crate) async fn choose(
     let (units, survey) = found(&worker, &file);
     let considered = file.corrections.iter().find(|c| c.id == CorrectionId(id)).ok_or(WebError::NotFound("correction"))?;
     let correction = considered.entry.0.correction().ok_or(WebError::NotFound("correction"))?;
-    if !file.found().gate(&correction.works()).is_empty() {
+    if !file.case.found().gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
     }
     let predicted = run(move |_| Ok(PredictedHeights::of(&Predictor::new(&survey).predict(&correction)))).await?;
@@ -238,11 +240,11 @@ pub(crate) async fn restore(
 
 /// Over a rating, or on a failed part, no correction is offered and none is taken.
 pub(crate) fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
-    let survey = file.survey(wise_badger_casework::reading::Phase::Found);
+    let survey = file.case.survey(wise_badger_casework::reading::Phase::Found);
     if Overload::of(&survey).is_some() {
         return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));
     }
-    if !file.found().stops().is_empty() {
+    if !file.case.found().stops().is_empty() {
         return Err(WebError::NotNow("The look-over says stop. Repair comes first; nothing is fitted on a failed part."));
     }
     Ok(())
@@ -281,7 +283,7 @@ impl<'a> Worked<'a> {
         units: Units,
         gone: &Gone,
     ) -> Result<Vec<Self>, WebError> {
-        let aim = file.aim.as_ref().map(|entry| entry.aim());
+        let aim = file.case.aim.as_ref().map(|entry| entry.aim());
         let mut all = Vec::with_capacity(file.corrections.len());
         for considered in &file.corrections {
             gone.check()?;
@@ -307,8 +309,8 @@ fn options_page(
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
-    let overload = overload_words(&survey, &file.names_aboard(), units);
-    let look_over = file.found();
+    let overload = overload_words(&survey, &file.case.names_aboard(), units);
+    let look_over = file.case.found();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
     let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
     let nothing_fits = overload.is_some() || !stops.is_empty();
@@ -352,9 +354,9 @@ fn options_page(
         overload,
         stops,
         additions: look_over.additions().into_iter().map(|(addition, _)| addition_name(addition)).collect(),
-        not_looked_over: file.look_over.is_none(),
+        not_looked_over: file.case.look_over.is_none(),
         missing: missing_on_tape(&survey),
-        aim: file.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
+        aim: file.case.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
         considered: worked.iter().map(line).collect(),
         shown: shown.map(look),
         form: CorrectionForm::new(sheet, file.job.revision),

@@ -58,7 +58,7 @@ pub(crate) async fn save(
     }
     let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
-    let datum = file.job.datum.unwrap_or(Datum::GroundToArch);
+    let datum = file.case.measured.datum.unwrap_or(Datum::GroundToArch);
     let readings = tape::heights(&mut sheet, Phase::Fitted, datum);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
@@ -118,7 +118,7 @@ async fn set_finished(
 }
 
 fn measured_again(file: &JobFile) -> bool {
-    let fitted = file.survey(Phase::Fitted);
+    let fitted = file.case.survey(Phase::Fitted);
     file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some())
 }
 
@@ -127,17 +127,17 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
     let (units, survey) = found(worker, file);
     let measured = measured_again(file);
     let mut shown = as_chosen(file, &survey);
-    shown.fitted = measured.then(|| file.survey(Phase::Fitted));
+    shown.fitted = measured.then(|| file.case.survey(Phase::Fitted));
     let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
     let cautions = chosen.and_then(|considered| considered.entry.0.correction()).map(|correction| correction.cautions());
-    let fitted = file.survey(Phase::Fitted);
+    let fitted = file.case.survey(Phase::Fitted);
     let template = ProofPage {
         frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         finish_hidden: Hidden::new(sheet, file.job.revision),
         chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
-        datum: datum_name(file.job.intake.class, file.job.datum.unwrap_or(Datum::GroundToArch)),
+        datum: datum_name(file.case.intake.class, file.case.measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, Phase::Fitted, &record.names),
         figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
         cautions: cautions.unwrap_or_default().into_iter().map(caution_text).collect(),

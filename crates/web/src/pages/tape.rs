@@ -96,7 +96,7 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
     let mut state_form = |state: LoadState| {
         let mut corner = |(place, word): (Place, &'static str)| {
             walk += 1;
-            let label = place_name(file.job.intake.class, place);
+            let label = place_name(file.case.intake.class, place);
             let field = |index| {
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
@@ -106,9 +106,9 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
                 if index == 0 { field.walk(walk).small() } else { field.small() }
             };
             let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
-            let taken = file.at(Spot { phase, state, place }).last().map(|reading| {
-                format!("{}, {}{}", names.of(reading.taken_by), clock(reading.taken_at), spread(file, phase, state, place, sheet))
-            });
+            let taken = file.last_taken(Spot { phase, state, place });
+            let taken =
+                taken.map(|(by, at)| format!("{}, {}{}", names.of(by), clock(at), spread(file, phase, state, place, sheet)));
             Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
@@ -137,7 +137,7 @@ fn held_against(field: Field, state: LoadState, place: Place, word: &str, index:
 
 /// How far apart several reads of a corner lie, and their mean.
 fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &Sheet) -> String {
-    let reads: Vec<Length> = file.at(Spot { phase, state, place }).map(|reading| reading.value.length()).collect();
+    let reads: Vec<Length> = file.case.at(Spot { phase, state, place }).map(|reading| reading.value.length()).collect();
     let units = sheet.units();
     let several = Repeats::of(&reads).filter(|repeats| repeats.count > 1);
     several.map_or_else(String::new, |Repeats { count, apart, mean }| {
@@ -193,10 +193,10 @@ fn front_datums(sheet: &Sheet, class: VehicleClass) -> Vec<Choice> {
 }
 
 fn not_converted(file: &JobFile) -> String {
-    let waiting = file.not_converted(Phase::Found);
+    let waiting = file.case.not_converted(Phase::Found);
     let Some(first) = waiting.first() else { return String::new() };
-    let class = file.job.intake.class;
-    let (from, to) = (datum_name(class, first.datum), datum_name(class, file.job.datum.unwrap_or(first.datum)));
+    let class = file.case.intake.class;
+    let (from, to) = (datum_name(class, first.datum), datum_name(class, file.case.measured.datum.unwrap_or(first.datum)));
     format!(
         "{} front readings from {from} wait to be turned into {to}: read ground to hub in the same state, below, or give the \
          tyre size at Intake.",
@@ -205,7 +205,7 @@ fn not_converted(file: &JobFile) -> String {
 }
 
 fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
-    let class = file.job.intake.class;
+    let class = file.case.intake.class;
     let units = sheet.units();
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
@@ -229,7 +229,7 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
 
 /// What was corrected, a line each.
 fn corrected(record: &Record) -> Vec<String> {
-    let class = record.file.job.intake.class;
+    let class = record.file.case.intake.class;
     let line = |withdrawn: &Withdrawn| {
         let by = withdrawn.withdrawn_by.map_or("somebody", |by| record.names.of(by));
         let at = withdrawn.withdrawn_at.map_or_else(String::new, |at| format!(", {}", clock(at)));
@@ -253,7 +253,7 @@ struct LoadCase {
 }
 
 fn load_cases(sheet: &Sheet, file: &JobFile) -> Vec<LoadCase> {
-    let cases = file.plan.iter().flat_map(|plan| &plan.cases);
+    let cases = file.case.plan.iter().flat_map(|plan| &plan.cases);
     let chosen = sheet.text("load_case");
     cases.map(|case| LoadCase { key: case.key, name: case.name.clone(), chosen: case.key.to_string() == chosen }).collect()
 }
@@ -261,7 +261,7 @@ fn load_cases(sheet: &Sheet, file: &JobFile) -> Vec<LoadCase> {
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let (_, survey) = found(worker, file);
-    let class = file.job.intake.class;
+    let class = file.case.intake.class;
     let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
     let datum_names: Vec<(&str, String)> =
         tape::datums(class).iter().map(|(word, datum)| (*word, sentence(datum_name(class, *datum)))).collect();
@@ -305,7 +305,7 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         not_converted: not_converted(file),
         floor: sheet.text_field("floor", "The floor").hint("level slab, lift, apron"),
         more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
-        why: if file.readings.is_empty() { Vec::new() } else { sheet.choices("why", &tape::WHY) },
+        why: if file.case.readings.is_empty() { Vec::new() } else { sheet.choices("why", &tape::WHY) },
         corrected: corrected(record),
         album: Album::of_readings(record, sheet.units()),
     };

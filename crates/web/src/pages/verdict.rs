@@ -45,8 +45,8 @@ struct Way {
 
 /// The way that can be taken apart: from the aim, without one from the height when sound, and failing that from empty.
 fn breakdown(file: &JobFile, survey: &Survey) -> Option<(Breakdown, &'static str)> {
-    let sound = file.sheet.sound_height();
-    let target = file.aim.as_ref().and_then(|entry| entry.aim().target(survey));
+    let sound = file.case.sheet.sound_height();
+    let target = file.case.aim.as_ref().and_then(|entry| entry.aim().target(survey));
     let loaded = survey.height(End::Rear, LoadState::Loaded).is_some() && survey.axle_loads().change.rear.is_some();
     let state = if loaded { LoadState::Loaded } else { LoadState::Empty };
     let (wanted, name) = match (target, sound) {
@@ -71,12 +71,12 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
 fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
     let way = breakdown(file, &survey);
-    let look_over = file.found();
+    let look_over = file.case.found();
     let grounds = Grounds {
         survey: &survey,
         look_over: &look_over,
-        complaints: &file.sheet.complaints,
-        modifications: &file.sheet.modified(),
+        complaints: &file.case.sheet.complaints,
+        modifications: &file.case.sheet.modified(),
         breakdown: way.as_ref().map(|(breakdown, _)| breakdown),
     };
     let causes = cause_words(&rank_causes(&grounds), units);
@@ -89,9 +89,9 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         number: file.job.number.0,
         frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(file, &survey)),
         missing: missing_on_tape(&survey),
-        overload: overload_words(&survey, &file.names_aboard(), units),
+        overload: overload_words(&survey, &file.case.names_aboard(), units),
         heights: height_figures(&survey, units),
-        loads: load_figures(&survey, &file.names_aboard(), units),
+        loads: load_figures(&survey, &file.case.names_aboard(), units),
         rates: rate_figures(&survey, units),
     };
     page(StatusCode::OK, &template)

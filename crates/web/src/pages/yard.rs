@@ -85,7 +85,7 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
         let mut files = Vec::with_capacity(unknown.len());
         for job in unknown {
             match JobFile::find(connection, shop, job.number) {
-                Ok(file) => files.push(file.on_usual_springs()),
+                Ok(file) => files.push(JobFile { case: file.case.on_usual_springs(), ..file }),
                 Err(error @ StoreError::Unreadable { .. }) => {
                     tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
                 }

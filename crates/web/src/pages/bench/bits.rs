@@ -99,7 +99,7 @@ fn spacer(bench: &Bench, units: Units) -> Option<String> {
 
 /// What a block would have to make up for the aim, beside the pack.
 fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option<String> {
-    let aim = file.aim.as_ref()?.aim();
+    let aim = file.case.aim.as_ref()?.aim();
     let target = aim.target(survey)?;
     let correction = Correction::ReworkedPack(Box::new(bench.work.clone()));
     let prediction = Predictor::new(survey).predict(&correction);
@@ -111,7 +111,7 @@ fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option
     if Overload::of(survey).is_some() {
         return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
-    let barred = ruled_out(&file.found(), &[Work::Block]);
+    let barred = ruled_out(&file.case.found(), &[Work::Block]);
     if !barred.is_empty() {
         return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
     }

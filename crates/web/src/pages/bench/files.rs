@@ -35,7 +35,7 @@ pub(crate) async fn export(
     looking: Query<Looking>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let entry = file.bench.as_ref().ok_or(WebError::NotFound("pack"))?;
+    let entry = file.case.bench.as_ref().ok_or(WebError::NotFound("pack"))?;
     let which = Which::of(looking.pack.as_deref().unwrap_or_default());
     let entry = entry.clone();
     let text = run(move |_| {
@@ -73,7 +73,7 @@ pub(crate) async fn import(
     let read = run(move |_| Ok(read_pack(&text, units)));
     match read.await? {
         Ok(pack) => {
-            let entry = bench_with(&database, &worker, file.bench.as_ref(), which, pack).await?;
+            let entry = bench_with(&database, &worker, file.case.bench.as_ref(), which, pack).await?;
             match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
                 Kept::Saved => Ok(see_other(here(file.job.number.0, which, ""))),
                 Kept::Stale(refusal) => {
@@ -110,7 +110,7 @@ fn read_pack(text: &str, units: Units) -> Result<PackEntry, String> {
 
 /// The table as it is on file: what a file would have put into it was not taken in.
 fn as_on_file(file: &JobFile, which: Which, units: Units) -> Sheet {
-    let mut page = bench::on_file(units, file.bench.as_ref().map(|bench| pack_of(bench, which)));
+    let mut page = bench::on_file(units, file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
     page.set("pack", which.word());
     page
 }

@@ -132,8 +132,8 @@ pub(crate) async fn show(
     looking: Query<Looking>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let which = if file.bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
-    let mut sheet = bench::on_file(worker.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
+    let which = if file.case.bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
+    let mut sheet = bench::on_file(worker.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
     sheet.set("pack", which.word());
     sheet.set("load", clean(looking.load.as_deref().unwrap_or_default()));
     bench_page(&database, worker, file, sheet, None).await
@@ -248,7 +248,7 @@ fn bench_drawn(
     let (units, survey) = found(worker, file);
     let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
     let cases = planned_cases(file, &survey);
-    let worked = file.bench.as_ref().map(|entry| Bench::new(file, &survey, &cases, entry));
+    let worked = file.case.bench.as_ref().map(|entry| Bench::new(file, &survey, &cases, entry));
     let (mut slider, mut under_load, mut over_all, mut problem) = (None, None, None, String::new());
     match worked {
         Some(Ok(bench)) => {
@@ -263,9 +263,9 @@ fn bench_drawn(
         Some(Err(error)) => problem = crate::view::sentence(&error.to_string()),
         None => {}
     }
-    let made = made_of(file.bench.as_ref(), which);
+    let made = made_of(file.case.bench.as_ref(), which);
     let (fit, fit_states) = fit_field(file, sheet, units);
-    let rows = bench::rows_shown(sheet).max(if file.bench.is_none() { FEWEST_ROWS } else { 0 });
+    let rows = bench::rows_shown(sheet).max(if file.case.bench.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
     let template = BenchPage {
         frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
@@ -274,8 +274,8 @@ fn bench_drawn(
         tabs: Which::BOTH
             .map(|tab| Tab { href: here(number, tab, sheet.text("load")), name: tab.name(), here: tab == which })
             .into(),
-        has_pack: file.bench.is_some(),
-        changed: file.bench.as_ref().is_some_and(BenchEntry::is_changed),
+        has_pack: file.case.bench.is_some(),
+        changed: file.case.bench.as_ref().is_some_and(BenchEntry::is_changed),
         slider,
         under_load,
         over_all,
@@ -303,8 +303,8 @@ fn bench_drawn(
         fit_states,
         back,
         forward,
-        overload: overload_words(&survey, &file.names_aboard(), units),
-        stops: file.found().stops().iter().map(gate_words).collect(),
+        overload: overload_words(&survey, &file.case.names_aboard(), units),
+        stops: file.case.found().stops().iter().map(gate_words).collect(),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
@@ -378,7 +378,7 @@ fn begin_fields(sheet: &Sheet) -> [Field; 6] {
 /// The arch that Tape read under the vehicle, empty or else loaded: of both packs together where both were read.
 fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
     let of_state = |state| {
-        let read = |place| file.at(Spot { phase: Phase::Found, state, place }).last();
+        let read = |place| file.case.at(Spot { phase: Phase::Found, state, place }).last();
         let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
         Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| (state, repeats.mean))
     };

@@ -5,10 +5,11 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::entry::BenchEntry;
+use wise_badger_casework::intake::Intake;
 use wise_badger_casework::survey::{Survey, VehicleFacts};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::units::Force;
-use wise_badger_store::job::{self as jobs, Job};
+use wise_badger_store::job as jobs;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, JobNumber, PgConnection, ShopId, StoreError, job_sheet};
 
@@ -155,13 +156,13 @@ pub(crate) async fn preview(
     let drawn = match sheet.text("part") {
         "load" => {
             let (shop, number) = (worker.shop_id(), JobNumber(*number));
-            let (job, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
+            let (intake, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
             let entry = with_pack(bench.as_ref(), Which::of(sheet.text("pack")), pack);
-            run(move |_| Ok(under_load(&job.intake.vehicle(), &sheet, &entry))).await?
+            run(move |_| Ok(under_load(&intake.vehicle(), &sheet, &entry))).await?
         }
         _ => {
             let file = job_file(&database, &worker, *number).await?;
-            let entry = with_pack(file.bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            let entry = with_pack(file.case.bench.as_ref(), Which::of(sheet.text("pack")), pack);
             run(move |_| Ok(whole(&worker, file, &sheet, entry))).await?
         }
     };
@@ -171,11 +172,15 @@ pub(crate) async fn preview(
     }
 }
 
-/// A job with its bench, and nothing else of it.
-fn on_the_bench(connection: &mut PgConnection, shop: ShopId, number: JobNumber) -> Result<(Job, Option<BenchEntry>), StoreError> {
-    let job = jobs::find(connection, shop, number)?;
-    let bench = job_sheet::of_job(connection, shop, job.id)?;
-    Ok((job, bench))
+/// A job's vehicle with its bench, and nothing else of it.
+fn on_the_bench(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    number: JobNumber,
+) -> Result<(Intake, Option<BenchEntry>), StoreError> {
+    let found = jobs::find(connection, shop, number)?;
+    let bench = job_sheet::of_job(connection, shop, found.job.id)?;
+    Ok((found.intake, bench))
 }
 
 /// Only what the load changes, which is quick: a slider is moved by many small steps.
@@ -187,7 +192,7 @@ fn under_load(vehicle: &VehicleFacts, sheet: &Sheet, entry: &BenchEntry) -> Resu
 
 /// The vehicle stands on the packs as they are typed, not as they are on file.
 fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: BenchEntry) -> Result<Preview, PackError> {
-    let file = file.with_bench(Some(entry.clone()));
+    let file = JobFile { case: file.case.with_bench(Some(entry.clone())), ..file };
     let (units, survey) = found(worker, &file);
     let cases = planned_cases(&file, &survey);
     let bench = Bench::new(&file, &survey, &cases, &entry)?;

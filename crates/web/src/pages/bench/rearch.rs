@@ -76,7 +76,7 @@ pub(crate) async fn show(
     let asked = !typed.is_empty();
     let mut sheet = Sheet::posted(asked_by_address(typed.into_inner()), worker.units());
     let (_, survey) = found(&worker, &file);
-    let bench = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let bench = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     if !asked {
         fill(&mut sheet, &file, &survey, &bench);
     }
@@ -86,7 +86,7 @@ pub(crate) async fn show(
 /// What is asked first: the middle of the aim, and what the shop asks of its steel.
 fn fill(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &BenchEntry) {
     let units = sheet.units();
-    let aim = file.aim.as_ref().map(|aim| aim.aim());
+    let aim = file.case.aim.as_ref().map(|aim| aim.aim());
     let target = aim.and_then(|aim| Some((aim.state(), aim.target(survey)?.height)));
     let stands = || Some((LoadState::Empty, survey.height(End::Rear, LoadState::Empty)?.value));
     if let Some((state, height)) = target.or_else(stands) {
@@ -169,7 +169,7 @@ fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Res
     let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
     let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule).map_err(said)?;
     let mut against: Vec<String> = Vec::new();
-    let barred = ruled_out(&file.found(), &[Work::Rearching]);
+    let barred = ruled_out(&file.case.found(), &[Work::Rearching]);
     against.extend((!barred.is_empty()).then_some(barred));
     let over = Overload::of(survey).is_some();
     against.extend(over.then(|| "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned()));
@@ -188,7 +188,7 @@ pub(crate) async fn take(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    let entry = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let entry = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     let (units, survey) = found(&worker, &file);
     let Some(asked) = read(&mut sheet, &entry) else {
         let refusal = Refusal::Fields(sheet.problem_count());
@@ -213,7 +213,7 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
     let (units, survey) = found(worker, file);
     let mut problem = String::new();
     let mut result = None;
-    if let Some(bench) = &file.bench
+    if let Some(bench) = &file.case.bench
         && let Some(asked) = read(sheet, bench)
     {
         match work_out(file, &survey, &asked, units).and_then(|worked| shown(file, &survey, &asked, worked, units)) {

@@ -101,11 +101,11 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
     let template = SheetPage {
         shell: Shell::new(
             worker,
-            format!("Arching sheet: {}", file.job.intake.label),
+            format!("Arching sheet: {}", file.case.intake.label),
             format!("{}/sheet", Stage::Bench.path_of(number)),
         ),
         number,
-        label: file.job.intake.label.clone(),
+        label: file.case.intake.label.clone(),
         lost: format!("{} %", entry.lost_in_percent()),
         step: units.height(step(units)),
         leaves,
@@ -122,7 +122,7 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
 }
 
 pub(super) fn worked(worker: &Worker, file: &JobFile) -> Result<(BenchEntry, Bench), WebError> {
-    let entry = file.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let entry = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     let (_, survey) = found(worker, file);
     let cases = planned_cases(file, &survey);
     let bench = Bench::new(file, &survey, &cases, &entry);

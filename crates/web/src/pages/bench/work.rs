@@ -33,13 +33,13 @@ pub(crate) async fn save(
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let which = Which::of(sheet.text("pack"));
-    sheet.keep_words_of(&bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which))));
+    sheet.keep_words_of(&bench::on_file(sheet.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which))));
     let pack = bench::check(&mut sheet).and_then(|pack| acted(&mut sheet, &file, pack));
     let Some(pack) = pack else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return bench_page(&database, worker, file, sheet, Some(refusal)).await;
     };
-    let entry = bench_with(&database, &worker, file.bench.as_ref(), which, pack).await?;
+    let entry = bench_with(&database, &worker, file.case.bench.as_ref(), which, pack).await?;
     keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
 }
 
@@ -47,7 +47,7 @@ pub(crate) async fn save(
 fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
     let Some(asked) = act_asked(sheet) else { return Some(pack) };
     let added = matches!(asked, Act::Insert { .. });
-    let barred = if added { ruled_out(&file.found(), &[Work::AddedLeaf]) } else { String::new() };
+    let barred = if added { ruled_out(&file.case.found(), &[Work::AddedLeaf]) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
         return None;
@@ -96,7 +96,7 @@ async fn keep_bench(
         Kept::Saved => Ok(see_other(here(number, which, sheet.text("load")))),
         Kept::Stale(refusal) => {
             let file = job_file(database, &worker, number).await?;
-            let on_file = bench::on_file(sheet.units(), file.bench.as_ref().map(|bench| pack_of(bench, which)));
+            let on_file = bench::on_file(sheet.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
             sheet.compare_with(&on_file);
             bench_page(database, worker, file, sheet, Some(refusal)).await
         }
@@ -114,7 +114,7 @@ pub(crate) async fn begin(
     let mut sheet = Sheet::posted(posted, worker.units());
     match few(&mut sheet) {
         Some(pack) => {
-            let entry = bench_with(&database, &worker, file.bench.as_ref(), Which::Found, pack).await?;
+            let entry = bench_with(&database, &worker, file.case.bench.as_ref(), Which::Found, pack).await?;
             keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
         }
         None => {
@@ -177,7 +177,7 @@ pub(crate) async fn fit(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let Some(entry) = file.bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
+    let Some(entry) = file.case.bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
     let (units, survey) = found(&worker, &file);
     let mut sheet = Sheet::posted(posted, units);
     let typed = sheet.signed_length("fit_arch");
@@ -240,7 +240,7 @@ pub(crate) async fn consider(
     let file = job_file(&database, &worker, *number).await?;
     refuse_what_cannot_be_cured(&file)?;
     let (units, survey) = found(&worker, &file);
-    let Some(bench) = file.bench.clone().filter(BenchEntry::is_changed) else {
+    let Some(bench) = file.case.bench.clone().filter(BenchEntry::is_changed) else {
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
     let entry = CorrectionEntry::ReworkedPack {
@@ -251,7 +251,7 @@ pub(crate) async fn consider(
     };
     let correction =
         entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
-    if !file.found().gate(&correction.works()).is_empty() {
+    if !file.case.found().gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
     }
     let sheet = Sheet::posted(posted, units);

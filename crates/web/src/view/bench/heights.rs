@@ -42,7 +42,7 @@ pub(crate) fn height_lines(
         };
         let name = match state {
             LoadState::Empty => "Empty".to_owned(),
-            LoadState::Loaded => file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
+            LoadState::Loaded => file.case.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
         };
         lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
@@ -101,7 +101,7 @@ pub(crate) fn agreement_words(
 
 /// How much lower it stands empty than it did when sound, where that is known.
 fn sag_words(file: &JobFile, survey: &Survey, units: Units) -> Option<String> {
-    let sound = file.sheet.sound_rear.as_ref()?.length();
+    let sound = file.case.sheet.sound_rear.as_ref()?.length();
     let stands = survey.height(End::Rear, LoadState::Empty)?.value;
     let lost = sound - stands;
     if lost <= Length::default() || units.is_nothing(lost) {

@@ -90,7 +90,7 @@ impl Bench {
         let mut named = vec![NamedLoad { name: "Empty".to_owned(), load: empty }];
         let loaded = survey.load.as_ref().and_then(|_| loads.loaded(End::Rear)).map(on_one);
         if let Some(load) = loaded {
-            let name = file.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone());
+            let name = file.case.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone());
             named.push(NamedLoad { name, load });
         }
         for (name, case) in cases {

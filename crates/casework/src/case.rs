@@ -1,0 +1,203 @@
+//! Everything that a job knows, together, and what follows from it: the vehicle, what was put on, what was measured.
+
+use std::sync::OnceLock;
+
+use wise_badger_mechanics::pack::PackCurve;
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
+use wise_badger_mechanics::units::{Force, Length, metres};
+
+use crate::entry::{AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
+use crate::intake::{Intake, Measured};
+use crate::look_over::LookOver;
+use crate::reading::{Phase, Place, Reading, Spot};
+use crate::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
+
+/// What stands on a job, as typed.
+#[derive(Debug, Clone)]
+pub struct Case {
+    /// What intake wrote down of the vehicle.
+    pub intake: Intake,
+    /// How its heights were read.
+    pub measured: Measured,
+    /// Its readings, in the order put down.
+    pub readings: Vec<Reading>,
+    /// What intake wrote down beside the vehicle itself.
+    pub sheet: IntakeSheetEntry,
+    /// Its load plan.
+    pub plan: Option<LoadPlanEntry>,
+    /// Its look-over.
+    pub look_over: Option<LookOverEntry>,
+    /// The pack on its bench.
+    pub bench: Option<BenchEntry>,
+    /// Its control drives.
+    pub drive: DriveEntry,
+    /// What was put on.
+    pub load: Option<LoadEntry>,
+    /// Its aim.
+    pub aim: Option<AimSheet>,
+    /// The pack found on its bench as a spring: worked out once, when it is first asked for.
+    rear_pack: OnceLock<Option<PackCurve>>,
+}
+
+impl Case {
+    /// A case of which nothing but its vehicle is known yet.
+    pub fn opened(intake: Intake) -> Self {
+        Case {
+            intake,
+            measured: Measured::default(),
+            readings: Vec::new(),
+            sheet: IntakeSheetEntry::default(),
+            plan: None,
+            look_over: None,
+            bench: None,
+            drive: DriveEntry::default(),
+            load: None,
+            aim: None,
+            rear_pack: OnceLock::new(),
+        }
+    }
+
+    /// The same job standing on the springs of its class, not on the pack of its bench: enough to say how far it has come, and no
+    /// pack is worked out for that.
+    #[must_use]
+    pub fn on_usual_springs(self) -> Self {
+        Case { rear_pack: OnceLock::from(None), ..self }
+    }
+
+    /// The readings of one spot, in the order put down.
+    pub fn at(&self, spot: Spot) -> impl Iterator<Item = &Reading> {
+        self.readings.iter().filter(move |reading| reading.spot == spot)
+    }
+
+    /// What was found on the vehicle; nothing while nobody looked.
+    pub fn found(&self) -> LookOver {
+        self.look_over.as_ref().map(LookOverEntry::look_over).unwrap_or_default()
+    }
+
+    /// The vehicle, with what it always carries.
+    pub fn vehicle(&self) -> VehicleFacts {
+        let always = self.plan.as_ref().map(LoadPlanEntry::always).unwrap_or_default();
+        let vehicle = self.sheet.complete(self.intake.vehicle());
+        // What stood on a scale, empty, counts where intake states no empty weight.
+        let weighed = self.weighed(LoadState::Empty);
+        let kerb = Ends::from_fn(|end| (*vehicle.kerb.get(end)).or(*weighed.get(end)));
+        let worked_out = || {
+            let found = self.bench.as_ref().and_then(|bench| bench.found.pack().ok());
+            found.and_then(|read| read.pack.curve_to(vehicle.most_spring_load()).ok())
+        };
+        let rear_pack = self.rear_pack.get_or_init(worked_out).clone();
+        VehicleFacts { always, kerb, rear_pack, ..vehicle }
+    }
+
+    /// The same job with another pack on its bench, or with none.
+    #[must_use]
+    pub fn with_bench(self, bench: Option<BenchEntry>) -> Self {
+        Case { bench, rear_pack: OnceLock::new(), ..self }
+    }
+
+    /// What a scale said of the axles in a state, whole or corner by corner, as read on Tape.
+    pub fn weighed(&self, state: LoadState) -> Ends<Option<Force>> {
+        let read = |place| self.at(Spot { phase: Phase::Found, state, place }).last().map(|reading| reading.value.force());
+        let whole = |axle, left, right| read(axle).or_else(|| Some(read(left)? + read(right)?));
+        Ends {
+            front: whole(Place::WeightFront, Place::WeightFrontLeft, Place::WeightFrontRight),
+            rear: whole(Place::WeightRear, Place::WeightRearLeft, Place::WeightRearRight),
+        }
+    }
+
+    /// What was put on, as the mechanics take it: axles weighed on Tape with a case of the plan aboard count as its scale.
+    pub fn load_put(&self) -> Option<LoadPut> {
+        let put = self.load.as_ref()?.load_put(self.plan.as_ref())?;
+        let weighed = self.weighed(LoadState::Loaded);
+        Some(match put {
+            LoadPut::Planned { items, scale } => {
+                let scale = Ends::from_fn(|end| (*scale.get(end)).or(*weighed.get(end)));
+                LoadPut::Planned { items, scale }
+            }
+            other => other,
+        })
+    }
+
+    /// The case of the plan that was aboard when the loaded heights were read, where it was one.
+    pub fn measured_case(&self) -> Option<&CaseEntry> {
+        match &self.load {
+            Some(LoadEntry::Planned { case }) => self.plan.as_ref()?.case(*case),
+            _ => None,
+        }
+    }
+
+    /// Names of the things that came aboard, where the load is a case of the plan.
+    pub fn names_aboard(&self) -> Vec<String> {
+        let aboard = self.measured_case().zip(self.plan.as_ref());
+        aboard.map(|(case, plan)| plan.put_for(case.key).map(|item| item.name.clone()).collect()).unwrap_or_default()
+    }
+
+    /// A height as one from the job's datum; `None` where what turns the one into the other was not read.
+    fn in_job_datum(&self, reading: &Reading, end: End) -> Option<Length> {
+        let (height, to) = (metres(reading.value.si), self.measured.datum.unwrap_or(reading.datum));
+        if reading.datum == to {
+            return Some(height);
+        }
+        let (hub, tyre) = match end {
+            End::Front => (Place::HubFront, &self.sheet.front_tyre),
+            End::Rear => (Place::HubRear, &self.sheet.rear_tyre),
+        };
+        let hub = self.at(Spot { place: hub, ..reading.spot }).last().map(|reading| metres(reading.value.si));
+        let tyre = tyre.parse::<TyreSize>().ok();
+        let asks = |datum: Datum| match datum {
+            Datum::GroundToArch => hub.is_some(),
+            Datum::RimToArch | Datum::TyreTopToArch => tyre.is_some(),
+            Datum::HubToArch => true,
+            Datum::StopGap => false,
+        };
+        let nothing = metres(0.0);
+        let wheel = WheelGeometry {
+            hub_height: hub.unwrap_or(nothing),
+            rim_lip_radius: tyre.map_or(nothing, |tyre| tyre.rim_lip_radius()),
+            free_radius: tyre.map_or(nothing, |tyre| tyre.free_radius()),
+            arch_at_stop: nothing,
+        };
+        (asks(reading.datum) && asks(to)).then(|| wheel.convert(height, reading.datum, to))
+    }
+
+    /// The heights of a phase that cannot be turned into the job's datum yet, each with what it was read from.
+    pub fn not_converted(&self, phase: Phase) -> Vec<&Reading> {
+        let ends = |reading: &&Reading| match reading.spot.place {
+            Place::FrontLeft | Place::FrontRight => self.in_job_datum(reading, End::Front).is_none(),
+            Place::RearLeft | Place::RearRight => self.in_job_datum(reading, End::Rear).is_none(),
+            _ => false,
+        };
+        self.readings.iter().filter(|reading| reading.spot.phase == phase).filter(ends).collect()
+    }
+
+    /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
+    pub fn survey(&self, phase: Phase) -> Survey {
+        let corner = |state, place, end| {
+            let readings = self.at(Spot { phase, state, place });
+            readings.filter_map(|reading| self.in_job_datum(reading, end)).collect()
+        };
+        let axle = |state, end, left, right| {
+            let mut readings = AxleReadings::default();
+            *readings.corners.get_mut(Side::Left) = corner(state, left, end);
+            *readings.corners.get_mut(Side::Right) = corner(state, right, end);
+            readings
+        };
+        let heights = |state: LoadState| HeightReadings {
+            front: axle(state, End::Front, Place::FrontLeft, Place::FrontRight),
+            rear: axle(state, End::Rear, Place::RearLeft, Place::RearRight),
+        };
+        let stop_gap = |state: LoadState| {
+            let gaps = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.value.length());
+            Repeats::of(&gaps.collect::<Vec<_>>()).map(|repeats| repeats.mean)
+        };
+        Survey {
+            vehicle: self.vehicle(),
+            datum: self.measured.datum.unwrap_or(Datum::GroundToArch),
+            heights: States::from_fn(heights),
+            load: self.load_put(),
+            stop_gap: States::from_fn(stop_gap),
+            rolled_and_bounced: self.measured.rolled_and_bounced,
+        }
+    }
+}
