@@ -1,9 +1,9 @@
 //! The pool of connections, and the one place where blocking work leaves the async threads.
 //!
 //! Nobody waits for ever: for a turn, for a connection, for a lock, for a statement and for an answer there is a longest time
-//! each, so that a database that is away, locked or frozen is told to the visitor within [`Patience::longest`].
+//! each, so that a database that is away, locked or frozen is told to the visitor within seconds.
 
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 use std::time::Duration;
 
 use diesel::PgConnection;
@@ -86,8 +86,13 @@ impl Database {
         T: Send + 'static,
         E: From<StoreError> + From<diesel::result::Error> + Send + 'static,
     {
-        let done = self.run(move |connection| in_transaction(connection, work)).await;
-        done.unwrap_or_else(|late| Err(StoreError::OutcomeUnknown(Box::new(late)).into()))
+        let stage = Arc::new(Stage::default());
+        let of_work = stage.clone();
+        let done = self.run(move |connection| transact(connection, work, || of_work.begin_keeping())).await;
+        done.unwrap_or_else(|late| {
+            let late = Box::new(late);
+            Err(if stage.give_up() { StoreError::Unreachable(late) } else { StoreError::OutcomeUnknown(late) }.into())
+        })
     }
 
     /// Runs `work` when its turn comes; fails when its answer does not come in time, and then nobody waits for it any longer.
@@ -124,6 +129,23 @@ impl Database {
     }
 }
 
+/// How far a transaction has come, between the thread that does it and whoever waits for it: either it is kept or it is given up,
+/// never both, so that what nobody waits for any more is not saved after it was said not to be.
+#[derive(Default)]
+struct Stage(OnceLock<bool>);
+
+impl Stage {
+    /// About to be kept; false when it was given up before.
+    fn begin_keeping(&self) -> bool {
+        *self.0.get_or_init(|| true)
+    }
+
+    /// Given up; false when it is being kept already.
+    fn give_up(&self) -> bool {
+        !*self.0.get_or_init(|| false)
+    }
+}
+
 /// The database did not answer in time.
 #[derive(Debug, thiserror::Error)]
 #[error("no answer within {} s", PATIENCE.answer.as_secs())]
@@ -141,9 +163,25 @@ pub fn in_transaction<T, E>(connection: &mut PgConnection, work: impl FnOnce(&mu
 where
     E: From<StoreError> + From<diesel::result::Error>,
 {
+    transact(connection, work, || true)
+}
+
+/// The same, kept only when `may_keep` says so once everything is done.
+fn transact<T, E>(
+    connection: &mut PgConnection,
+    work: impl FnOnce(&mut PgConnection) -> Result<T, E>,
+    may_keep: impl FnOnce() -> bool,
+) -> Result<T, E>
+where
+    E: From<StoreError> + From<diesel::result::Error>,
+{
     type Manager = AnsiTransactionManager;
     Manager::begin_transaction(connection)?;
-    match work(connection) {
+    let done = work(connection).and_then(|done| match may_keep() {
+        true => Ok(done),
+        false => Err(StoreError::Unreachable(Box::new(NoAnswer)).into()),
+    });
+    match done {
         Ok(done) => match Manager::commit_transaction(connection) {
             Ok(()) => Ok(done),
             // Whatever is said here, the server may have kept it before the answer was lost.

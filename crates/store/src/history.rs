@@ -123,7 +123,8 @@ impl Gathered {
 
     fn stretch(self) -> Stretch {
         let horizon = self.horizon;
-        let complete = |at: DateTime<Utc>| horizon.is_none_or(|horizon| at >= horizon);
+        // What was done at the horizon itself may be read in part only.
+        let complete = |at: DateTime<Utc>| horizon.is_none_or(|horizon| at > horizon);
         let event = |((Reverse(at), by, deed), (count, differences))| Event { at, by: PersonId(by), deed, count, differences };
         let events: Vec<Event> = self.together.into_iter().map(event).filter(|event| complete(event.at)).collect();
         let last = events.get(MOST_EVENTS.saturating_sub(1)).map(|event| event.at);
@@ -162,7 +163,8 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: D
                 .load(connection)?;
             gathered.reaches(rows.len(), rows.last().map(|(at, ..)| *at));
             let older = rows.iter().skip(1).map(Some).chain([None]);
-            for ((at, by, entry), before) in rows.iter().zip(older) {
+            // The last one read is there to be compared with.
+            for ((at, by, entry), before) in rows.iter().zip(older).take(usize::try_from(MOST_ROWS).unwrap_or(usize::MAX)) {
                 let differences = before.map(|(.., before)| difference::between(&before.0, &entry.0));
                 gathered.put(*at, *by, $deed, differences.unwrap_or_default());
             }

@@ -58,7 +58,9 @@ pub fn add(
 /// # Errors     [`StoreError::Stale`] when it was saved since
 pub fn open(connection: &mut PgConnection, person: &Person, sending: &Sending, intake: &Intake) -> Result<JobNumber, StoreError> {
     let made = match submission::claim(connection, person, sending)? {
-        Claim::New | Claim::Changed(None) | Claim::Again(None) => {
+        // What was opened is noted in the transaction that opened it.
+        Claim::Again(None) => return Err(StoreError::NotFound("job")),
+        Claim::New | Claim::Changed(None) => {
             let opened = job::open(connection, person, intake)?;
             Made { job: opened.id, revision: opened.revision }
         }

@@ -142,3 +142,20 @@ async fn whoever_finds_no_connection_free_is_told_in_time() {
         assert!(one.await.unwrap().is_ok());
     }
 }
+
+#[tokio::test]
+async fn what_was_given_up_is_never_saved_behind_the_back_of_whoever_was_told_so() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let late = |connection: &mut PgConnection| -> Result<(), StoreError> {
+        shop::open(connection, "Too late")?;
+        // Past the longest that anybody waits for an answer.
+        std::thread::sleep(Duration::from_secs(9));
+        Ok(())
+    };
+    let told = store.write(late).await;
+    assert!(matches!(told, Err(StoreError::Unreachable(_))), "nothing was saved: {told:?}");
+    // The work ends after that, and its transaction with it: a row of the same name waits for that end.
+    let after = store.write(|connection| shop::open(connection, "Too late").map(|_| ())).await;
+    assert!(after.is_ok(), "its name is free, so nothing of it was kept: {after:?}");
+}
