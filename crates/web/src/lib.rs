@@ -25,6 +25,7 @@ mod settings;
 mod shell;
 mod sums;
 mod throttle;
+mod turns;
 mod upload;
 mod view;
 mod worker;

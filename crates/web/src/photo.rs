@@ -2,16 +2,15 @@
 //! file in them but the picture, so that place, camera and owner stay behind.
 
 use std::io::Cursor;
-use std::sync::{Arc, LazyLock};
+use std::sync::LazyLock;
 use std::time::Duration;
 
 use image::codecs::jpeg::JpegEncoder;
 use image::metadata::Orientation;
 use image::{DynamicImage, GenericImageView, ImageDecoder, ImageReader, Limits};
-use tokio::sync::Semaphore;
-use tokio::time::timeout;
 
 use crate::error::WebError;
+use crate::turns::Turns;
 
 /// Most bytes of one photograph as sent.
 pub(crate) const LARGEST_BYTES: u64 = 16 * 1024 * 1024;
@@ -46,16 +45,13 @@ pub(crate) enum PhotoError {
     TooLarge,
 }
 
-static TURNS: LazyLock<Arc<Semaphore>> = LazyLock::new(|| Arc::new(Semaphore::new(AT_ONCE)));
+static TURNS: LazyLock<Turns> = LazyLock::new(|| Turns::new(AT_ONCE, LONGEST_WAIT));
 
 /// Makes what was sent anew, off the threads that answer, when its turn comes.
 ///
 /// # Errors     [`WebError::NoPhoto`]; [`WebError::Busy`] when no turn came in time
 pub(crate) async fn remade(sent: Vec<u8>) -> Result<Photo, WebError> {
-    let turn = match timeout(LONGEST_WAIT, TURNS.clone().acquire_owned()).await {
-        Ok(Ok(turn)) => turn,
-        _ => return Err(WebError::Busy),
-    };
+    let turn = TURNS.take().await?;
     let task = tokio::task::spawn_blocking(move || {
         let _turn = turn;
         remake(&sent)

@@ -6,18 +6,17 @@ use std::sync::{Arc, LazyLock};
 use std::time::Duration;
 
 use actix_web::HttpResponse;
-use tokio::sync::Semaphore;
-use tokio::time::timeout;
 
 use crate::error::WebError;
 use crate::pages::Page;
+use crate::turns::Turns;
 
 /// Longest wait for a turn.
 const LONGEST_WAIT: Duration = Duration::from_secs(10);
 
 /// One turn a core: the cores are the process's, whatever else it serves.
-static TURNS: LazyLock<Arc<Semaphore>> =
-    LazyLock::new(|| Arc::new(Semaphore::new(std::thread::available_parallelism().map_or(2, usize::from))));
+static TURNS: LazyLock<Turns> =
+    LazyLock::new(|| Turns::new(std::thread::available_parallelism().map_or(2, usize::from), LONGEST_WAIT));
 
 /// Whether the visitor who asked has gone.
 #[derive(Debug, Clone, Default)]
@@ -47,10 +46,7 @@ impl Drop for Waiting {
 pub(crate) async fn run<T: Send + 'static>(
     work: impl FnOnce(&Gone) -> Result<T, WebError> + Send + 'static,
 ) -> Result<T, WebError> {
-    let turn = match timeout(LONGEST_WAIT, TURNS.clone().acquire_owned()).await {
-        Ok(Ok(turn)) => turn,
-        _ => return Err(WebError::Busy),
-    };
+    let turn = TURNS.take().await?;
     let gone = Gone::default();
     let _waiting = Waiting(gone.clone());
     let task = tokio::task::spawn_blocking(move || {
@@ -69,6 +65,8 @@ pub(crate) async fn drawn(work: impl FnOnce(&Gone) -> Result<Page, WebError> + S
 
 #[cfg(test)]
 mod tests {
+    use tokio::time::timeout;
+
     use super::*;
 
     #[tokio::test]

@@ -1,6 +1,6 @@
 //! Forms that bring a file: read part by part, within bounds of size, number and time, and never longer than the sender sends.
 
-use std::sync::{Arc, LazyLock};
+use std::sync::LazyLock;
 use std::time::Duration;
 
 use actix_web::HttpRequest;
@@ -9,11 +9,11 @@ use actix_web::web::Payload;
 use futures_util::TryStreamExt;
 use multer::{Constraints, Multipart, SizeLimit};
 use send_wrapper::SendWrapper;
-use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use tokio::time::timeout;
 
 use crate::error::WebError;
 use crate::form::Posted;
+use crate::turns::{Turn, Turns};
 
 /// Most parts of one form.
 const MOST_PARTS: usize = 16;
@@ -30,14 +30,14 @@ const AT_ONCE: usize = 4;
 /// Longest wait for a turn.
 const LONGEST_WAIT: Duration = Duration::from_secs(30);
 
-static TURNS: LazyLock<Arc<Semaphore>> = LazyLock::new(|| Arc::new(Semaphore::new(AT_ONCE)));
+static TURNS: LazyLock<Turns> = LazyLock::new(|| Turns::new(AT_ONCE, LONGEST_WAIT));
 
 /// A form with its file.
 pub(crate) struct Upload {
     pub(crate) posted: Posted,
     pub(crate) file: Vec<u8>,
     /// Held as long as the file is.
-    pub(crate) turn: OwnedSemaphorePermit,
+    pub(crate) turn: Turn,
 }
 
 /// Reads a form whose file has a field of its own and at most so many bytes.
@@ -51,10 +51,7 @@ pub(crate) async fn read(request: &HttpRequest, payload: Payload, field: &str, l
 async fn read_parts(request: &HttpRequest, payload: Payload, field: &str, largest: u64) -> Result<Upload, WebError> {
     let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or_default();
     let boundary = multer::parse_boundary(kind).map_err(|error| WebError::Malformed(error.to_string()))?;
-    let turn = match timeout(LONGEST_WAIT, TURNS.clone().acquire_owned()).await {
-        Ok(Ok(turn)) => turn,
-        _ => return Err(WebError::Busy),
-    };
+    let turn = TURNS.take().await?;
     let sizes = SizeLimit::new().whole_stream(largest + 64 * 1024).per_field(LARGEST_TEXT).for_field(field, largest);
     // A payload stays on its thread, and so does who reads it here.
     let body = SendWrapper::new(payload.map_err(|error| std::io::Error::other(error.to_string())));

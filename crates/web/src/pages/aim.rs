@@ -67,7 +67,7 @@ pub(crate) async fn save(
         .await?
     {
         Kept::Saved => Ok(see_other(Stage::Aim.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&aim::on_file(sheet.units(), file.case.aim.as_ref()));
             drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await

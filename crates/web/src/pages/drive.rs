@@ -94,7 +94,7 @@ pub(crate) async fn save(
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(path(file.job.number.0))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&drive::on_file(sheet.units(), &file.case.drive));
             drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await

@@ -118,7 +118,7 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
     match opened(&database, &worker, &sending, &intake).await {
         Ok(number) => Ok(see_other(Stage::Tape.path(number))),
         Err(StoreError::Stale { by, at }) => {
-            let refusal = Refusal::Stale(stale_words(&worker, &by, at));
+            let refusal = Refusal::Conflict(stale_words(&worker, &by, at));
             drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await
         }
         Err(error) => Err(error.into()),
@@ -160,7 +160,7 @@ pub(crate) async fn save(
         .await?
     {
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&intake::on_file(sheet.units(), &file.case.intake));
             drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await

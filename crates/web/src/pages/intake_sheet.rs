@@ -148,7 +148,7 @@ pub(crate) async fn save(
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.case.sheet));
             drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await

@@ -126,7 +126,7 @@ pub(crate) async fn save(
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, plan).await? {
         Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.compare_with(&load_plan::on_file(sheet.units(), file.case.plan.as_ref()));
             drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await

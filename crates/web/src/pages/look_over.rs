@@ -84,7 +84,7 @@ pub(crate) async fn save(
     let job = file.job.id;
     match keep_sheet(&database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&look_over::on_file(sheet.units(), record.file.case.look_over.as_ref()));
             drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await

@@ -132,17 +132,15 @@ impl Hidden {
 enum Refusal {
     /// Some fields are wrong.
     Fields(usize),
-    /// Somebody saved the job since the page was opened, or it is closed.
-    Stale(String),
-    /// A list has all that it may hold.
-    Full(String),
+    /// The job stands otherwise than the page took it to: saved since, closed, or its list full.
+    Conflict(String),
 }
 
 impl Refusal {
     fn status(&self) -> StatusCode {
         match self {
             Refusal::Fields(_) => StatusCode::UNPROCESSABLE_ENTITY,
-            Refusal::Stale(_) | Refusal::Full(_) => StatusCode::CONFLICT,
+            Refusal::Conflict(_) => StatusCode::CONFLICT,
         }
     }
 
@@ -152,7 +150,7 @@ impl Refusal {
             Refusal::Fields(count) => {
                 format!("Nothing was saved: {count} fields need another look. What you typed is still here.")
             }
-            Refusal::Stale(text) | Refusal::Full(text) => text.clone(),
+            Refusal::Conflict(text) => text.clone(),
         }
     }
 }
@@ -160,7 +158,7 @@ impl Refusal {
 /// How a saving ended that did not fail outright.
 enum Kept {
     Saved,
-    Stale(Refusal),
+    Refused(Refusal),
 }
 
 /// Saves one form of a job, all of it or nothing: a second tap is taken once, and a page older than the job is turned away.
@@ -187,14 +185,14 @@ async fn keep_where(
     let saved = database.write(move |connection| saving::save(connection, &person, &sent, job, seen, closed, work)).await;
     match saved {
         Ok(()) => Ok(Kept::Saved),
-        Err(StoreError::Stale { by, at }) => Ok(Kept::Stale(Refusal::Stale(stale_words(worker, &by, at)))),
+        Err(StoreError::Stale { by, at }) => Ok(Kept::Refused(Refusal::Conflict(stale_words(worker, &by, at)))),
         Err(StoreError::Finished) => {
             let text = format!("{FINISHED} What you typed is still here; take the job up again on Proof, then save.");
-            Ok(Kept::Stale(Refusal::Stale(text)))
+            Ok(Kept::Refused(Refusal::Conflict(text)))
         }
         Err(full @ StoreError::Full { .. }) => {
             let text = format!("{}. Nothing was saved; take one off the list first.", sentence(&full.to_string()));
-            Ok(Kept::Stale(Refusal::Full(text)))
+            Ok(Kept::Refused(Refusal::Conflict(text)))
         }
         Err(StoreError::OutcomeUnknown(_)) => was_kept(database, worker, sending).await.map(|()| Kept::Saved),
         Err(error) => Err(error.into()),
@@ -253,6 +251,6 @@ async fn keep_or_fail(
 fn or_fail(kept: Kept) -> Result<(), WebError> {
     match kept {
         Kept::Saved => Ok(()),
-        Kept::Stale(refusal) => Err(WebError::Refused(refusal.words())),
+        Kept::Refused(refusal) => Err(WebError::Refused(refusal.words())),
     }
 }

@@ -153,7 +153,7 @@ pub(crate) async fn consider(
     });
     match kept.await? {
         Kept::Saved => Ok(see_other(newest_of(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await
         }

@@ -70,7 +70,7 @@ pub(crate) async fn save(
     });
     match kept.await? {
         Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&tape::heights_on_file(sheet.units(), &record.file, Phase::Fitted));
             drawn(move |_| proof_page(&worker, &record, &sheet, Some(&refusal))).await

@@ -173,7 +173,7 @@ pub(crate) async fn save(
     });
     match kept.await? {
         Kept::Saved => Ok(see_other(Stage::Verdict.path(file.job.number))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
             sheet.compare_with(&tape::on_file(sheet.units(), &record.file));
             drawn(move |_| tape_page(&worker, &record, &sheet, Some(&refusal))).await

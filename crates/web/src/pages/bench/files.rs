@@ -76,7 +76,7 @@ pub(crate) async fn import(
             let entry = bench_with(&database, &worker, file.case.bench.as_ref(), which, pack).await?;
             match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
                 Kept::Saved => Ok(see_other(here(file.job.number.0, which, ""))),
-                Kept::Stale(refusal) => {
+                Kept::Refused(refusal) => {
                     let file = job_file(&database, &worker, *number).await?;
                     let page = as_on_file(&file, which, units);
                     bench_page(&database, worker, file, page, Some(refusal)).await

@@ -94,7 +94,7 @@ async fn keep_bench(
 ) -> Result<HttpResponse, WebError> {
     match keep_sheet(database, &worker, &sheet, job, entry).await? {
         Kept::Saved => Ok(see_other(here(number, which, sheet.text("load")))),
-        Kept::Stale(refusal) => {
+        Kept::Refused(refusal) => {
             let file = job_file(database, &worker, number).await?;
             let on_file = bench::on_file(sheet.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
             sheet.compare_with(&on_file);
