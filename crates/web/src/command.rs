@@ -79,7 +79,7 @@ fn name(text: &str) -> Result<String, String> {
     let name = clean(text).trim().to_owned();
     match name.chars().count() {
         1..=60 if !name.contains(['\n', '\t']) => Ok(name),
-        _ => Err("a name has from 1 to 60 signs, on one line".to_owned()),
+        _ => Err("a name has from 1 to 60 characters, on one line".to_owned()),
     }
 }
 

@@ -184,7 +184,7 @@ impl LeafText {
             return Err(DocumentError::field(path("curvature_per_m"), "must be a finite number"));
         }
         if self.name.chars().count() > LONGEST_NAME {
-            return Err(DocumentError::field(path("name"), format!("is longer than {LONGEST_NAME} signs")));
+            return Err(DocumentError::field(path("name"), format!("is longer than {LONGEST_NAME} characters")));
         }
         Ok(Leaf {
             width: length("width_m", self.width_m)?,
