@@ -7,7 +7,7 @@ use std::time::Instant;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock};
 use wise_badger_mechanics::units::{inches, pounds_per_inch};
 
 #[path = "../tests/support/mod.rs"]
@@ -15,9 +15,9 @@ mod support;
 
 fn corrections() -> [(&'static str, Correction); 3] {
     [
-        ("block", Correction::LiftBlock { thickness: inches(2.0) }),
-        ("helper", Correction::HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(1.0) }),
-        ("added leaf", Correction::AddedLeaf { pair_rate: pounds_per_inch(90.0), lift: inches(1.0) }),
+        ("block", Correction::at_the_rear(LiftBlock { thickness: inches(2.0) })),
+        ("helper", Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(1.0) })),
+        ("added leaf", Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(90.0), lift: inches(1.0) })),
     ]
 }
 

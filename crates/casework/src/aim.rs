@@ -1,5 +1,6 @@
 //! The aim of a job: what height is right, and whether a height meets it.
 
+use crate::bounds::{RAKE, TOLERANCE};
 use crate::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
@@ -81,12 +82,7 @@ pub enum AimVerdict {
 #[non_exhaustive]
 pub enum AimProblem {
     /// A tolerance of nought, or wider than the whole question.
-    Tolerance {
-        /// The least accepted.
-        least: Length,
-        /// The most accepted.
-        most: Length,
-    },
+    Tolerance,
     /// A share of the sag that is none.
     Share,
     /// A point off the vehicle, or a clearance no vehicle has.
@@ -97,10 +93,7 @@ pub enum AimProblem {
         most: Length,
     },
     /// A rake no shop aims at.
-    Rake {
-        /// The most accepted, either way.
-        most: Length,
-    },
+    Rake,
     /// A stock height further from the measured one than any spring brings it back.
     FarFromMeasured {
         /// What was measured.
@@ -170,14 +163,11 @@ impl Aim {
     /// Everything about the aim that cannot be.
     pub fn problems(&self, survey: &Survey) -> Vec<AimProblem> {
         let mut problems = Vec::new();
-        let (least, most) = (inches(1.0 / 16.0), inches(3.0));
-        if self.tolerance() < least || self.tolerance() > most {
-            problems.push(AimProblem::Tolerance { least, most });
+        if !TOLERANCE.holds(self.tolerance().si()) {
+            problems.push(AimProblem::Tolerance);
         }
         match self {
-            Aim::LevelLoaded { rake, .. } if rake.si().abs() > inches(8.0).si() => {
-                problems.push(AimProblem::Rake { most: inches(8.0) });
-            }
+            Aim::LevelLoaded { rake, .. } if !RAKE.holds(rake.si()) => problems.push(AimProblem::Rake),
             Aim::StockHeight { rear, .. } => {
                 if let Some(measured) = survey.height(End::Rear, LoadState::Empty)
                     && (*rear - measured.value).si().abs() > inches(8.0).si()

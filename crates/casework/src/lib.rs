@@ -12,11 +12,11 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`.
+//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
-//! use wise_badger_mechanics::correction::Correction;
+//! use wise_badger_mechanics::correction::{Correction, LiftBlock};
 //! use wise_badger_mechanics::side::Sides;
 //! use wise_badger_casework::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
 //! use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
@@ -39,12 +39,13 @@
 //!     stop_gap: States::default(),
 //!     rolled_and_bounced: true,
 //! };
-//! let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(2.0) });
+//! let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
 //! let loaded = prediction.loaded.expect("as given");
 //! assert!((loaded.rear.value.customary() - 20.8125).abs() < 1e-6);
 //! ```
 
 pub mod aim;
+pub mod bounds;
 pub mod case;
 pub mod entry;
 pub mod intake;

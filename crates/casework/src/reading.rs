@@ -1,7 +1,9 @@
 //! Heights, gaps, weights, angles and pressures as read at the vehicle.
 
+use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::tape::Datum;
 
+use crate::bounds::{ARCH_UNDER_THE_VEHICLE, RIDE_HEIGHT, STOP_GAP};
 use crate::entry::{Typed, UnitWord};
 use crate::survey::LoadState;
 use crate::words::Word;
@@ -111,6 +113,15 @@ impl Place {
             | Place::WeightRear => Kind::Weight,
             Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => Kind::Angle,
             Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => Kind::Pressure,
+        }
+    }
+
+    /// What a length read there may be.
+    pub fn bound(self) -> &'static Bound {
+        match self {
+            Place::StopGap => &STOP_GAP,
+            Place::ArchLeft | Place::ArchRight => &ARCH_UNDER_THE_VEHICLE,
+            _ => &RIDE_HEIGHT,
         }
     }
 

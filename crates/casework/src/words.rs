@@ -1,6 +1,8 @@
 //! The words that types go by on the wire and in the record: one list a type, in the order offered.
 
 use crate::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::correction::Axles;
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
 
 /// A type that goes by one of a few words.
@@ -55,4 +57,20 @@ impl Word for Datum {
 impl Word for LoadState {
     const WHAT: &'static str = "load state";
     const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
+}
+
+impl Word for Side {
+    const WHAT: &'static str = "side";
+    const WORDS: &'static [(Self, &'static str)] = &[(Side::Left, "left"), (Side::Right, "right")];
+}
+
+impl Word for Axles {
+    const WHAT: &'static str = "axle";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Axles::Rear, "rear"),
+        (Axles::Front, "front"),
+        (Axles::OneOfRear(1), "rear_1"),
+        (Axles::OneOfRear(2), "rear_2"),
+        (Axles::OneOfRear(3), "rear_3"),
+    ];
 }

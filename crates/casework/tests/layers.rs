@@ -7,7 +7,7 @@ mod layers;
 
 /// From the lowest, as `src/lib.rs` says.
 const LAYERS: &[&str] =
-    &["survey", "words", "look_over", "verdict", "prediction", "aim", "proof", "entry", "reading", "intake", "case"];
+    &["bounds", "survey", "words", "look_over", "verdict", "prediction", "aim", "proof", "entry", "reading", "intake", "case"];
 
 #[test]
 fn every_module_uses_only_those_before_it() {

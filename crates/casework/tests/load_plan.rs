@@ -8,7 +8,7 @@ use support::half_ton;
 use wise_badger_casework::prediction::{Predictor, Unpredicted};
 use wise_badger_casework::survey::{Basis, Centre, End, Ends, Item, LoadProblem, LoadPut, LoadState, Survey, Thing};
 use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, LiftBlock};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, kilograms, pounds, pounds_per_inch};
 
 fn item(weight: f64, behind: f64) -> Item {
@@ -137,7 +137,7 @@ fn half_the_load_over_the_axle_sags_half_as_far_from_the_hub() {
     let case = predictor.in_case(&with(vec![item(500.0, 0.0)]), None).expect("measured");
     close("rear", case.rear.value.customary(), 21.5 - 2.6875 / 2.0, 0.005);
     assert!(case.rate_measured);
-    let block = Correction::LiftBlock { thickness: inches(2.0) };
+    let block = Correction::at_the_rear(LiftBlock { thickness: inches(2.0) });
     let raised = predictor.in_case(&with(vec![item(500.0, 0.0)]), Some(&block)).expect("measured");
     close("block", (raised.rear.value - case.rear.value).customary(), 2.0, 1e-6);
     // Nose up: a tongue takes 172 lb off the front, at the class's 500 lb/in.
@@ -153,7 +153,7 @@ fn a_case_that_would_rest_on_the_stops_is_not_predicted_until_they_are_clear() {
     let predictor = Predictor::new(&survey);
     // 1,400 lb at 372 lb/in use up 3 3/4 in of the 3 in there are.
     assert_eq!(predictor.in_case(&heavy, None).err(), Some(Unpredicted::OnTheStops));
-    let leaf = Correction::AddedLeaf { pair_rate: pounds_per_inch(400.0), lift: inches(1.0) };
+    let leaf = Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(400.0), lift: inches(1.0) });
     let clear = predictor.in_case(&heavy, Some(&leaf)).expect("a leaf keeps it off them");
     assert!(clear.travel_left.is_some_and(|left| left > inches(0.5)), "{clear:?}");
 }

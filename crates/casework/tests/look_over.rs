@@ -1,7 +1,7 @@
 //! What findings rule out and add, against the rules of the trade and the regulation.
 
 use wise_badger_casework::look_over::{Addition, Area, Defect, Finding, Gate, Grade, LookOver, Measure, Measured};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, RearchedPack};
 use wise_badger_mechanics::units::{inches, pounds_per_inch};
 
 fn found(defects: &[Defect]) -> LookOver {
@@ -21,10 +21,10 @@ fn measured(what: Measure, value: f64) -> LookOver {
 
 fn corrections() -> [Correction; 4] {
     [
-        Correction::LiftBlock { thickness: inches(2.0) },
-        Correction::HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.5) },
-        Correction::AddedLeaf { pair_rate: pounds_per_inch(150.0), lift: inches(1.0) },
-        Correction::RearchedPack { free_height_gained: inches(1.5) },
+        Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }),
+        Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.5) }),
+        Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(150.0), lift: inches(1.0) }),
+        Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) }),
     ]
 }
 

@@ -8,7 +8,7 @@ mod truck;
 use truck::{arch, truck};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{Pack, PackWork, PartKind};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
@@ -49,7 +49,7 @@ fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     let survey = survey(&found);
     let work = PackWork::new(&found, &planned, pounds(1600.0)).unwrap();
     assert!(work.adds_leaves && !work.rearches);
-    let correction = Correction::ReworkedPack(Box::new(work));
+    let correction = Correction::at_the_rear(ReworkedPack(work));
     let predictor = Predictor::new(&survey);
     let empty = predictor.predict(&correction).get(LoadState::Empty).unwrap();
     let own = arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0));

@@ -13,7 +13,7 @@ use wise_badger_casework::prediction::{Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, RateVerdict, Relief};
 use wise_badger_mechanics::axle_rate::RateGrade;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack};
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, NEWTONS_PER_POUND, inches, kilograms, newtons, pounds, pounds_per_inch};
@@ -53,21 +53,21 @@ fn a_good_load_gives_the_rate_by_hand_arithmetic() {
 #[test]
 fn block_and_helper_sit_where_the_series_sums_say() {
     let survey = half_ton();
-    let (empty, loaded) = rear_heights(&survey, &Correction::LiftBlock { thickness: inches(2.0) });
+    let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 23.5, 1e-6);
     close(loaded, 20.8125, 1e-6);
     // 372.09·u + 200·(u − 1) = 1000, so u = 2.0976 in.
-    let helper = Correction::HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(1.0) };
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(1.0) });
     let (empty, loaded) = rear_heights(&survey, &helper);
     close(empty, 21.5, 1e-6);
     close(loaded, 21.5 - 1200.0 / (1000.0 / 2.6875 + 200.0), 1e-6);
     // lift(W) = lift₀ + W·(1/k₀ − 1/k₁).
-    let leaf = Correction::AddedLeaf { pair_rate: pounds_per_inch(50.0), lift: inches(1.0) };
+    let leaf = Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(50.0), lift: inches(1.0) });
     let (empty, loaded) = rear_heights(&survey, &leaf);
     let stiffness_alone = 2.6875 - 1000.0 / (1000.0 / 2.6875 + 50.0);
     close(empty, 22.5, 1e-6);
     close(loaded, 18.8125 + 1.0 + stiffness_alone, 1e-6);
-    let (empty, loaded) = rear_heights(&survey, &Correction::RearchedPack { free_height_gained: inches(1.5) });
+    let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) }));
     close(empty, 23.0, 1e-6);
     close(loaded, 20.3125, 1e-6);
 }
@@ -77,9 +77,9 @@ fn a_block_is_sure_of_its_rise_and_a_helper_is_not() {
     let survey = half_ton();
     let predictor = Predictor::new(&survey);
     let measured = survey.height(End::Rear, LoadState::Loaded).unwrap().sd.customary();
-    let block = predictor.predict(&Correction::LiftBlock { thickness: inches(2.0) }).loaded.unwrap();
+    let block = predictor.predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) })).loaded.unwrap();
     let helper = predictor
-        .predict(&Correction::HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.0) })
+        .predict(&Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.0) }))
         .loaded
         .unwrap();
     // The block carries the tape's doubt and friction, nothing of the rate's.
@@ -96,10 +96,10 @@ fn a_small_load_gives_no_rate_and_still_a_block() {
     survey.load = Some(LoadPut::Placed { weight: pounds(150.0), behind_rear_axle: inches(0.0) });
     let RateVerdict::TooWeak { load_needed, .. } = RateVerdict::of(&survey) else { panic!("150 lb cannot give a rate") };
     close(load_needed.customary(), 485.0, 60.0);
-    let (empty, loaded) = rear_heights(&survey, &Correction::LiftBlock { thickness: inches(2.0) });
+    let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 23.5, 1e-6);
     close(loaded, 23.125, 1e-6);
-    let helper = Correction::HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(0.1) };
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(0.1) });
     let prediction = Predictor::new(&survey).predict(&helper);
     assert_eq!(prediction.loaded.unwrap_err(), Unpredicted::NeedsRate);
     close(prediction.empty.unwrap().rear.value.customary(), 21.5, 1e-6);
@@ -119,7 +119,7 @@ fn a_half_ton_falls_three_inches_at_the_arch_and_rubber_brings_half_back() {
     close(figure.rate.customary(), 370.0, 12.0);
     let points = [(0.0, 0.0), (0.3, 80.0), (0.66, 282.0), (1.0, 620.0)];
     let force = ForceTable::new(&points.map(|(travel, force)| (inches(travel), pounds(force)))).unwrap();
-    let (empty, loaded) = rear_heights(&survey, &Correction::LoadRubber { clearance: inches(0.5), force });
+    let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LoadRubber { clearance: inches(0.5), force }));
     close(empty, 40.0, 1e-6);
     close(loaded, 38.5, 0.125);
 }
@@ -135,7 +135,7 @@ fn a_camper_takes_more_from_the_arch_than_from_the_stop_gap() {
     survey.heights = States { empty: heights(39.0, 42.0), loaded: heights(39.0, 38.125) };
     survey.stop_gap.empty = Some(inches(4.75));
     survey.load = Some(LoadPut::Placed { weight: pounds(3900.0), behind_rear_axle: inches(0.0) });
-    let block = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(1.0) }).loaded.unwrap();
+    let block = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(1.0) })).loaded.unwrap();
     close(block.travel_left.unwrap().customary() - 1.0, 2.0, 0.375);
 }
 
@@ -159,7 +159,7 @@ fn stops_that_touch_leave_no_rate() {
     let mut survey = half_ton();
     survey.stop_gap = States { empty: Some(inches(2.5)), loaded: None };
     assert!(matches!(RateVerdict::of(&survey), RateVerdict::OnTheStops { .. }));
-    let block = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(2.0) });
+    let block = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     assert_eq!(block.loaded.unwrap_err(), Unpredicted::OnTheStops);
 }
 
@@ -170,7 +170,7 @@ fn an_aim_is_judged_with_the_band_in_view() {
     let target = aim.target(&survey).unwrap();
     close(target.height.customary(), 21.5, 1e-9);
     let block = |thickness: f64| {
-        let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(thickness) });
+        let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(thickness) }));
         target.judge(prediction.loaded.unwrap().rear)
     };
     assert!(matches!(block(2.6875), AimVerdict::Meets));
@@ -196,14 +196,14 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     close(stages.first.customary(), 860.0, 0.5);
     close(stages.added.customary(), 1200.0, 0.5);
     // 860 x + 1,200 (x − 2.4) + 500 (x − 1) = 3,300 gives x = 2.609 in; one rate of 1,100 would say 2.375.
-    let helper = Correction::HelperSpring { pair_rate: pounds_per_inch(500.0), engagement_gap: inches(1.0) };
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(500.0), engagement_gap: inches(1.0) });
     let (_, loaded) = rear_heights(&survey, &helper);
     close(loaded, 24.0 - 6680.0 / 2560.0, 2e-3);
     // With 600 lb off, 860 x + 1,200 (x − 2.4) = 2,700 gives x = 2.709: the stiff part gives back little.
     let less = Predictor::new(&survey).rear_with_less(pounds(600.0)).unwrap();
     close(less.customary(), 24.0 - 5580.0 / 2060.0, 2e-3);
     // A block still lifts by its height, and is as sure as the tape.
-    let (empty, loaded) = rear_heights(&survey, &Correction::LiftBlock { thickness: inches(2.0) });
+    let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 26.0, 1e-6);
     close(loaded, 23.0, 1e-6);
     // Where the leaf bears is assumed, and that doubt is in the helper's band.

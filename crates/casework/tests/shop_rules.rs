@@ -14,7 +14,7 @@ use wise_badger_casework::survey::{
 };
 use wise_badger_casework::verdict::{Overload, RateVerdict, Rated, RatingCheck, Relief, contact_suspicion};
 use wise_badger_mechanics::axle_rate::ContactSuspicion;
-use wise_badger_mechanics::correction::{Correction, CorrectionProblem};
+use wise_badger_mechanics::correction::{Correction, CorrectionProblem, HelperSpring, LiftBlock};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::tape::{
@@ -56,7 +56,7 @@ fn a_vehicle_that_cannot_be_is_found_out() {
         spoil(&mut vehicle);
         vehicle.problems()
     };
-    assert!(matches!(problems(&|v| v.wheelbase = inches(12.0))[..], [VehicleProblem::Wheelbase { .. }]));
+    assert!(matches!(problems(&|v| v.wheelbase = inches(12.0))[..], [VehicleProblem::Wheelbase]));
     assert!(matches!(
         problems(&|v| v.axle_ratings.rear = pounds(2000.0))[..],
         [VehicleProblem::RatingBelowKerb { end: End::Rear, basis: Basis::Assumed, .. }]
@@ -152,8 +152,8 @@ fn aims_have_their_bounds() {
     let tolerance = inches(0.25);
     let problems = |aim: Aim| aim.problems(&survey);
     assert_eq!(problems(Aim::LevelEmpty { tolerance }), []);
-    assert!(matches!(problems(Aim::LevelEmpty { tolerance: inches(0.01) })[..], [AimProblem::Tolerance { .. }]));
-    assert!(matches!(problems(Aim::LevelLoaded { rake: inches(-9.0), tolerance })[..], [AimProblem::Rake { .. }]));
+    assert!(matches!(problems(Aim::LevelEmpty { tolerance: inches(0.01) })[..], [AimProblem::Tolerance]));
+    assert!(matches!(problems(Aim::LevelLoaded { rake: inches(-9.0), tolerance })[..], [AimProblem::Rake]));
     assert_eq!(problems(Aim::RecoverSag { share: 0.0, tolerance })[..], [AimProblem::Share]);
     // Half of the 2 11/16 in of sag back: 18 13/16 + 1 11/32 in, and more is as good.
     let half = Aim::RecoverSag { share: 0.5, tolerance }.target(&survey).unwrap();
@@ -175,13 +175,14 @@ fn aims_have_their_bounds() {
 fn corrections_have_their_bounds() {
     let problems = |correction: Correction| correction.problems();
     for thickness in [0.0, 12.0] {
-        let block = Correction::LiftBlock { thickness: inches(thickness) };
-        assert!(matches!(problems(block)[..], [CorrectionProblem::Length { .. }]), "{thickness}");
+        let block = Correction::at_the_rear(LiftBlock { thickness: inches(thickness) });
+        assert!(matches!(problems(block)[..], [CorrectionProblem::OutOfBounds { figure: "thickness", .. }]), "{thickness}");
     }
-    let helper = |rate, gap| Correction::HelperSpring { pair_rate: pounds_per_inch(rate), engagement_gap: inches(gap) };
+    let helper =
+        |rate, gap| Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(rate), engagement_gap: inches(gap) });
     assert_eq!(problems(helper(200.0, -0.5)), [], "a helper may be set tight");
-    assert!(matches!(problems(helper(0.0, 1.0))[..], [CorrectionProblem::NoRate]));
-    assert!(matches!(problems(helper(200.0, 40.0))[..], [CorrectionProblem::Length { .. }]));
+    assert!(matches!(problems(helper(0.0, 1.0))[..], [CorrectionProblem::OutOfBounds { figure: "pair_rate", .. }]));
+    assert!(matches!(problems(helper(200.0, 40.0))[..], [CorrectionProblem::OutOfBounds { figure: "engagement_gap", .. }]));
 }
 
 #[test]
@@ -261,7 +262,7 @@ proptest! {
         let mut survey = half_ton();
         survey.heights.empty = heights(20.5, rear);
         survey.heights.loaded = heights(20.5, rear - drop);
-        let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: inches(block) });
+        let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(block) }));
         for state in LoadState::BOTH {
             let predicted = prediction.get(state).as_ref().unwrap();
             prop_assert!((predicted.rise - inches(block)).si().abs() < 1e-9);

@@ -8,7 +8,7 @@ use support::heights;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{End, Ends, Item, LoadPut, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts};
 use wise_badger_casework::verdict::{RateVerdict, Rated, RatingCheck};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, LiftBlock};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
@@ -52,7 +52,7 @@ fn a_block_raises_the_frame_over_the_axles_and_half_the_load_sags_half_as_far() 
             let mut survey = trailer(class, 2.0);
             survey.vehicle.tandem = Some(Tandem { spread: inches(33.0), equalised });
             let predictor = Predictor::new(&survey);
-            let block = predictor.predict(&Correction::LiftBlock { thickness: inches(1.5) });
+            let block = predictor.predict(&Correction::at_the_rear(LiftBlock { thickness: inches(1.5) }));
             let rise = block.loaded.expect("measured").rise.customary();
             // Rockers let every axle carry alike, and the middle rises by the block. Without them the frame turns about the
             // coupler until Σk·x·(t − θx) = 0: the middle at X rises by t·X·Σx/Σx².

@@ -15,7 +15,7 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `units`, `uncertain`, `side`, `cholesky`, `range`, `tape`, `stance`, `side_effect`, `pack`, `axle_rate`, `identification`,
+//! `units`, `bound`, `uncertain`, `side`, `cholesky`, `range`, `tape`, `stance`, `side_effect`, `pack`, `axle_rate`, `identification`,
 //! `correction`, `document`.
 //!
 //! ```
@@ -28,6 +28,7 @@
 //! ```
 
 pub mod axle_rate;
+pub mod bound;
 mod cholesky;
 pub mod correction;
 pub mod document;

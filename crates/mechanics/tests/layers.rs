@@ -8,6 +8,7 @@ mod layers;
 /// From the lowest, as `src/lib.rs` says.
 const LAYERS: &[&str] = &[
     "units",
+    "bound",
     "uncertain",
     "side",
     "cholesky",

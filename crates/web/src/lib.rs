@@ -7,6 +7,7 @@
 
 mod bench;
 pub mod command;
+mod correction;
 mod demo_data;
 mod drawing;
 mod error;

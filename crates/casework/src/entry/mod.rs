@@ -1,12 +1,14 @@
 //! Quantities and small documents as people typed them.
 
 mod bench;
+mod correction;
 mod drive;
 mod intake_sheet;
 mod load_plan;
 mod look_over;
 
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
+pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
@@ -16,9 +18,6 @@ use crate::aim::Aim;
 use crate::prediction::Prediction;
 use crate::survey::{EmptyAndLoaded, LoadPut, LoadState};
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::pack::PackWork;
-use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
@@ -226,93 +225,6 @@ impl AimEntry {
                 tolerance: tolerance.length(),
             },
         }
-    }
-}
-
-/// A rubber's force table, as typed: one point a line.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct TypedTable {
-    /// What was typed.
-    pub text: String,
-    /// The unit bare lengths were read in.
-    pub length_unit: UnitWord,
-    /// The unit bare weights were read in.
-    pub weight_unit: UnitWord,
-    /// Compression (m) and force (N) of each point.
-    pub points_si: Vec<(f64, f64)>,
-}
-
-/// A correction, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(tag = "kind", rename_all = "snake_case")]
-pub enum CorrectionEntry {
-    /// A block.
-    LiftBlock {
-        /// Its height.
-        thickness: Typed,
-    },
-    /// A pair of helpers.
-    HelperSpring {
-        /// Both together.
-        pair_rate: Typed,
-        /// Clearance empty.
-        engagement_gap: Typed,
-    },
-    /// A leaf added to each pack.
-    AddedLeaf {
-        /// What the pair adds.
-        pair_rate: Typed,
-        /// What it lifts empty.
-        lift: Typed,
-    },
-    /// Load rubbers in place of the stops.
-    LoadRubber {
-        /// Clearance empty.
-        clearance: Typed,
-        /// Force of one.
-        force: TypedTable,
-    },
-    /// Packs re-arched.
-    RearchedPack {
-        /// Free height gained.
-        free_height_gained: Typed,
-    },
-    /// Packs rebuilt on the bench.
-    ReworkedPack {
-        /// What is done, in a few words.
-        words: String,
-        /// As found.
-        found: Box<PackEntry>,
-        /// As it is to be.
-        planned: Box<PackEntry>,
-        /// The load that both are worked out up to, N.
-        most_n: f64,
-    },
-}
-
-impl CorrectionEntry {
-    /// As the mechanics take it; `None` when a stored force table or pack is none any more.
-    pub fn correction(&self) -> Option<Correction> {
-        Some(match self {
-            CorrectionEntry::LiftBlock { thickness } => Correction::LiftBlock { thickness: thickness.length() },
-            CorrectionEntry::HelperSpring { pair_rate, engagement_gap } => {
-                Correction::HelperSpring { pair_rate: pair_rate.rate(), engagement_gap: engagement_gap.length() }
-            }
-            CorrectionEntry::AddedLeaf { pair_rate, lift } => {
-                Correction::AddedLeaf { pair_rate: pair_rate.rate(), lift: lift.length() }
-            }
-            CorrectionEntry::LoadRubber { clearance, force } => {
-                let points: Vec<_> = force.points_si.iter().map(|(travel, force)| (metres(*travel), newtons(*force))).collect();
-                Correction::LoadRubber { clearance: clearance.length(), force: ForceTable::new(&points).ok()? }
-            }
-            CorrectionEntry::ReworkedPack { found, planned, most_n, .. } => {
-                let (found, planned) = (found.pack().ok()?.pack, planned.pack().ok()?.pack);
-                Correction::ReworkedPack(Box::new(PackWork::new(&found, &planned, newtons(*most_n)).ok()?))
-            }
-            CorrectionEntry::RearchedPack { free_height_gained } => {
-                Correction::RearchedPack { free_height_gained: free_height_gained.length() }
-            }
-        })
     }
 }
 

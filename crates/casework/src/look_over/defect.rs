@@ -224,7 +224,7 @@ impl Defect {
             ShackleWorn => rule(ShacklesAndHangers, PutRight, &[], &[A::Shackles], PRACTICE),
             HangerCracked => rule(ShacklesAndHangers, Stop, &[], &[], POSITION_RULE),
             FrameCracked => rule(Frame, Stop, &[], &[], FRAME_RULE),
-            FrameRusted => rule(Frame, Watch, &[B::LoadRubber, B::Helper], &[], PRACTICE),
+            FrameRusted => rule(Frame, Watch, &[B::BearsOnTheFrame], &[], PRACTICE),
             CaptiveNutGone => rule(Frame, PutRight, &[], &[A::CaptiveNut], PRACTICE),
             StopHasBeenHitting => rule(BumpStops, Watch, &[], &[], PRACTICE),
             StopMissing => rule(BumpStops, PutRight, &[], &[A::BumpStops], PRACTICE),

@@ -2,8 +2,9 @@
 
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::item::Item;
+use crate::bounds::{AXLE_SPREAD, WHEELBASE};
 use wise_badger_mechanics::pack::PackCurve;
-use wise_badger_mechanics::units::{Force, Length, SpringRate, inches};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches};
 
 /// What a vehicle stands on at its front and at its rear.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -108,19 +109,9 @@ pub struct VehicleFacts {
 #[non_exhaustive]
 pub enum VehicleProblem {
     /// No vehicle of the kind is this short or long between axles.
-    Wheelbase {
-        /// The shortest believed.
-        least: Length,
-        /// The longest believed.
-        most: Length,
-    },
+    Wheelbase,
     /// A trailer's axles are too close for their wheels, or too far apart to share a load.
-    Spread {
-        /// The least believed.
-        least: Length,
-        /// The most believed.
-        most: Length,
-    },
+    Spread,
     /// An axle is rated for less than it weighs empty.
     RatingBelowKerb {
         /// Which axle.
@@ -215,15 +206,11 @@ impl VehicleFacts {
     /// Everything about the facts that cannot be.
     pub fn problems(&self) -> Vec<VehicleProblem> {
         let mut problems = Vec::new();
-        let (least, most) = (inches(60.0), inches(360.0));
-        if self.wheelbase < least || self.wheelbase > most {
-            problems.push(VehicleProblem::Wheelbase { least, most });
+        if !WHEELBASE.holds(self.wheelbase.si()) {
+            problems.push(VehicleProblem::Wheelbase);
         }
-        if let Some(tandem) = self.tandem() {
-            let (least, most) = (inches(24.0), inches(72.0));
-            if tandem.spread < least || tandem.spread > most {
-                problems.push(VehicleProblem::Spread { least, most });
-            }
+        if self.tandem().is_some_and(|tandem| !AXLE_SPREAD.holds(tandem.spread.si())) {
+            problems.push(VehicleProblem::Spread);
         }
         let wheels = 1.2 * self.assumptions().rear_unsprung;
         for end in [End::Front, End::Rear] {

@@ -1,7 +1,5 @@
 //! The cautions that belong to a correction.
 
-use super::kind::Correction;
-
 /// A caution, by what it is about. The words are the interface's.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Caution {
@@ -29,28 +27,10 @@ pub enum Caution {
     SoundPackOnly,
     /// A new arch takes a set in the first weeks.
     TakesASet,
-}
-
-impl Correction {
-    /// The cautions to show with it, the most particular first.
-    pub fn cautions(&self) -> Vec<Caution> {
-        use Caution::*;
-        match self {
-            Correction::LiftBlock { .. } => {
-                vec![AddsNoCapacity, OneBlockOnly, NewUBolts, HoseSlack, DrivelineAngle, AimAndAlignment]
-            }
-            Correction::HelperSpring { .. } => vec![AddsNoCapacity, SetEqualSides, HoseSlack, AimAndAlignment],
-            Correction::AddedLeaf { .. } => vec![SoundPackOnly, StoredEnergy, NewUBolts, FirmerEmpty, HoseSlack, AimAndAlignment],
-            Correction::LoadRubber { .. } => vec![AddsNoCapacity, TravelUsed, AimAndAlignment],
-            Correction::ReworkedPack(work) => {
-                let firmer = work.adds_leaves.then_some(FirmerEmpty);
-                let settles = work.rearches.then_some(TakesASet);
-                let always = [SoundPackOnly, StoredEnergy, NewUBolts].into_iter();
-                always.chain(firmer).chain(settles).chain([HoseSlack, DrivelineAngle, AimAndAlignment]).collect()
-            }
-            Correction::RearchedPack { .. } => {
-                vec![SoundPackOnly, StoredEnergy, NewUBolts, TakesASet, HoseSlack, AimAndAlignment]
-            }
-        }
-    }
+    /// On one side only: first find out why it leans, and weigh the corners after.
+    OneSideOnly,
+    /// On a steered axle: alignment before it drives.
+    SteeredAxle,
+    /// On one axle of several: that axle carries more than its share.
+    OneAxleOfSeveral,
 }

@@ -1,62 +1,162 @@
-//! The corrections of the trade that this program predicts.
+//! What every kind of correction answers to.
 
-use crate::pack::PackWork;
-use crate::stance::{Axle, Change, Element, ElementKind, ForceTable, Mount, StopCurve, Vehicle};
-use crate::units::{Force, InShopUnits, Length, SpringRate, inches, metres};
+use std::fmt;
+use std::sync::Arc;
 
-/// One thing fitted at the rear, both sides and (on a trailer) both axles alike.
-#[derive(Debug, Clone, PartialEq)]
-pub enum Correction {
-    /// A block between spring and axle.
-    LiftBlock {
-        /// Its height.
-        thickness: Length,
-    },
-    /// A pair of springs over or beside the axle that bear past a gap.
-    HelperSpring {
-        /// All helpers together.
-        pair_rate: SpringRate,
-        /// Clearance empty; negative is set tight by so much.
-        engagement_gap: Length,
-    },
-    /// A leaf added to each pack.
-    AddedLeaf {
-        /// What it adds to the rate, all packs together.
-        pair_rate: SpringRate,
-        /// What it lifts empty.
-        lift: Length,
-    },
-    /// A rubber in place of each bump stop that carries load.
-    LoadRubber {
-        /// Clearance empty.
-        clearance: Length,
-        /// Force of one rubber against its compression.
-        force: ForceTable,
-    },
-    /// The packs re-arched.
-    RearchedPack {
-        /// Free height gained.
-        free_height_gained: Length,
-    },
-    /// The packs rebuilt on the bench, leaf by leaf, all alike.
-    ReworkedPack(Box<PackWork>),
+use super::{Axles, Caution, Given, KINDS, Site, Work};
+use crate::bound::{Bound, Dimension};
+use crate::side::Side;
+use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
+use crate::units::{Force, Length, SpringRate};
+
+/// Name of the element that stands for a corner's bump stop.
+pub const BUMP_STOP: &str = "bump stop";
+
+/// What a figure of a correction takes.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Takes {
+    /// A number between two bounds.
+    Within(Bound),
+    /// Any number of a dimension: the program puts it in, nobody types it.
+    Any(Dimension),
+    /// A force against a travel.
+    Table,
+    /// A leaf pack.
+    Pack,
+}
+
+/// A figure that a kind of correction has.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Figure {
+    /// Its name in documents.
+    pub name: &'static str,
+    /// What it takes.
+    pub takes: Takes,
+}
+
+impl Figure {
+    /// A figure between two bounds.
+    pub(super) const fn within(name: &'static str, bound: Bound) -> Self {
+        Figure { name, takes: Takes::Within(bound) }
+    }
+
+    /// A rate: anything from what a hand can push to past any road vehicle's.
+    pub(super) const fn rate(name: &'static str) -> Self {
+        Figure::within(name, Bound::pounds_per_inch(1.0, 50_000.0))
+    }
+}
+
+/// What is known of a kind before any of its figures.
+#[derive(Debug)]
+pub struct Row {
+    /// The word it goes by in documents.
+    pub word: &'static str,
+    /// Its figures.
+    pub figures: &'static [Figure],
+    /// Whether it may go on the front axle.
+    pub goes_on_the_front: bool,
+    /// Whether it may go on one side alone.
+    pub goes_on_one_side: bool,
+    pub(super) read: fn(&Given) -> Option<Arc<dyn Kind>>,
+}
+
+impl PartialEq for Row {
+    fn eq(&self, other: &Self) -> bool {
+        self.word == other.word
+    }
+}
+
+impl Row {
+    /// The kind that goes by a word.
+    pub fn of(word: &str) -> Option<&'static Row> {
+        KINDS.into_iter().find(|row| row.word == word)
+    }
+
+    /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
+    pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
+        (self.read)(given).map(|kind| Correction { kind, site })
+    }
+}
+
+/// The corner or corners that a correction is being fitted on.
+#[derive(Debug, Clone, Copy)]
+pub struct FittedOn<'a> {
+    /// The axle.
+    pub axle: &'a Axle,
+    /// On one side alone.
+    pub side: Option<Side>,
+    /// Over how many corners of the vehicle it is spread.
+    pub corners: f64,
+}
+
+impl FittedOn<'_> {
+    /// Rate of one main spring of the axle before any stage joins; left and right are taken alike.
+    pub fn corner_rate(&self) -> SpringRate {
+        self.axle.corners.get(self.side.unwrap_or(Side::Left)).spring.rate
+    }
+
+    /// An element more on it.
+    pub fn adds(&self, name: &str, mount: Mount, kind: ElementKind) -> Change {
+        let element = Element { name: name.to_owned(), lateral: None, motion_ratio: 1.0, mount, kind };
+        Change::Add { axle: self.axle.name.clone(), side: self.side, element }
+    }
+}
+
+/// What one kind of correction, with its figures, does.
+pub trait Kind: fmt::Debug + Send + Sync {
+    /// What is known of it before its figures.
+    fn row(&self) -> &'static Row;
+
+    /// Its figures by name, those that are held against their bounds.
+    fn given(&self) -> Given;
+
+    /// The figures that its opened sum tells of; its own, unless it says otherwise.
+    fn account(&self) -> Given {
+        self.given()
+    }
+
+    /// What it changes on one axle.
+    fn change(&self, on: &FittedOn<'_>) -> Change;
+
+    /// Every kind of work that it takes.
+    fn works(&self) -> Vec<Work>;
+
+    /// The cautions to show with it, the most particular first.
+    fn cautions(&self) -> Vec<Caution>;
+
+    /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
+    fn holds_at(&self, _carried: Force, _down: Length) -> bool {
+        true
+    }
+
+    /// The element that takes the bump stops' place, so that their gap no longer exists.
+    fn stands_for_the_stop(&self) -> Option<&'static str> {
+        None
+    }
+}
+
+/// A kind of correction with its figures, and where it goes.
+#[derive(Debug, Clone)]
+pub struct Correction {
+    kind: Arc<dyn Kind>,
+    site: Site,
 }
 
 /// Why a correction is not one.
 #[derive(Debug, Clone, Copy, PartialEq)]
 #[non_exhaustive]
 pub enum CorrectionProblem {
-    /// A length outside what such a part has.
-    Length {
+    /// A figure outside what such a part has.
+    OutOfBounds {
         /// Which.
-        what: &'static str,
-        /// The least believed.
-        least: Length,
-        /// The most believed.
-        most: Length,
+        figure: &'static str,
+        /// What it may be.
+        bound: Bound,
     },
-    /// A rate of nought.
-    NoRate,
+    /// It does not go on a front axle.
+    NotOnTheFront,
+    /// It goes on both sides or on neither.
+    NotOnOneSide,
 }
 
 /// What one main spring of an axle carries empty; left and right are alike here.
@@ -65,103 +165,93 @@ pub fn kerb_spring_force(axle: &Axle) -> Force {
 }
 
 /// Rate of one main spring where the vehicle stands empty.
-fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
+pub(super) fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
     let spring = &axle.corners.left.spring;
-    let joined = spring.stages.iter().filter(|stage| stage.at_travel.si() < 0.0);
+    let joined = spring.stages.iter().filter(|stage| stage.at_travel < Length::default());
     joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
 }
 
-/// Name of the element that stands for a corner's bump stop.
-pub const BUMP_STOP: &str = "bump stop";
-const HELPER: &str = "helper";
-const ADDED_LEAF: &str = "added leaf";
-const LOAD_RUBBER: &str = "load rubber";
-
 impl Correction {
+    /// On both sides of the rear axle; of a trailer, on all its axles alike.
+    pub fn at_the_rear(kind: impl Kind + 'static) -> Self {
+        Correction { kind: Arc::new(kind), site: Site::default() }
+    }
+
+    /// The same somewhere else.
+    #[must_use]
+    pub fn on(self, site: Site) -> Self {
+        Correction { site, ..self }
+    }
+
+    /// Where it goes.
+    pub fn site(&self) -> Site {
+        self.site
+    }
+
+    /// What is known of its kind.
+    pub fn row(&self) -> &'static Row {
+        self.kind.row()
+    }
+
+    /// The figures that its opened sum tells of.
+    pub fn account(&self) -> Given {
+        self.kind.account()
+    }
+
+    /// Every kind of work that it takes.
+    pub fn works(&self) -> Vec<Work> {
+        self.kind.works()
+    }
+
+    /// The cautions to show with it: those of where it goes, then its own, the most particular first.
+    pub fn cautions(&self) -> Vec<Caution> {
+        let of_site = [
+            (self.site.axles == Axles::Front, Caution::SteeredAxle),
+            (matches!(self.site.axles, Axles::OneOfRear(_)), Caution::OneAxleOfSeveral),
+            (self.site.side.is_some(), Caution::OneSideOnly),
+        ];
+        let of_site = of_site.into_iter().filter(|(applies, _)| *applies).map(|(_, caution)| caution);
+        // On one side nothing is set alike on both.
+        let own = self.kind.cautions().into_iter();
+        let own = own.filter(|caution| !(self.site.side.is_some() && *caution == Caution::SetEqualSides));
+        of_site.chain(own).collect()
+    }
+
     /// Everything about the correction that cannot be.
     pub fn problems(&self) -> Vec<CorrectionProblem> {
-        let within = |what, value: Length, least: f64, most: f64| {
-            let (least, most) = (inches(least), inches(most));
-            (value < least || value > most).then_some(CorrectionProblem::Length { what, least, most })
+        let (row, given) = (self.row(), self.kind.given());
+        let outside = |figure: &Figure| match figure.takes {
+            Takes::Within(bound) if !given.get(figure.name).and_then(|it| it.si()).is_some_and(|si| bound.holds(si)) => {
+                Some(CorrectionProblem::OutOfBounds { figure: figure.name, bound })
+            }
+            _ => None,
         };
-        let rate = |rate: &SpringRate| (rate.si() <= 0.0).then_some(CorrectionProblem::NoRate);
-        match self {
-            Correction::LiftBlock { thickness } => within("block", *thickness, 0.25, 6.0).into_iter().collect(),
-            Correction::HelperSpring { pair_rate, engagement_gap } => {
-                rate(pair_rate).into_iter().chain(within("engagement gap", *engagement_gap, -3.0, 8.0)).collect()
-            }
-            Correction::AddedLeaf { pair_rate, lift } => {
-                rate(pair_rate).into_iter().chain(within("lift", *lift, -1.0, 6.0)).collect()
-            }
-            Correction::LoadRubber { clearance, .. } => within("clearance", *clearance, 0.0, 8.0).into_iter().collect(),
-            // The bench has looked at it leaf by leaf.
-            Correction::ReworkedPack(_) => Vec::new(),
-            Correction::RearchedPack { free_height_gained } => {
-                within("free height gained", *free_height_gained, 0.125, 6.0).into_iter().collect()
-            }
-        }
+        let front = (self.site.axles == Axles::Front && !row.goes_on_the_front).then_some(CorrectionProblem::NotOnTheFront);
+        let side = (self.site.side.is_some() && !row.goes_on_one_side).then_some(CorrectionProblem::NotOnOneSide);
+        row.figures.iter().filter_map(outside).chain(front).chain(side).collect()
     }
 
-    /// What it changes on these axles of a vehicle, each taking its share of the rates.
+    /// What it changes on these axles of a vehicle, each corner taking its share of the rates.
     pub fn changes(&self, vehicle: &Vehicle, axles: &[&str]) -> Vec<Change> {
-        let of_axle = |name: &str| vehicle.axles.iter().find(|axle| axle.name == name);
-        let each = axles.iter().filter_map(|name| of_axle(name));
-        each.map(|axle| self.change(axle, axles.len())).collect()
-    }
-
-    /// The change on one of so many axles.
-    ///
-    /// An added leaf that lifts by `d` empty carries `k·d` there, so at rest height it is compressed by
-    /// `d·k/k_leaf` and stands `d·(1 + k/k_leaf)` into its travel at kerb.
-    fn change(&self, axle: &Axle, of: usize) -> Change {
-        #[expect(clippy::cast_precision_loss, reason = "one axle or two")]
-        let corners = 2.0 * of as f64;
-        let corner_rate = axle.corners.left.spring.rate;
-        let fit = |name: &str, mount, kind| Change::Add {
-            axle: axle.name.clone(),
-            side: None,
-            element: Element { name: name.to_owned(), lateral: None, motion_ratio: 1.0, mount, kind },
-        };
-        let spring = |rate: SpringRate, gap| ElementKind::Helper { gap, rate: rate / corners, already_fitted: false };
-        match self {
-            Correction::LiftBlock { thickness } => Change::Spacer { axle: axle.name.clone(), side: None, thickness: *thickness },
-            Correction::RearchedPack { free_height_gained } => {
-                let added_force = *free_height_gained * corner_rate;
-                Change::Spring { axle: axle.name.clone(), side: None, added_force }
-            }
-            Correction::ReworkedPack(work) => {
-                let difference = work.difference(kerb_spring_force(axle), corner_rate_at_kerb(axle));
-                Change::OtherSpring { axle: axle.name.clone(), side: None, difference }
-            }
-            Correction::HelperSpring { pair_rate, engagement_gap } => {
-                fit(HELPER, Mount::Frame, spring(*pair_rate, *engagement_gap))
-            }
-            Correction::AddedLeaf { pair_rate, lift } => {
-                let gap = metres(-lift.si() * (1.0 + corners * corner_rate.si() / pair_rate.si()));
-                fit(ADDED_LEAF, Mount::Pack, spring(*pair_rate, gap))
-            }
-            Correction::LoadRubber { clearance, force } => {
-                let kind = ElementKind::Bump { gap: *clearance, extension: metres(0.0), curve: StopCurve::Table(force.clone()) };
-                fit(LOAD_RUBBER, Mount::Frame, kind)
-            }
-        }
+        #[expect(clippy::cast_precision_loss, reason = "three axles at most")]
+        let corners = axles.len() as f64 * if self.site.side.is_some() { 1.0 } else { 2.0 };
+        let of_axle = |name: &&str| vehicle.axles.iter().find(|axle| axle.name == **name);
+        let each = axles.iter().filter_map(of_axle);
+        each.map(|axle| self.kind.change(&FittedOn { axle, side: self.site.side, corners })).collect()
     }
 
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
     pub fn holds_at(&self, carried: Force, down: Length) -> bool {
-        match self {
-            Correction::ReworkedPack(work) => down <= work.travel_inside_the_model(carried),
-            _ => true,
-        }
+        self.kind.holds_at(carried, down)
     }
 
     /// Whether it takes the place of the bump stops, so that their gap no longer exists.
     pub fn replaces_stops(&self) -> bool {
-        matches!(self, Correction::LoadRubber { .. })
+        self.kind.stands_for_the_stop().is_some()
     }
 
     /// The element whose clearance tells how much travel is left.
     pub fn travel_element(&self) -> &'static str {
-        if self.replaces_stops() { LOAD_RUBBER } else { BUMP_STOP }
+        self.kind.stands_for_the_stop().unwrap_or(BUMP_STOP)
     }
 }

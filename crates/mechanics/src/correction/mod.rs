@@ -1,9 +1,33 @@
-//! Corrections: what can be fitted at the rear, and what it changes on a vehicle.
+//! Corrections: what can be fitted at a vehicle's springs, and what it changes on the vehicle.
+//!
+//! Every kind is a file of its own, and a row of [`KINDS`]: its figures with their bounds, what it changes on an axle and on which
+//! side, what work it takes and what to be careful of. Nothing outside asks a correction for its kind; it asks the kind for what it
+//! does.
 
+pub mod added_leaf;
 mod caution;
+mod given;
+pub mod helper_spring;
 mod kind;
+pub mod lift_block;
+pub mod load_rubber;
+pub mod rearched_pack;
+pub mod reworked_pack;
+mod site;
 mod work;
 
+pub use added_leaf::AddedLeaf;
 pub use caution::Caution;
-pub use kind::{BUMP_STOP, Correction, CorrectionProblem, kerb_spring_force};
+pub use given::{Given, Quantity};
+pub use helper_spring::HelperSpring;
+pub use kind::{BUMP_STOP, Correction, CorrectionProblem, Figure, FittedOn, Kind, Row, Takes, kerb_spring_force};
+pub use lift_block::LiftBlock;
+pub use load_rubber::LoadRubber;
+pub use rearched_pack::RearchedPack;
+pub use reworked_pack::ReworkedPack;
+pub use site::{Axles, Site};
 pub use work::Work;
+
+/// Every kind, in the order it is offered.
+pub static KINDS: [&Row; 6] =
+    [&lift_block::ROW, &helper_spring::ROW, &added_leaf::ROW, &load_rubber::ROW, &rearched_pack::ROW, &reworked_pack::ROW];

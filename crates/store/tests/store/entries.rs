@@ -6,7 +6,8 @@ use wise_badger_casework::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::LoadPut;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, LiftBlock};
+use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, load_rubber, rearched_pack};
 use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, load};
@@ -113,11 +114,17 @@ fn each_correction_comes_back_as_what_the_sums_take() {
         points_si: vec![(0.0, 0.0), (INCH, 500.0 * POUND)],
     };
     let entries = [
-        CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) },
-        CorrectionEntry::HelperSpring { pair_rate: inches("200", 200.0), engagement_gap: inches("1", 1.0) },
-        CorrectionEntry::AddedLeaf { pair_rate: inches("90", 90.0), lift: inches("-1/4", -0.25) },
-        CorrectionEntry::LoadRubber { clearance: inches("1/2", 0.5), force: table.clone() },
-        CorrectionEntry::RearchedPack { free_height_gained: inches("1 1/2", 1.5) },
+        CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap(),
+        CorrectionEntry::of(
+            &helper_spring::ROW,
+            [("pair_rate", inches("200", 200.0).into()), ("engagement_gap", inches("1", 1.0).into())],
+        )
+        .unwrap(),
+        CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", inches("90", 90.0).into()), ("lift", inches("-1/4", -0.25).into())])
+            .unwrap(),
+        CorrectionEntry::of(&load_rubber::ROW, [("clearance", inches("1/2", 0.5).into()), ("force", table.clone().into())])
+            .unwrap(),
+        CorrectionEntry::of(&rearched_pack::ROW, [("free_height_gained", inches("1 1/2", 1.5).into())]).unwrap(),
     ];
     for entry in &entries {
         correction::consider(&mut connection, &person, job.id, entry).unwrap();
@@ -125,10 +132,11 @@ fn each_correction_comes_back_as_what_the_sums_take() {
     let standing = correction::standing(&mut connection, person.shop_id, job.id).unwrap();
     assert_eq!(standing.iter().map(|considered| considered.entry.0.clone()).collect::<Vec<_>>(), entries);
     assert!(standing.iter().all(|considered| considered.entry.0.correction().is_some()));
-    let Some(Correction::LiftBlock { thickness }) = entries[0].correction() else { panic!("a block") };
+    let thickness = entries[0].correction().and_then(|block| block.account().length("thickness")).unwrap();
     assert!((thickness.customary() - 2.0).abs() < 1e-12);
     let broken = TypedTable { points_si: vec![(0.0, 0.0)], ..table };
-    assert_eq!(CorrectionEntry::LoadRubber { clearance: inches("1/2", 0.5), force: broken }.correction(), None);
+    let figures = [("clearance", inches("1/2", 0.5).into()), ("force", broken.into())];
+    assert!(CorrectionEntry::of(&load_rubber::ROW, figures).unwrap().correction().is_none());
 }
 
 #[test]
@@ -136,7 +144,7 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
     let mut bench = Bench::new();
     let stranger = bench.stranger();
     let Bench { connection, person, job, .. } = &mut bench;
-    let block = CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) };
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
     let id = correction::consider(connection, person, job.id, &block).unwrap();
     let foreign = correction::withdraw(connection, &stranger, job.id, id);
     assert!(matches!(foreign, Err(StoreError::NotFound("correction"))));
@@ -150,11 +158,11 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
 fn the_prediction_is_kept_as_it_stood_when_chosen() {
     let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
     crate::readings::put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
-    let block = CorrectionEntry::LiftBlock { thickness: inches("2", 2.0) };
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
     let first = correction::consider(&mut connection, &person, job.id, &block).unwrap();
     let second = correction::consider(&mut connection, &person, job.id, &block).unwrap();
     let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().case.survey(Phase::Found);
-    let prediction = Predictor::new(&survey).predict(&Correction::LiftBlock { thickness: to_inches(2.0) });
+    let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: to_inches(2.0) }));
     let predicted = PredictedHeights::of(&prediction);
     let rear = predicted.rear_empty.unwrap();
     assert!((rear.height_m - 23.5 * INCH).abs() < 1e-9 && rear.band_m > 0.0, "{rear:?}");

@@ -4,6 +4,7 @@ use chrono::{TimeDelta, Utc};
 use diesel::prelude::*;
 use wise_badger_casework::entry::{AimEntry, AimSheet, BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;
+use wise_badger_mechanics::correction::lift_block;
 use wise_badger_store::history::{self, Deed, Event};
 use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
@@ -52,7 +53,11 @@ fn a_figure_that_is_none_is_never_stored() {
 }
 
 fn block(thickness: f64) -> CorrectionEntry {
-    CorrectionEntry::LiftBlock { thickness: Typed { text: "2".to_owned(), unit: UnitWord::In, si: thickness } }
+    CorrectionEntry::of(
+        &lift_block::ROW,
+        [("thickness", Typed { text: "2".to_owned(), unit: UnitWord::In, si: thickness }.into())],
+    )
+    .unwrap()
 }
 
 /// Spoils a job's bench as an older program could have left it.

@@ -6,6 +6,7 @@ use wise_badger_casework::entry::{
 };
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_casework::survey::{Complaint, VehicleClass};
+use wise_badger_mechanics::correction::added_leaf;
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::person::Person;
@@ -36,7 +37,8 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
     loads::replace(connection, technician, job.id, Some(&LoadEntry::Planned { case: USUAL }))?;
     let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
     aim::replace(connection, technician, job.id, Some(&rake.into()))?;
-    let leaf = CorrectionEntry::AddedLeaf { pair_rate: super::rate("240")?, lift: length("3/4")? };
+    let leaf =
+        CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", super::rate("240")?.into()), ("lift", length("3/4")?.into())])?;
     correction::consider(connection, technician, job.id, &leaf)?;
     Ok(())
 }

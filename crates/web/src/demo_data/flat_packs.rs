@@ -51,12 +51,8 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     job_sheet::replace(connection, technician, job.id, &BenchEntry::found(bench.found.clone()))?;
     job_sheet::replace(connection, technician, job.id, &bench)?;
     let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case.vehicle();
-    let work = CorrectionEntry::ReworkedPack {
-        words: crate::bench::work_words(&bench.found, &bench.planned),
-        most_n: vehicle.most_spring_load().value,
-        found: Box::new(bench.found),
-        planned: Box::new(bench.planned),
-    };
+    let words = crate::bench::work_words(&bench.found, &bench.planned);
+    let work = CorrectionEntry::of_bench(bench, words, vehicle.most_spring_load())?;
     correction::consider(connection, technician, job.id, &work)?;
     Ok(())
 }

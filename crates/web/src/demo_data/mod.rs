@@ -3,11 +3,12 @@
 mod camper;
 mod flat_packs;
 
-use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, PredictedHeights, Typed, UnitWord};
+use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, NoCorrection, PredictedHeights, Typed, UnitWord};
 use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, rearched_pack};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::job::Job;
@@ -26,6 +27,9 @@ pub enum DemoError {
     /// A figure written here cannot be read.
     #[error(transparent)]
     Typed(#[from] TypedError),
+    /// A demo correction lacks a figure.
+    #[error(transparent)]
+    NoCorrection(#[from] NoCorrection),
     /// A demo correction makes no correction.
     #[error("a demo correction cannot be predicted")]
     Correction,
@@ -79,9 +83,12 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     put_on(connection, technician, &job, "1,050", "4", true)?;
     let rake = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
     aim::replace(connection, technician, job.id, Some(&rake.into()))?;
-    let block = CorrectionEntry::LiftBlock { thickness: length("1 1/2")? };
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1 1/2")?.into())])?;
     correction::consider(connection, lead, job.id, &block)?;
-    let helpers = CorrectionEntry::HelperSpring { pair_rate: rate("450")?, engagement_gap: length("1/4")? };
+    let helpers = CorrectionEntry::of(
+        &helper_spring::ROW,
+        [("pair_rate", rate("450")?.into()), ("engagement_gap", length("1/4")?.into())],
+    )?;
     let chosen = correction::consider(connection, lead, job.id, &helpers)?;
     choose(connection, lead, &job, chosen)?;
     let after_empty = Walk { front: ["20 1/2", "20 9/16"], rear: ["21 5/8", "21 5/8"] };
@@ -119,7 +126,7 @@ fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), De
     put_on(connection, technician, &job, "180", "0", false)?;
     let level = AimEntry::LevelEmpty { tolerance: length("1/4")? };
     aim::replace(connection, technician, job.id, Some(&level.into()))?;
-    let block = CorrectionEntry::LiftBlock { thickness: length("1")? };
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1")?.into())])?;
     correction::consider(connection, technician, job.id, &block)?;
     Ok(())
 }
@@ -141,9 +148,9 @@ fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoErro
     put_on(connection, lead, &job, "1,640", "9", true)?;
     let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
     aim::replace(connection, lead, job.id, Some(&rake.into()))?;
-    let block = CorrectionEntry::LiftBlock { thickness: length("2")? };
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("2")?.into())])?;
     correction::consider(connection, lead, job.id, &block)?;
-    let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("190")?, lift: length("2")? };
+    let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("190")?.into()), ("lift", length("2")?.into())])?;
     correction::consider(connection, lead, job.id, &leaf)?;
     Ok(())
 }
@@ -165,9 +172,9 @@ fn trailer(connection: &mut PgConnection, technician: &Person) -> Result<(), Dem
     put_on(connection, technician, &job, "2,600", "8", true)?;
     let level = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
     aim::replace(connection, technician, job.id, Some(&level.into()))?;
-    let rearched = CorrectionEntry::RearchedPack { free_height_gained: length("1 3/4")? };
+    let rearched = CorrectionEntry::of(&rearched_pack::ROW, [("free_height_gained", length("1 3/4")?.into())])?;
     correction::consider(connection, technician, job.id, &rearched)?;
-    let leaf = CorrectionEntry::AddedLeaf { pair_rate: rate("560")?, lift: length("1 1/8")? };
+    let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("560")?.into()), ("lift", length("1 1/8")?.into())])?;
     correction::consider(connection, technician, job.id, &leaf)?;
     Ok(())
 }

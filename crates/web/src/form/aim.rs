@@ -1,11 +1,12 @@
 //! The aim form.
 
 use wise_badger_casework::aim::{Aim, AimProblem};
+use wise_badger_casework::bounds::{RAKE, TOLERANCE};
 use wise_badger_casework::entry::{AimEntry, AimSheet, Typed};
-use wise_badger_casework::survey::Survey;
+use wise_badger_casework::survey::{End, Survey};
 
-use super::{Sheet, outside};
-use crate::view::Units;
+use super::{Part, Picks, Sheet};
+use crate::view::{Units, support_name};
 
 /// Word and name of each aim, in the order offered.
 pub(crate) const AIMS: [(&str, &str); 5] = [
@@ -24,6 +25,30 @@ pub(crate) const TRAILER_AIMS: [(&str, &str); 5] = [
     ("recover_sag", "At least part of the sag back"),
     ("clearance", "At least a clearance under a point"),
 ];
+
+/// Every aim to pick, with what it asks beside its tolerance.
+pub(crate) fn picks(sheet: &Sheet, survey: &Survey) -> Picks {
+    let class = survey.vehicle.class;
+    let rear = support_name(class, End::Rear);
+    let sides = [("behind", format!("behind the {rear}")), ("ahead", format!("ahead of the {rear}"))];
+    let point: [Part; 5] = [
+        sheet.text_field("point", "The point").hint("step, hitch, drain").into(),
+        sheet.length_field("point_distance", &format!("From the {rear}")).into(),
+        sheet.picks("point_side", "Which is", sides).into(),
+        sheet.length_field("measured", "Clearance now, loaded").into(),
+        sheet.length_field("wanted", "Clearance wanted, loaded").into(),
+    ];
+    let rake = sheet.length_field("rake", "Rake: rear above front").hint("0 is level; a minus is nose-up");
+    let percent = sheet.number_field("percent", "Of the sag, at least", "%").hint("60 gives back a little over half");
+    let rear = sheet.length_field("rear", "Rear height, empty").hint("from the job's datum");
+    sheet
+        .picks("kind", "What height is right for this job?", if class.is_trailer() { TRAILER_AIMS } else { AIMS })
+        .tall()
+        .asks("level_loaded", [rake.into()])
+        .asks("stock_height", [rear.into()])
+        .asks("recover_sag", [percent.into()])
+        .asks("clearance", point)
+}
 
 /// Longest name of a point.
 const LONGEST_POINT: usize = 40;
@@ -102,10 +127,8 @@ fn clearance(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<AimEntry> {
 fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
     let units = sheet.units();
     match problem {
-        AimProblem::Tolerance { least, most } => sheet.refuse("tolerance", outside("A tolerance", *least, *most, units)),
-        AimProblem::Rake { most } => {
-            sheet.refuse("rake", format!("More than {} of rake; check the figure and its unit.", units.height(*most)));
-        }
+        AimProblem::Tolerance => sheet.ask_about("tolerance", "A tolerance", &TOLERANCE),
+        AimProblem::Rake => sheet.ask_about("rake", "A rake", &RAKE),
         AimProblem::Share => sheet.refuse("percent", "Type how much of the sag to recover, from 1 to 150 in the hundred."),
         AimProblem::Clearance { furthest, most } => {
             let (furthest, most) = (units.height(*furthest), units.height(*most));

@@ -1,6 +1,8 @@
 //! The bench's form: one pack, a row for each leaf.
 
+use wise_badger_casework::bounds::{HALF_CLAMP, LEAF_HALF, LEAF_THICKNESS, LEAF_WIDTH};
 use wise_badger_casework::entry::{HelperEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::pack::{OverHelper, PackError};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{
@@ -171,7 +173,7 @@ fn clamp(sheet: &mut Sheet, name: &str) -> Option<Typed> {
         sheet.set(name, "0");
     }
     let typed = sheet.length(name)?;
-    sheet.length_within(name, "Half of a clamp", typed, 0.0, inches(12.0).si())
+    sheet.within(name, "Half of a clamp", typed, &HALF_CLAMP)
 }
 
 fn read_leaf(sheet: &mut Sheet, row: usize) -> Option<LeafEntry> {
@@ -187,17 +189,17 @@ fn read_leaf(sheet: &mut Sheet, row: usize) -> Option<LeafEntry> {
         _ => called,
     };
     // Below the main leaf, what was not read is estimated.
-    let within = |sheet: &mut Sheet, what: &str, whose: &str, least: f64, most: f64| {
+    let within = |sheet: &mut Sheet, what: &str, whose: &str, bound: &Bound| {
         if row > 0 && !sheet.is_filled(&name(what)) {
             return Some(None);
         }
         let typed = sheet.length(&name(what))?;
-        sheet.length_within(&name(what), whose, typed, inches(least).si(), inches(most).si()).map(Some)
+        sheet.within(&name(what), whose, typed, bound).map(Some)
     };
-    let width = within(sheet, "width", "A leaf's width", 1.0, 6.0);
-    let thickness = within(sheet, "thickness", "A leaf's thickness", 0.1, 2.0);
-    let front = within(sheet, "front", "A leaf's half", 2.0, 60.0);
-    let rear = within(sheet, "rear", "A leaf's half", 2.0, 60.0);
+    let width = within(sheet, "width", "A leaf's width", &LEAF_WIDTH);
+    let thickness = within(sheet, "thickness", "A leaf's thickness", &LEAF_THICKNESS);
+    let front = within(sheet, "front", "A leaf's half", &LEAF_HALF);
+    let rear = within(sheet, "rear", "A leaf's half", &LEAF_HALF);
     let mut signed = |what: &str| if sheet.is_filled(&name(what)) { sheet.signed_length(&name(what)) } else { None };
     let arch = signed("arch");
     let (chord, spacer) = (sheet.optional_length(&name("chord")), sheet.optional_length(&name("spacer")));

@@ -21,6 +21,8 @@ pub(crate) struct Field {
     /// Place in the walk round the vehicle; 0 for fields outside it.
     pub(crate) walk: usize,
     small: bool,
+    /// Lines of a longer text; 0 is one that fits a box.
+    lines: u8,
     /// What stands for it while it is empty.
     stand_in: String,
     /// Fields this one is held against while it is typed: `repeat`, `side` or `empty`, a colon, and the field's name.
@@ -32,7 +34,7 @@ impl askama::filters::HtmlSafe for Field {}
 /// One of a few things to pick.
 #[derive(Debug, Clone)]
 pub(crate) struct Choice {
-    pub(crate) word: &'static str,
+    pub(crate) word: String,
     pub(crate) label: String,
     pub(crate) chosen: bool,
 }
@@ -76,6 +78,12 @@ impl Field {
         self
     }
 
+    /// A longer text, of several lines.
+    pub(crate) fn lines(mut self, lines: u8) -> Self {
+        self.lines = lines;
+        self
+    }
+
     pub(crate) fn small(mut self) -> Self {
         self.small = true;
         self
@@ -95,6 +103,7 @@ impl Sheet {
             on_file: self.on_file.get(name).cloned().unwrap_or_default(),
             walk: 0,
             small: false,
+            lines: 0,
             stand_in: String::new(),
             against: String::new(),
         }
@@ -127,8 +136,16 @@ impl Sheet {
     }
 
     /// What may be picked for a name, with what is picked marked.
-    pub(crate) fn choices(&self, name: &str, offered: &[(&'static str, &str)]) -> Vec<Choice> {
-        let chosen = self.text(name);
-        offered.iter().map(|(word, label)| Choice { word, label: (*label).to_owned(), chosen: chosen == *word }).collect()
+    pub(crate) fn choices<W: Into<String>, L: Into<String>>(
+        &self,
+        name: &str,
+        offered: impl IntoIterator<Item = (W, L)>,
+    ) -> Vec<Choice> {
+        let picked = self.text(name);
+        let choice = |(word, label): (W, L)| {
+            let word = word.into();
+            Choice { chosen: picked == word, word, label: label.into() }
+        };
+        offered.into_iter().map(choice).collect()
     }
 }

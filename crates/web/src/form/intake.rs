@@ -1,11 +1,12 @@
 //! The intake form: what the vehicle is.
 
+use wise_badger_casework::bounds::{AXLE_SPREAD, WHEELBASE};
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 
-use super::{Sheet, outside};
+use super::Sheet;
 use crate::view::{Units, class_name, sentence, support_name};
 
 const LONGEST_LABEL: usize = 80;
@@ -116,10 +117,8 @@ fn label(sheet: &mut Sheet) -> Option<String> {
 fn say(sheet: &mut Sheet, class: VehicleClass, problem: &VehicleProblem) {
     let units = sheet.units();
     match problem {
-        VehicleProblem::Wheelbase { least, most } => sheet.ask_about("wheelbase", "A wheelbase", *least, *most),
-        VehicleProblem::Spread { least, most } => {
-            sheet.refuse("axle_spread", outside("The distance between a trailer's axles", *least, *most, units));
-        }
+        VehicleProblem::Wheelbase => sheet.ask_about("wheelbase", "A wheelbase", &WHEELBASE),
+        VehicleProblem::Spread => sheet.ask_about("axle_spread", "The distance between a trailer's axles", &AXLE_SPREAD),
         VehicleProblem::RatingBelowKerb { end, kerb, basis } => {
             let name = if *end == End::Front { "front_rating" } else { "rear_rating" };
             let (weight, end) = (units.weight(*kerb), support_name(class, *end));

@@ -1,7 +1,9 @@
 //! The intake sheet's form: springs, wheels, what the customer wants, what was done before.
 
+use wise_badger_casework::bounds::{OVERHANG, RIDE_HEIGHT, WHEEL_TRACK};
 use wise_badger_casework::entry::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
 use wise_badger_casework::survey::{Complaint, Modification};
+use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::tape::TyreSize;
 
 use super::Sheet;
@@ -13,9 +15,6 @@ const LONGEST_WORDS: usize = 300;
 /// Names of the shares of time, in order.
 pub(crate) const SHARES: [&str; 3] = ["share_empty", "share_usual", "share_full"];
 /// The longest wheel track and overhang believed, and the shortest track, metres.
-const TRACK_M: (f64, f64) = (0.9, 2.6);
-const OVERHANG_M: (f64, f64) = (0.2, 5.0);
-const HEIGHT_M: (f64, f64) = (0.03, 2.5);
 
 /// The form as it stands for a sheet on file.
 pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
@@ -118,9 +117,9 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
         front_wheel_rating: sheet.optional_weight("front_wheel_rating"),
         rear_wheel_rating: sheet.optional_weight("rear_wheel_rating"),
         hitch_rating: sheet.optional_weight("hitch_rating"),
-        rear_track: bounded(sheet, "rear_track", "A wheel track", TRACK_M),
-        rear_overhang: bounded(sheet, "rear_overhang", "An overhang", OVERHANG_M),
-        sound_rear: bounded(sheet, "sound_rear", "A ride height", HEIGHT_M),
+        rear_track: bounded(sheet, "rear_track", "A wheel track", &WHEEL_TRACK),
+        rear_overhang: bounded(sheet, "rear_overhang", "An overhang", &OVERHANG),
+        sound_rear: bounded(sheet, "sound_rear", "A ride height", &RIDE_HEIGHT),
         sound_rate: if sheet.is_filled("sound_rate") { sheet.rate("sound_rate") } else { None },
         complaint_words: words(sheet, "complaint_words"),
         complaints,
@@ -136,9 +135,9 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
     sheet.is_sound().then_some(entry)
 }
 
-fn bounded(sheet: &mut Sheet, name: &str, what: &str, (least, most): (f64, f64)) -> Option<Typed> {
+fn bounded(sheet: &mut Sheet, name: &str, what: &str, bound: &Bound) -> Option<Typed> {
     let typed = sheet.optional_length(name)?;
-    sheet.length_within(name, what, typed, least, most)
+    sheet.within(name, what, typed, bound)
 }
 
 fn words(sheet: &mut Sheet, name: &str) -> String {

@@ -2,27 +2,29 @@
 
 pub(crate) mod aim;
 pub(crate) mod bench;
-pub(crate) mod correction;
 pub(crate) mod drive;
 mod field;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;
+mod picks;
 mod posted;
 pub(crate) mod tape;
 
 pub(crate) use field::{Choice, Field, Tick};
+pub(crate) use picks::{Part, Picks};
 pub(crate) use posted::{Posted, asked_by_address, clean};
 
 use std::collections::{BTreeMap, BTreeSet};
 
 use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::tape::{
     LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
     parse_weight,
 };
-use wise_badger_mechanics::units::{InShopUnits, Length, metres};
+use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre};
 use wise_badger_store::submission::Sending;
 
 use self::posted::TOKEN;
@@ -150,22 +152,28 @@ impl Sheet {
         self.quantity(name, unit, |text, units| parse_length(text, units.length).map(|length| length.si()))
     }
 
-    /// A length between two limits, in metres; one that is outside in the unit it was read in, and inside in another, is
-    /// asked about with that.
-    pub(crate) fn length_within(&mut self, name: &str, what: &str, typed: Typed, least: f64, most: f64) -> Option<Typed> {
-        if (least..=most).contains(&typed.si) {
+    /// A figure between its bounds; a length that is outside in the unit it was read in, and inside in another, is asked about
+    /// with that.
+    pub(crate) fn within(&mut self, name: &str, what: &str, typed: Typed, bound: &Bound) -> Option<Typed> {
+        if bound.holds(typed.si) {
             return Some(typed);
         }
-        self.ask_about(name, what, metres(least), metres(most));
+        let likely = if bound.dimension == Dimension::Length { likely_length(&typed, bound) } else { None };
+        let guess = likely.map_or_else(String::new, |unit| format!(" Did you mean {} {unit}?", typed.text));
+        self.refuse(name, format!("{}{guess}", outside(what, bound, self.units)));
         None
     }
 
-    /// Refuses a length that is outside two limits, with what was likely meant.
-    pub(crate) fn ask_about(&mut self, name: &str, what: &str, least: Length, most: Length) {
-        let typed = self.signed_length(name);
-        let guess = typed.and_then(|typed| Some((likely_length(&typed, least.si(), most.si())?, typed.text)));
-        let guess = guess.map_or_else(String::new, |(unit, text)| format!(" Did you mean {text} {unit}?"));
-        self.refuse(name, format!("{}{guess}", outside(what, least, most, self.units)));
+    /// Refuses a figure that is outside its bounds, with what was likely meant.
+    pub(crate) fn ask_about(&mut self, name: &str, what: &str, bound: &Bound) {
+        let typed = match bound.dimension {
+            Dimension::Length => self.signed_length(name),
+            Dimension::Weight => self.weight(name),
+            Dimension::Rate => self.rate(name),
+        };
+        if let Some(typed) = typed {
+            self.within(name, what, typed, bound);
+        }
     }
 
     /// A weight.
@@ -261,15 +269,15 @@ impl Sheet {
     }
 }
 
-/// The other unit in which a bare figure would lie between two limits (in metres), where there is just one.
-fn likely_length(typed: &Typed, least: f64, most: f64) -> Option<&'static str> {
+/// The other unit in which a bare length would lie within its bounds.
+fn likely_length(typed: &Typed, bound: &Bound) -> Option<&'static str> {
     let (own, others) = match typed.unit {
         UnitWord::In => (0.0254, [("mm", 0.001), ("cm", 0.01), ("ft", 0.3048)]),
         _ => (0.001, [("cm", 0.01), ("in", 0.0254), ("m", 1.0)]),
     };
     // What was typed with its unit was meant.
     let bare = typed.text.chars().all(|sign| sign.is_ascii_digit() || " .,/-".contains(sign));
-    let mut fitting = others.into_iter().filter(|(_, metres)| bare && (least..=most).contains(&(typed.si / own * metres)));
+    let mut fitting = others.into_iter().filter(|(_, metres)| bare && bound.holds(typed.si / own * metres));
     fitting.next().map(|(unit, _)| unit)
 }
 
@@ -284,6 +292,11 @@ pub(crate) fn new_token() -> String {
 }
 
 /// Says the least and the most of something that is outside both.
-fn outside(what: &str, least: Length, most: Length, units: Units) -> String {
-    format!("{what} is between {} and {}; check the figure and its unit.", units.height(least), units.height(most))
+fn outside(what: &str, bound: &Bound, units: Units) -> String {
+    let [least, most] = [bound.least, bound.most].map(|si| match bound.dimension {
+        Dimension::Length => units.height(metres(si)),
+        Dimension::Weight => units.weight(newtons(si)),
+        Dimension::Rate => units.rate(newtons_per_metre(si)),
+    });
+    format!("{what} is between {least} and {most}; check the figure and its unit.")
 }

@@ -9,8 +9,9 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::job_file::JobFile;
 
-use super::Sheet;
-use crate::view::{Units, place_name, support_name};
+use super::{Part, Picks, Sheet};
+use crate::job_route::Stage;
+use crate::view::{Units, place_name, sentence, state_name, support_name};
 
 /// Most readings of one corner.
 pub(crate) const MOST_READINGS: usize = 6;
@@ -206,11 +207,9 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
                 continue;
             }
             let value = match place.kind() {
-                Kind::Height | Kind::Length => sheet.length(&name).and_then(|typed| {
-                    let (least, most) =
-                        if matches!(place, Place::ArchLeft | Place::ArchRight) { (0.0, 0.6) } else { (0.03, 2.5) };
-                    sheet.length_within(&name, place_name(file.case.intake.class, place), typed, least, most)
-                }),
+                Kind::Height | Kind::Length => sheet
+                    .length(&name)
+                    .and_then(|typed| sheet.within(&name, place_name(file.case.intake.class, place), typed, place.bound())),
                 Kind::Weight => sheet.weight(&name),
                 Kind::Angle => sheet.angle(&name),
                 Kind::Pressure => sheet.pressure(&name),
@@ -262,9 +261,8 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<Read
 /// A height is above nought; a gap may be nought, with the stop touching.
 fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
     let typed = sheet.length(name)?;
-    let (what, least_m, most_m) =
-        if place == Place::StopGap { ("A bump-stop gap", 0.0, 0.5) } else { ("A ride height", 0.03, 2.5) };
-    sheet.length_within(name, what, typed, least_m, most_m)
+    let what = if place == Place::StopGap { "A bump-stop gap" } else { "A ride height" };
+    sheet.within(name, what, typed, place.bound())
 }
 
 fn axle(readings: &[Reading], phase: Phase, state: LoadState, end: End) -> AxleReadings {
@@ -321,6 +319,41 @@ fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
         );
         sheet.refuse("rise_confirmed", text);
     }
+}
+
+/// What was put on, with what each way of telling it asks.
+pub(crate) fn load_picks(sheet: &Sheet, file: &JobFile) -> Picks {
+    let class = file.case.intake.class;
+    let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
+    let scale =
+        |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state))).into();
+    let sides = [("ahead", format!("ahead of the {rear}")), ("behind", format!("behind the {rear}"))];
+    let placed: [Part; 3] = [
+        sheet.weight_field("load_weight", "Weight put on").into(),
+        sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it").into(),
+        sheet.picks("load_side", "It sits", sides).into(),
+    ];
+    let cases: Vec<_> = file.case.plan.iter().flat_map(|plan| &plan.cases).collect();
+    let planned = if cases.is_empty() {
+        let (words, link) = ("There is no load plan yet.", "Put what is aboard on Load");
+        Part::Lead { words, href: Stage::Load.path(file.job.number), link }
+    } else {
+        sheet.picks("load_case", "The case", cases.into_iter().map(|case| (case.key.to_string(), case.name.clone()))).into()
+    };
+    let weighed = [
+        scale("rear_empty", rear, LoadState::Empty),
+        scale("rear_loaded", rear, LoadState::Loaded),
+        scale("front_empty", front, LoadState::Empty),
+        scale("front_loaded", front, LoadState::Loaded),
+    ];
+    let ways = [
+        ("placed", "A weight at a place"),
+        ("planned", "A case of the load plan"),
+        ("weighed", "Axles on a scale"),
+        ("none", "Not known yet"),
+    ];
+    let picks = sheet.picks("load_kind", "What was put on between the two", ways);
+    picks.asks("placed", placed).asks("planned", [planned]).asks("weighed", weighed)
 }
 
 fn load(sheet: &mut Sheet, file: &JobFile) -> Option<LoadEntry> {

@@ -4,18 +4,18 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::survey::{End, Survey};
+use wise_badger_casework::survey::Survey;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, aim as aims};
 
 use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Posted, Sheet, aim};
+use crate::form::{Field, Picks, Posted, Sheet, aim};
 use crate::job_route::Stage;
 use crate::reckoning::drawn;
 use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
-use crate::view::{Figure, Units, support_name};
+use crate::view::{Figure, Units};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -23,17 +23,8 @@ use crate::worker::Worker;
 struct AimPage {
     frame: JobFrame,
     hidden: Hidden,
-    kinds: Vec<Choice>,
-    kind_problem: String,
-    rake: Field,
-    rear: Field,
+    aims: Picks,
     tolerance: Field,
-    percent: Field,
-    point: Field,
-    point_distance: Field,
-    point_sides: Vec<Choice>,
-    measured: Field,
-    wanted: Field,
     side_to_side: Field,
     /// What it makes of every load case.
     cases: Vec<AimCase>,
@@ -84,25 +75,13 @@ fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {
 
 fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
-    let class = survey.vehicle.class;
-    let rear = support_name(class, End::Rear);
     let tolerance_hint =
         if units.length_name() == "in" { "how far off still counts, like 1/4" } else { "how far off still counts, like 6" };
     let template = AimPage {
         frame: JobFrame::new(worker, file, Some(Stage::Aim), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
-        kinds: sheet.choices("kind", if class.is_trailer() { &aim::TRAILER_AIMS } else { &aim::AIMS }),
-        kind_problem: sheet.problem("kind").to_owned(),
-        rake: sheet.length_field("rake", "Rake: rear above front").hint("0 is level; a minus is nose-up"),
-        rear: sheet.length_field("rear", "Rear height, empty").hint("from the job's datum"),
+        aims: aim::picks(sheet, &survey),
         tolerance: sheet.length_field("tolerance", "Tolerance, front to rear").hint(tolerance_hint),
-        percent: sheet.number_field("percent", "Of the sag, at least", "%").hint("60 gives back a little over half"),
-        point: sheet.text_field("point", "The point").hint("step, hitch, drain"),
-        point_distance: sheet.length_field("point_distance", &format!("From the {rear}")),
-        point_sides: sheet
-            .choices("point_side", &[("behind", &*format!("behind the {rear}")), ("ahead", &*format!("ahead of the {rear}"))]),
-        measured: sheet.length_field("measured", "Clearance now, loaded"),
-        wanted: sheet.length_field("wanted", "Clearance wanted, loaded"),
         side_to_side: sheet.length_field("side_to_side", "Tolerance, side to side").hint("may stay empty"),
         cases: file
             .case

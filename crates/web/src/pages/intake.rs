@@ -6,6 +6,7 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::survey::{RearWheels, Tandem, VehicleClass};
+use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::submission::Sending;
 use wise_badger_store::{Database, JobNumber, StoreError, job, saving};
@@ -14,7 +15,7 @@ use super::intake_sheet::SheetForm;
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other, stale_words};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Posted, Sheet, intake, intake_sheet};
+use crate::form::{Field, Picks, Posted, Sheet, intake, intake_sheet};
 use crate::job_route::Stage;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
@@ -25,13 +26,11 @@ use crate::worker::Worker;
 struct IntakeForm {
     hidden: Hidden,
     label: Field,
-    classes: Vec<Choice>,
-    class_problem: String,
-    wheels: Vec<Choice>,
-    wheels_problem: String,
+    classes: Picks,
+    wheels: Picks,
     wheelbase: Field,
     axle_spread: Field,
-    rockers: Vec<Choice>,
+    rockers: Picks,
     front_rating: Field,
     rear_rating: Field,
     gross_rating: Field,
@@ -65,15 +64,17 @@ impl IntakeForm {
         IntakeForm {
             hidden: Hidden::new(sheet, revision),
             label: sheet.text_field("label", "Label").hint("what the shop calls this job"),
-            classes: sheet.choices("class", &intake::class_choices()),
-            class_problem: sheet.problem("class").to_owned(),
-            wheels: sheet.choices("rear_wheels", &[("single", "Single"), ("dual", "Dual")]),
-            wheels_problem: sheet.problem("rear_wheels").to_owned(),
+            classes: sheet.picks("class", "Vehicle class", intake::class_choices()).marked("several-axles", has_several_axles),
+            wheels: sheet.picks("rear_wheels", "Rear wheels", [("single", "Single"), ("dual", "Dual")]),
             wheelbase: sheet
                 .length_field("wheelbase", "Wheelbase")
                 .hint("of a trailer: from the coupler to its axle, or to the middle of its axles"),
             axle_spread: sheet.length_field("axle_spread", "Between the axles").hint(&spread),
-            rockers: sheet.choices("equalised", &[("yes", "A rocker joins their springs"), ("no", "Each on its own")]),
+            rockers: sheet.picks(
+                "equalised",
+                "The trailer's axles",
+                [("yes", "A rocker joins their springs"), ("no", "Each on its own")],
+            ),
             front_rating: sheet.weight_field("front_rating", "Front axle rating").hint("of a trailer: what the hitch may carry"),
             rear_rating: sheet.weight_field("rear_rating", "Rear axle rating").hint("of a trailer: all axles together"),
             gross_rating: sheet.weight_field("gross_rating", "Gross rating, if known"),
@@ -83,6 +84,11 @@ impl IntakeForm {
             refusal: refusal.map(Refusal::words).unwrap_or_default(),
         }
     }
+}
+
+/// Whether a class has more than one axle at the rear.
+fn has_several_axles(word: &str) -> bool {
+    VehicleClass::from_word(word).is_some_and(|class| class.is_trailer() && class.rear_axles() > 1)
 }
 
 fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {

@@ -11,7 +11,7 @@ use super::intake::intake_page;
 use super::{Hidden, Kept, Refusal, job_file, keep_sheet, see_other};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
-use crate::form::{Choice, Field, Posted, Sheet, Tick};
+use crate::form::{Field, Picks, Posted, Sheet, Tick};
 use crate::job_route::Stage;
 use crate::reckoning::drawn;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
@@ -26,22 +26,15 @@ pub(super) struct SheetForm {
     pub(super) complaints: Vec<Tick>,
     pub(super) budget: Field,
     pub(super) wanted_by: Field,
-    pub(super) wishes: Vec<Pick>,
+    pub(super) wishes: Vec<Picks>,
     pub(super) shares: Vec<Field>,
-    pub(super) springs: Vec<Pick>,
+    pub(super) springs: Vec<Picks>,
     pub(super) measures: Vec<Field>,
     pub(super) wheels: Vec<Field>,
     pub(super) modifications: Vec<DoneBefore>,
     pub(super) no_earlier_work: bool,
     pub(super) no_earlier_problem: String,
     pub(super) refusal: String,
-}
-
-/// One of a few to pick.
-pub(super) struct Pick {
-    pub(super) name: &'static str,
-    pub(super) label: String,
-    pub(super) choices: Vec<Choice>,
 }
 
 /// Earlier work, and its size where it has one.
@@ -56,11 +49,8 @@ impl SheetForm {
     pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
         let class = file.case.intake.class;
         let trailer = class.is_trailer();
-        let pick = |name: &'static str, label: &str, offered: &[(&'static str, &str)]| Pick {
-            name,
-            label: label.to_owned(),
-            choices: sheet.choices(name, offered),
-        };
+        let pick =
+            |name: &str, label: &str, offered: &[(&'static str, &'static str)]| sheet.picks(name, label, offered.iter().copied());
         let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
         let datum = file.case.measured.datum.map_or("the job's datum", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {

@@ -11,6 +11,7 @@ use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, found, with_prediction};
 use super::{Hidden, Page, Record, job_record, page};
+use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{Standing, missing_on_tape};
@@ -20,7 +21,7 @@ use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{aim_sentence, prediction_figures};
 use crate::view::proof::proof_figures;
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
-use crate::view::{Figure, Units, caution_text, clock, correction_name, datum_name, sentence};
+use crate::view::{Figure, Units, caution_text, clock, datum_name, sentence};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -75,7 +76,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         heights: [End::Front, End::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
         figures: key_figures(&survey, &file.case.names_aboard(), units),
         aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
-        chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
+        chosen: chosen.map(|considered| correction_name(&considered.entry.0, file.case.intake.class, units)).unwrap_or_default(),
         predicted: prediction_parts(&survey, correction.as_ref(), prediction.as_ref(), units),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
         proof: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),

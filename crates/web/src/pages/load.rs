@@ -203,16 +203,16 @@ fn row_form(sheet: &Sheet, row: usize, vehicle: &VehicleFacts, units: Units) -> 
         open: used && item.is_none(),
         used,
         name: sheet.text_field(&name("name"), "What it is"),
-        of: sheet.choices(&name("of"), &load_plan::GIVEN_BY),
+        of: sheet.choices(&name("of"), load_plan::GIVEN_BY),
         amount: sheet.text_field(&name("amount"), "How much").hint(format!(
             "{}, or of a liquid {}",
             units.weight_name(),
             units.volume_name()
         )),
         distance: sheet.length_field(&name("distance"), &format!("Its middle from the {rear}")),
-        side: sheet.choices(&side, &[("ahead", "ahead"), ("behind", "behind")]),
+        side: sheet.choices(&side, [("ahead", "ahead"), ("behind", "behind")]),
         lateral: sheet.length_field(&name("lateral"), "From the middle line"),
-        hand: sheet.choices(&hand, &[("left", "left"), ("right", "right")]),
+        hand: sheet.choices(&hand, [("left", "left"), ("right", "right")]),
         height: sheet.length_field(&name("height"), "Its middle above ground"),
         ticks,
     }

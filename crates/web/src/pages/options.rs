@@ -17,8 +17,9 @@ use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
 
 use super::job_frame::{JobFrame, found, planned_cases, with_prediction};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
+use crate::correction::{self as kinds, SiteForm, correction_name};
 use crate::error::WebError;
-use crate::form::{self, Choice, Field, Posted, Sheet};
+use crate::form::{Picks, Posted, Sheet};
 use crate::job_route::{Stage, missing_on_tape};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::aim_name;
@@ -26,7 +27,7 @@ use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{aim_sentence, prediction_figures, prediction_line};
-use crate::view::{CORRECTION_KINDS, Figure, Tone, Units, caution_text, correction_name};
+use crate::view::{Figure, Tone, Units, caution_text};
 use crate::worker::Worker;
 
 /// Cautions shown with an option; the rest stand on Proof, as checks before the vehicle leaves.
@@ -83,18 +84,8 @@ struct ShownOption {
 
 struct CorrectionForm {
     hidden: Hidden,
-    kinds: Vec<Choice>,
-    kind_problem: String,
-    thickness: Field,
-    helper_rate: Field,
-    engagement_gap: Field,
-    leaf_rate: Field,
-    lift: Field,
-    clearance: Field,
-    force_table: String,
-    force_table_problem: String,
-    table_example: &'static str,
-    free_height_gained: Field,
+    kinds: Picks,
+    site: SiteForm,
 }
 
 #[derive(Deserialize)]
@@ -119,7 +110,7 @@ pub(crate) async fn show(
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
     match looked_at(&file, &looking) {
-        Some(considered) => form::correction::fill(&mut sheet, &considered.entry.0),
+        Some(considered) => kinds::fill(&mut sheet, &considered.entry.0),
         None => sheet.set("kind", "lift_block"),
     }
     drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
@@ -135,7 +126,7 @@ pub(crate) async fn consider(
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None };
-    let checked = form::correction::check(&mut sheet);
+    let checked = kinds::check(&mut sheet, file.case.intake.class);
     let out = checked
         .as_ref()
         .and_then(CorrectionEntry::correction)
@@ -309,6 +300,7 @@ fn options_page(
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
     let (units, survey) = found(worker, file);
+    let class = survey.vehicle.class;
     let overload = overload_words(&survey, &file.case.names_aboard(), units);
     let look_over = file.case.found();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
@@ -322,7 +314,7 @@ fn options_page(
     let line = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
         OptionLine {
-            name: correction_name(&option.considered.entry.0, units),
+            name: correction_name(&option.considered.entry.0, class, units),
             line: prediction_line(&option.prediction, units),
             verdict,
             verdict_class,
@@ -335,7 +327,7 @@ fn options_page(
         let (verdict, verdict_class) = option.verdict();
         ShownOption {
             id: option.considered.id.0,
-            name: correction_name(&option.considered.entry.0, units),
+            name: correction_name(&option.considered.entry.0, class, units),
             figures: prediction_figures(&survey, &option.correction, &option.prediction, units),
             verdict,
             verdict_class,
@@ -359,30 +351,13 @@ fn options_page(
         aim: file.case.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
         considered: worked.iter().map(line).collect(),
         shown: shown.map(look),
-        form: CorrectionForm::new(sheet, file.job.revision),
+        form: CorrectionForm {
+            hidden: Hidden::new(sheet, file.job.revision),
+            kinds: kinds::kinds_form(sheet),
+            site: kinds::site_form(sheet, class),
+        },
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
         withdrawn: looking.withdrawn,
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
-}
-
-impl CorrectionForm {
-    fn new(sheet: &Sheet, revision: i32) -> Self {
-        let inches = sheet.units().length_name() == "in";
-        CorrectionForm {
-            hidden: Hidden::new(sheet, revision),
-            kinds: sheet.choices("kind", &CORRECTION_KINDS),
-            kind_problem: sheet.problem("kind").to_owned(),
-            thickness: sheet.length_field("thickness", "Block height"),
-            helper_rate: sheet.rate_field("helper_rate", "Rate of all of them together"),
-            engagement_gap: sheet.length_field("engagement_gap", "Gap empty, before it bears").hint("a minus is set tight"),
-            leaf_rate: sheet.rate_field("leaf_rate", "Rate all the leaves add together"),
-            lift: sheet.length_field("lift", "Lift when empty"),
-            clearance: sheet.length_field("clearance", "Clearance empty"),
-            force_table: sheet.text("force_table").to_owned(),
-            force_table_problem: sheet.problem("force_table").to_owned(),
-            table_example: if inches { "0 ; 0\n1/2 ; 180 lb\n1 ; 520 lb" } else { "0 ; 0\n12 ; 80 kg\n25 ; 235 kg" },
-            free_height_gained: sheet.length_field("free_height_gained", "Free height gained"),
-        }
-    }
 }

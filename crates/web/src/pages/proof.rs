@@ -14,12 +14,13 @@ use wise_badger_store::{Database, job, reading};
 use super::job_frame::{JobFrame, as_chosen, found};
 use super::tape::{StateForm, state_forms};
 use super::{Hidden, Kept, Page, Record, Refusal, job_file, job_record, keep, keep_where, or_fail, page, see_other};
+use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
 use crate::job_route::Stage;
 use crate::reckoning::drawn;
 use crate::view::proof::proof_figures;
-use crate::view::{Figure, caution_text, correction_name, datum_name};
+use crate::view::{Figure, caution_text, datum_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -136,7 +137,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         finish_hidden: Hidden::new(sheet, file.job.revision),
-        chosen: chosen.map(|considered| correction_name(&considered.entry.0, units)).unwrap_or_default(),
+        chosen: chosen.map(|considered| correction_name(&considered.entry.0, file.case.intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case.intake.class, file.case.measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, Phase::Fitted, &record.names),
         figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),

@@ -7,7 +7,7 @@ use askama::Template;
 
 use super::{Page, page};
 use crate::error::WebError;
-use crate::form::{Choice, Field, Sheet, asked_by_address};
+use crate::form::{Field, Picks, Sheet, asked_by_address};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::sums::{self, GROUPS, Given, ShopSum};
@@ -24,7 +24,8 @@ struct SumsPage {
     path: String,
     length_unit: &'static str,
     weight_unit: &'static str,
-    inputs: Vec<Asked>,
+    picks: Vec<Picks>,
+    fields: Vec<Field>,
     figures: Vec<Figure>,
     problem: String,
 }
@@ -39,15 +40,6 @@ struct Link {
     name: &'static str,
     href: String,
     here: bool,
-}
-
-/// One input: a field, or a few things to pick.
-struct Asked {
-    name: &'static str,
-    label: &'static str,
-    field: Option<Field>,
-    choices: Vec<Choice>,
-    problem: String,
 }
 
 type Typed = Query<Vec<(String, String)>>;
@@ -88,17 +80,8 @@ fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>
         path,
         length_unit: sheet.units().length_name(),
         weight_unit: sheet.units().weight_name(),
-        inputs: sum
-            .inputs
-            .iter()
-            .map(|input| Asked {
-                name: input.name,
-                label: input.label,
-                field: input.field(&sheet),
-                choices: input.choices(&sheet),
-                problem: sheet.problem(input.name).to_owned(),
-            })
-            .collect(),
+        picks: sum.inputs.iter().filter_map(|input| input.picks(&sheet)).collect(),
+        fields: sum.inputs.iter().filter_map(|input| input.field(&sheet)).collect(),
         figures,
         problem,
     };

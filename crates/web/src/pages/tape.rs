@@ -5,7 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::{Kind, Phase, Place, Spot};
-use wise_badger_casework::survey::{End, LoadState, VehicleClass};
+use wise_badger_casework::survey::{LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
@@ -17,10 +17,10 @@ use super::photographs::Album;
 use super::{Hidden, Kept, Names, Page, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
-use crate::form::{Choice, Field, Posted, Sheet};
+use crate::form::{Field, Picks, Posted, Sheet};
 use crate::job_route::Stage;
 use crate::reckoning::drawn;
-use crate::view::{clock, datum_name, place_name, sentence, state_name, support_name};
+use crate::view::{clock, datum_name, place_name, sentence, state_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -28,31 +28,22 @@ use crate::worker::Worker;
 struct TapePage {
     frame: JobFrame,
     hidden: Hidden,
-    datums: Vec<Choice>,
+    datums: Picks,
     /// Whether it is a trailer, whose frame is read instead of arches.
     trailer: bool,
-    datum_problem: String,
     rolled: bool,
     states: Vec<StateForm>,
     rise_problem: String,
     rise_confirmed: bool,
-    load_kinds: Vec<Choice>,
-    /// The cases of the load plan, any of which may have been aboard.
-    load_cases: Vec<LoadCase>,
-    load_case_problem: String,
-    load_weight: Field,
-    load_distance: Field,
-    load_sides: Vec<Choice>,
-    load_side_problem: String,
-    scale: [Field; 4],
+    load: Picks,
     refusal: String,
-    /// Where the front is measured from, when not as the rear; empty where there is but one way.
-    front_datums: Vec<Choice>,
+    /// Where the front is measured from, when not as the rear; none where there is but one way.
+    front_datums: Option<Picks>,
     /// Front heights that wait for something to be turned into the job's datum.
     not_converted: String,
     floor: Field,
     more: Vec<MoreForm>,
-    why: Vec<Choice>,
+    why: Option<Picks>,
     /// Readings that were corrected since and stay on record, a line each.
     corrected: Vec<String>,
     album: Album,
@@ -181,15 +172,11 @@ pub(crate) async fn save(
     }
 }
 
-fn front_datums(sheet: &Sheet, class: VehicleClass) -> Vec<Choice> {
+fn front_datums(sheet: &Sheet, class: VehicleClass) -> Option<Picks> {
     let offered = tape::datums(class);
-    if offered.len() < 2 {
-        return Vec::new();
-    }
-    let mut names = vec![("same", "as the rear".to_owned())];
-    names.extend(offered.iter().map(|(word, datum)| (*word, datum_name(class, *datum).to_owned())));
-    let names: Vec<(&str, &str)> = names.iter().map(|(word, name)| (*word, name.as_str())).collect();
-    sheet.choices("front_datum", &names)
+    let named = offered.iter().map(|(word, datum)| (*word, datum_name(class, *datum)));
+    let picks = || sheet.picks("front_datum", "The front is measured from", [("same", "as the rear")].into_iter().chain(named));
+    (offered.len() > 1).then(picks)
 }
 
 fn not_converted(file: &JobFile) -> String {
@@ -245,67 +232,27 @@ fn corrected(record: &Record) -> Vec<String> {
     record.withdrawn.iter().map(line).collect()
 }
 
-/// A case of the load plan to pick.
-struct LoadCase {
-    key: u8,
-    name: String,
-    chosen: bool,
-}
-
-fn load_cases(sheet: &Sheet, file: &JobFile) -> Vec<LoadCase> {
-    let cases = file.case.plan.iter().flat_map(|plan| &plan.cases);
-    let chosen = sheet.text("load_case");
-    cases.map(|case| LoadCase { key: case.key, name: case.name.clone(), chosen: case.key.to_string() == chosen }).collect()
-}
-
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let (_, survey) = found(worker, file);
     let class = file.case.intake.class;
-    let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
-    let datum_names: Vec<(&str, String)> =
-        tape::datums(class).iter().map(|(word, datum)| (*word, sentence(datum_name(class, *datum)))).collect();
-    let datum_names: Vec<(&str, &str)> = datum_names.iter().map(|(word, name)| (*word, name.as_str())).collect();
-    let scale_field =
-        |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state)));
+    let datums = tape::datums(class).into_iter().map(|(word, datum)| (word, sentence(datum_name(class, datum))));
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
         hidden: Hidden::new(sheet, file.job.revision),
-        datums: sheet.choices("datum", &datum_names),
+        datums: sheet.picks("datum", "Heights are measured from", datums),
         trailer: class.is_trailer(),
-        datum_problem: sheet.problem("datum").to_owned(),
         rolled: sheet.is_filled("rolled"),
         states: state_forms(sheet, file, Phase::Found, &record.names),
         rise_problem: sheet.problem("rise_confirmed").to_owned(),
         rise_confirmed: sheet.is_filled("rise_confirmed"),
-        load_kinds: sheet.choices(
-            "load_kind",
-            &[
-                ("placed", "A weight at a place"),
-                ("planned", "A case of the load plan"),
-                ("weighed", "Axles on a scale"),
-                ("none", "Not known yet"),
-            ],
-        ),
-        load_cases: load_cases(sheet, file),
-        load_case_problem: sheet.problem("load_case").to_owned(),
-        load_weight: sheet.weight_field("load_weight", "Weight put on"),
-        load_distance: sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it"),
-        load_sides: sheet
-            .choices("load_side", &[("ahead", &*format!("ahead of the {rear}")), ("behind", &*format!("behind the {rear}"))]),
-        load_side_problem: sheet.problem("load_side").to_owned(),
-        scale: [
-            scale_field("rear_empty", rear, LoadState::Empty),
-            scale_field("rear_loaded", rear, LoadState::Loaded),
-            scale_field("front_empty", front, LoadState::Empty),
-            scale_field("front_loaded", front, LoadState::Loaded),
-        ],
+        load: tape::load_picks(sheet, file),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
         front_datums: front_datums(sheet, class),
         not_converted: not_converted(file),
         floor: sheet.text_field("floor", "The floor").hint("level slab, lift, apron"),
         more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
-        why: if file.case.readings.is_empty() { Vec::new() } else { sheet.choices("why", &tape::WHY) },
+        why: (!file.case.readings.is_empty()).then(|| sheet.picks("why", "If a reading on file is changed: why", tape::WHY)),
         corrected: corrected(record),
         album: Album::of_readings(record, sheet.units()),
     };

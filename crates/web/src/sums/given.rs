@@ -9,7 +9,7 @@ use wise_badger_mechanics::units::{
     newtons_per_metre, radians,
 };
 
-use crate::form::{Choice, Field, Sheet};
+use crate::form::{Field, Picks, Sheet};
 use crate::view::Units;
 
 /// One input of a sum.
@@ -68,8 +68,8 @@ impl Input {
     }
 
     /// What may be picked, if it is a pick.
-    pub(crate) fn choices(&self, sheet: &Sheet) -> Vec<Choice> {
-        if let Kind::Pick(offered) = self.kind { sheet.choices(self.name, offered) } else { Vec::new() }
+    pub(crate) fn picks(&self, sheet: &Sheet) -> Option<Picks> {
+        if let Kind::Pick(offered) = self.kind { Some(sheet.picks(self.name, self.label, offered.iter().copied())) } else { None }
     }
 }
 

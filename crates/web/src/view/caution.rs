@@ -19,6 +19,9 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
             "A pack under clamps stores energy: clamp it before the centre bolt goes, and wear eye protection."
         }
         Caution::SoundPackOnly => "Only on a sound pack: no cracked, broken or shifted leaf, no worn eyes or bushes.",
+        Caution::OneSideOnly => "One side only: first know why it leans, look at both packs, and weigh both corners afterwards.",
+        Caution::SteeredAxle => "A steered axle: alignment, steering stops and hose slack checked before it drives.",
+        Caution::OneAxleOfSeveral => "One axle of several: it then carries more than its share; keep to that axle's own rating.",
         Caution::TakesASet => "A new arch takes a set in the first weeks; measure again after it has settled.",
     }
 }

@@ -3,7 +3,6 @@
 pub(crate) mod aim;
 pub(crate) mod bench;
 mod caution;
-mod correction;
 mod figure;
 pub(crate) mod intake;
 pub(crate) mod load_plan;
@@ -16,7 +15,6 @@ pub(crate) mod verdict;
 pub(crate) mod why;
 
 pub(crate) use caution::caution_text;
-pub(crate) use correction::{CORRECTION_KINDS, correction_name, kind_word};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 

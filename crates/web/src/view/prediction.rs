@@ -9,6 +9,7 @@ use wise_badger_mechanics::units::InShopUnits;
 
 use super::verdict::rake_words;
 use super::{Figure, Sum, Tone, Units, frequency, percent, sentence, state_name};
+use crate::correction::{account, formula};
 
 const SOURCE: &str = "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
@@ -46,7 +47,7 @@ pub(crate) fn height_sum(
     units: Units,
 ) -> Sum {
     let mut numbers = vec![format!("rear measured {} {}", state_name(state), units.exact(predicted.rear_before))];
-    numbers.extend(part_numbers(correction, units));
+    numbers.extend(account(correction, units));
     if let RateVerdict::Measured(figure) = RateVerdict::of(survey) {
         numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
         if state == LoadState::Loaded {
@@ -78,51 +79,6 @@ fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, 
     Figure::new(label, units.predicted(predicted.rear), sum).note(note)
 }
 
-fn formula(correction: &Correction) -> &'static str {
-    match correction {
-        Correction::LiftBlock { .. } => {
-            "height = height measured + block: the springs carry what they carried, so any rate gives the same"
-        }
-        Correction::HelperSpring { .. } => {
-            "rear rate × travel + helper rate × (travel − gap) = load; height = height measured + travel saved"
-        }
-        Correction::AddedLeaf { .. } => {
-            "lift = lift empty + load × (1 / rate − 1 / (rate + leaf rate)); height = height measured + lift"
-        }
-        Correction::LoadRubber { .. } => {
-            "rear rate × travel + force of two rubbers at (travel − clearance) = load; height = height measured + travel saved"
-        }
-        Correction::ReworkedPack(_) => {
-            "height = height measured + arch of the planned pack − arch of the pack found, each under the load it carries there"
-        }
-        Correction::RearchedPack { .. } => "height = height measured + free height gained: same leaves, same rate, more arch",
-    }
-}
-
-fn part_numbers(correction: &Correction, units: Units) -> Vec<String> {
-    match correction {
-        Correction::LiftBlock { thickness } => vec![format!("block {}", units.exact(*thickness))],
-        Correction::HelperSpring { pair_rate, engagement_gap } => {
-            vec![format!("helpers {} together", units.rate(*pair_rate)), format!("gap {}", units.exact(*engagement_gap))]
-        }
-        Correction::AddedLeaf { pair_rate, lift } => {
-            vec![format!("leaves add {} together", units.rate(*pair_rate)), format!("lift empty {}", units.exact(*lift))]
-        }
-        Correction::LoadRubber { clearance, force } => {
-            let last =
-                force.points().last().map(|(travel, force)| format!(" to {} at {}", units.weight(force), units.exact(travel)));
-            vec![format!("clearance {}", units.exact(*clearance)), format!("force of one{}", last.unwrap_or_default())]
-        }
-        Correction::ReworkedPack(work) => {
-            let free = |curve: &wise_badger_mechanics::pack::PackCurve| units.exact(curve.height(Default::default()));
-            vec![format!("arch with no load: found {}, planned {}", free(&work.found), free(&work.planned))]
-        }
-        Correction::RearchedPack { free_height_gained } => {
-            vec![format!("free height gained {}", units.exact(*free_height_gained))]
-        }
-    }
-}
-
 fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {
     let (value, note) = match why {
         Unpredicted::NotMeasured => ("not measured", "the heights of this state, or what was put on, are missing on Tape"),
@@ -147,7 +103,7 @@ fn rake(predicted: &PredictedState, state: LoadState, units: Units) -> Option<Fi
 
 fn travel(correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Option<Figure> {
     let left = predicted.travel_left?;
-    let rubber = matches!(correction, Correction::LoadRubber { .. });
+    let rubber = correction.replaces_stops();
     let bears = left.si() < 0.0;
     let (what, note) = match (rubber, bears) {
         (true, true) => ("Load rubber", "the rubber bears by this much"),

@@ -4,7 +4,7 @@ use wise_badger_casework::aim::AimVerdict;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::Survey;
 use wise_badger_casework::verdict::Overload;
-use wise_badger_mechanics::correction::{Correction, Work};
+use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
@@ -101,7 +101,7 @@ fn spacer(bench: &Bench, units: Units) -> Option<String> {
 fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option<String> {
     let aim = file.case.aim.as_ref()?.aim();
     let target = aim.target(survey)?;
-    let correction = Correction::ReworkedPack(Box::new(bench.work.clone()));
+    let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
     let prediction = Predictor::new(survey).predict(&correction);
     let predicted = prediction.get(aim.state()).as_ref().ok()?.rear;
     let short = match target.judge(predicted) {

@@ -295,7 +295,7 @@ fn bench_drawn(
             sheet.weight_field("helper_under", "Set with this on the pack"),
         ],
         helper_open: ["helper_reach", "helper_rate", "helper_tension", "helper_under"].iter().any(|name| sheet.is_filled(name)),
-        shelf: SHELF.map(|(word, _, label)| Choice { word, label: label.to_owned(), chosen: sheet.text("kind") == word }).into(),
+        shelf: sheet.choices("kind", SHELF.map(|(word, _, label)| (word, label))),
         places: places(sheet),
         act_problem: sheet.problem("act").to_owned(),
         begin: begin_fields(sheet),
@@ -393,5 +393,5 @@ fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> (Field, Vec<Choice>
         sheet.set("fit_state", state_name(state));
     }
     let field = sheet.length_field("fit_arch", "Arch under the vehicle").hint("eyes' chord to the main leaf, read or from Tape");
-    (field, sheet.choices("fit_state", &[("empty", "empty"), ("loaded", "loaded")]))
+    (field, sheet.choices("fit_state", [("empty", "empty"), ("loaded", "loaded")]))
 }

@@ -19,7 +19,7 @@ use super::here;
 use crate::bench::{as_before, bent_like};
 use crate::error::WebError;
 use crate::form::bench::{Which, made_length};
-use crate::form::{Choice, Field, Posted, Sheet, asked_by_address};
+use crate::form::{Field, Picks, Posted, Sheet, asked_by_address};
 use crate::job_route::Stage;
 use crate::reckoning::{drawn, run};
 use crate::view::bench::{Bench, HeightLine, height_lines, rearch_refusal_words};
@@ -35,9 +35,9 @@ struct RearchPage {
     frame: JobFrame,
     number: i32,
     hidden: Hidden,
-    states: Vec<Choice>,
+    states: Picks,
     height: Field,
-    rules: Vec<Choice>,
+    rules: Picks,
     lost: Field,
     steel: [Field; 3],
     /// What is asked for, once it can be worked out.
@@ -227,9 +227,9 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
         frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
-        states: sheet.choices("state", &[("empty", "Empty"), ("loaded", "Loaded")]),
+        states: sheet.picks("state", "The height counts", [("empty", "Empty"), ("loaded", "Loaded")]),
         height: sheet.length_field("height", "Rear height wanted").hint(datum),
-        rules: sheet.choices("rule", &RULES),
+        rules: sheet.picks("rule", "Arch is shared so as to", RULES),
         lost: sheet
             .number_field("lost", "Of the arch gained, settles again", "%")
             .hint("common practice, until your own proofs say better"),

@@ -2,11 +2,13 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
+use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
 use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
+use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::correction::Work;
 use wise_badger_mechanics::pack::Clamp;
-use wise_badger_mechanics::units::{InShopUnits, inches, metres};
+use wise_badger_mechanics::units::metres;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
 use wise_badger_store::{Database, JobId, correction};
@@ -132,13 +134,14 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     if count.is_some() && whole.is_none() {
         sheet.refuse("few_count", "A pack on the bench has from 1 to 12 leaves.");
     }
-    let mut within = |name: &str, what: &str, least: f64, most: f64| {
+    let mut within = |name: &str, what: &str, bound: &Bound| {
         let typed = sheet.length(name)?;
-        sheet.length_within(name, what, typed, inches(least).si(), inches(most).si())
+        sheet.within(name, what, typed, bound)
     };
     let (width, thickness) =
-        (within("few_width", "A leaf's width", 1.0, 6.0), within("few_thickness", "A leaf's thickness", 0.1, 2.0));
-    let (front, rear) = (within("few_front", "A leaf's half", 4.0, 60.0), within("few_rear", "A leaf's half", 4.0, 60.0));
+        (within("few_width", "A leaf's width", &LEAF_WIDTH), within("few_thickness", "A leaf's thickness", &LEAF_THICKNESS));
+    let (front, rear) =
+        (within("few_front", "A leaf's half", &MAIN_LEAF_HALF), within("few_rear", "A leaf's half", &MAIN_LEAF_HALF));
     let pack_arch = sheet.signed_length("few_arch");
     let name = |number: u8| if number == 1 { "Main leaf".to_owned() } else { format!("Leaf {number}") };
     let main = LeafEntry {
@@ -243,12 +246,9 @@ pub(crate) async fn consider(
     let Some(bench) = file.case.bench.clone().filter(BenchEntry::is_changed) else {
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
-    let entry = CorrectionEntry::ReworkedPack {
-        words: work_words(&bench.found, &bench.planned),
-        most_n: survey.vehicle.most_spring_load().si(),
-        found: Box::new(bench.found),
-        planned: Box::new(bench.planned),
-    };
+    let words = work_words(&bench.found, &bench.planned);
+    let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load());
+    let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
     let correction =
         entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
     if !file.case.found().gate(&correction.works()).is_empty() {

@@ -3,7 +3,7 @@
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_casework::verdict::RateVerdict;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{ArchAgreement, Pack, RateAgreement};
 use wise_badger_mechanics::units::{Force, Length};
 use wise_badger_store::job_file::JobFile;
@@ -28,7 +28,7 @@ pub(crate) fn height_lines(
     bench: &Bench,
     units: Units,
 ) -> Vec<HeightLine> {
-    let (predictor, correction) = (Predictor::new(survey), Correction::ReworkedPack(Box::new(bench.work.clone())));
+    let (predictor, correction) = (Predictor::new(survey), Correction::at_the_rear(ReworkedPack(bench.work.clone())));
     let prediction = predictor.predict(&correction);
     let mut lines = Vec::new();
     for state in LoadState::BOTH {

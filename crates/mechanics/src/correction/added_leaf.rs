@@ -1,0 +1,53 @@
+//! A leaf added to each pack.
+
+use std::sync::Arc;
+
+use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use crate::bound::Bound;
+use crate::stance::{Change, ElementKind, Mount};
+use crate::units::{InShopUnits, Length, SpringRate, metres};
+
+/// A leaf added to each pack that it goes on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct AddedLeaf {
+    /// What it adds to the rate, all packs together.
+    pub pair_rate: SpringRate,
+    /// What it lifts empty.
+    pub lift: Length,
+}
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "added_leaf",
+    figures: &[Figure::rate("pair_rate"), Figure::within("lift", Bound::inches(-1.0, 6.0))],
+    goes_on_the_front: true,
+    goes_on_one_side: true,
+    read: |given| Some(Arc::new(AddedLeaf { pair_rate: given.rate("pair_rate")?, lift: given.length("lift")? })),
+};
+
+impl Kind for AddedLeaf {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_rate("pair_rate", self.pair_rate).with_length("lift", self.lift)
+    }
+
+    /// A leaf that lifts by `d` empty carries `k·d` there, so at rest height it is compressed by `d·k/k_leaf` and stands
+    /// `d·(1 + k/k_leaf)` into its travel at kerb.
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let rate = self.pair_rate / on.corners;
+        let gap = metres(-self.lift.si() * (1.0 + on.corner_rate().si() / rate.si()));
+        on.adds("added leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false })
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::AddedLeaf]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![SoundPackOnly, StoredEnergy, NewUBolts, FirmerEmpty, HoseSlack, AimAndAlignment]
+    }
+}

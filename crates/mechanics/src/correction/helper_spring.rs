@@ -1,0 +1,53 @@
+//! Springs over or beside the axle that bear past a gap.
+
+use std::sync::Arc;
+
+use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use crate::bound::Bound;
+use crate::stance::{Change, ElementKind, Mount};
+use crate::units::{Length, SpringRate};
+
+/// Helpers, one at each corner that they go on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct HelperSpring {
+    /// All helpers together.
+    pub pair_rate: SpringRate,
+    /// Clearance empty; negative is set tight by so much.
+    pub engagement_gap: Length,
+}
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "helper_spring",
+    figures: &[Figure::rate("pair_rate"), Figure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
+    goes_on_the_front: true,
+    goes_on_one_side: true,
+    read: |given| {
+        let (pair_rate, engagement_gap) = (given.rate("pair_rate")?, given.length("engagement_gap")?);
+        Some(Arc::new(HelperSpring { pair_rate, engagement_gap }))
+    },
+};
+
+impl Kind for HelperSpring {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_rate("pair_rate", self.pair_rate).with_length("engagement_gap", self.engagement_gap)
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let rate = self.pair_rate / on.corners;
+        on.adds("helper", Mount::Frame, ElementKind::Helper { gap: self.engagement_gap, rate, already_fitted: false })
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::BearsOnTheFrame]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![AddsNoCapacity, SetEqualSides, HoseSlack, AimAndAlignment]
+    }
+}

@@ -1,0 +1,48 @@
+//! A block between spring and axle.
+
+use std::sync::Arc;
+
+use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use crate::bound::Bound;
+use crate::stance::Change;
+use crate::units::Length;
+
+/// A block between spring and axle, on each side.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct LiftBlock {
+    /// Its height.
+    pub thickness: Length,
+}
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "lift_block",
+    figures: &[Figure::within("thickness", Bound::inches(0.25, 6.0))],
+    // A block under a steered axle may let it turn about its own seat.
+    goes_on_the_front: false,
+    goes_on_one_side: true,
+    read: |given| Some(Arc::new(LiftBlock { thickness: given.length("thickness")? })),
+};
+
+impl Kind for LiftBlock {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_length("thickness", self.thickness)
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness }
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::Block]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![AddsNoCapacity, OneBlockOnly, NewUBolts, HoseSlack, DrivelineAngle, AimAndAlignment]
+    }
+}

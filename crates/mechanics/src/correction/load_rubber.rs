@@ -1,0 +1,56 @@
+//! A rubber in place of each bump stop that carries load.
+
+use std::sync::Arc;
+
+use super::{Caution, Figure, FittedOn, Given, Kind, Quantity, Row, Takes, Work};
+use crate::bound::Bound;
+use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
+use crate::units::{Length, metres};
+
+const LOAD_RUBBER: &str = "load rubber";
+
+/// A rubber in place of each bump stop that carries load.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LoadRubber {
+    /// Clearance empty.
+    pub clearance: Length,
+    /// Force of one rubber against its compression.
+    pub force: ForceTable,
+}
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "load_rubber",
+    figures: &[Figure::within("clearance", Bound::inches(0.0, 8.0)), Figure { name: "force", takes: Takes::Table }],
+    goes_on_the_front: true,
+    goes_on_one_side: false,
+    read: |given| Some(Arc::new(LoadRubber { clearance: given.length("clearance")?, force: given.table("force")?.clone() })),
+};
+
+impl Kind for LoadRubber {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_length("clearance", self.clearance).with("force", Quantity::Table(self.force.clone()))
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let curve = StopCurve::Table(self.force.clone());
+        on.adds(LOAD_RUBBER, Mount::Frame, ElementKind::Bump { gap: self.clearance, extension: metres(0.0), curve })
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::BearsOnTheFrame]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![AddsNoCapacity, TravelUsed, AimAndAlignment]
+    }
+
+    fn stands_for_the_stop(&self) -> Option<&'static str> {
+        Some(LOAD_RUBBER)
+    }
+}

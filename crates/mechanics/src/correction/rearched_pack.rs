@@ -1,0 +1,48 @@
+//! Packs re-arched, by what they gain.
+
+use std::sync::Arc;
+
+use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use crate::bound::Bound;
+use crate::stance::Change;
+use crate::units::Length;
+
+/// The same leaves with more arch.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct RearchedPack {
+    /// Free height gained.
+    pub free_height_gained: Length,
+}
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "rearched_pack",
+    figures: &[Figure::within("free_height_gained", Bound::inches(0.125, 6.0))],
+    goes_on_the_front: true,
+    goes_on_one_side: true,
+    read: |given| Some(Arc::new(RearchedPack { free_height_gained: given.length("free_height_gained")? })),
+};
+
+impl Kind for RearchedPack {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_length("free_height_gained", self.free_height_gained)
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let added_force = self.free_height_gained * on.corner_rate();
+        Change::Spring { axle: on.axle.name.clone(), side: on.side, added_force }
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::Rearching]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![SoundPackOnly, StoredEnergy, NewUBolts, TakesASet, HoseSlack, AimAndAlignment]
+    }
+}

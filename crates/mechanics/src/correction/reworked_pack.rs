@@ -1,0 +1,71 @@
+//! Packs rebuilt on the bench, leaf by leaf.
+
+use std::sync::Arc;
+
+use super::kind::{corner_rate_at_kerb, kerb_spring_force};
+use super::{Caution, Figure, FittedOn, Given, Kind, Row, Takes, Work};
+use crate::bound::Dimension;
+use crate::pack::PackWork;
+use crate::stance::Change;
+use crate::units::{Force, Length};
+
+/// The packs rebuilt on the bench, leaf by leaf, all alike.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ReworkedPack(pub PackWork);
+
+/// What is known of it before its figures.
+pub static ROW: Row = Row {
+    word: "reworked_pack",
+    figures: &[
+        Figure { name: "found", takes: Takes::Pack },
+        Figure { name: "planned", takes: Takes::Pack },
+        // The load that both are worked out up to.
+        Figure { name: "most_n", takes: Takes::Any(Dimension::Weight) },
+    ],
+    goes_on_the_front: false,
+    goes_on_one_side: false,
+    read: |given| {
+        let (found, planned) = (given.pack("found")?, given.pack("planned")?);
+        Some(Arc::new(ReworkedPack(PackWork::new(found, planned, given.weight("most_n")?).ok()?)))
+    },
+};
+
+impl Kind for ReworkedPack {
+    fn row(&self) -> &'static Row {
+        &ROW
+    }
+
+    /// The bench has looked at it leaf by leaf, and keeps its figures.
+    fn given(&self) -> Given {
+        Given::default()
+    }
+
+    fn account(&self) -> Given {
+        let unloaded = Force::default();
+        Given::default()
+            .with_length("found_arch", self.0.found.height(unloaded))
+            .with_length("planned_arch", self.0.planned.height(unloaded))
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let difference = self.0.difference(kerb_spring_force(on.axle), corner_rate_at_kerb(on.axle));
+        Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+    }
+
+    fn works(&self) -> Vec<Work> {
+        let added = self.0.adds_leaves.then_some(Work::AddedLeaf);
+        added.into_iter().chain(self.0.rearches.then_some(Work::Rearching)).collect()
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        let firmer = self.0.adds_leaves.then_some(FirmerEmpty);
+        let settles = self.0.rearches.then_some(TakesASet);
+        let always = [SoundPackOnly, StoredEnergy, NewUBolts].into_iter();
+        always.chain(firmer).chain(settles).chain([HoseSlack, DrivelineAngle, AimAndAlignment]).collect()
+    }
+
+    fn holds_at(&self, carried: Force, down: Length) -> bool {
+        down <= self.0.travel_inside_the_model(carried)
+    }
+}

@@ -1,0 +1,23 @@
+//! The words of an added leaf.
+
+use wise_badger_mechanics::correction::added_leaf::ROW;
+
+use super::{FieldWords, KindWords};
+
+pub(super) static WORDS: KindWords = KindWords {
+    row: &ROW,
+    name: "Added leaf",
+    in_a_list: "Added leaf, {pair_rate} together, lift {lift}",
+    fields: &[
+        FieldWords {
+            figure: "pair_rate",
+            field: "leaf_rate",
+            label: "Rate all the leaves add together",
+            hint: "",
+            what: "What leaves add to the rate",
+        },
+        FieldWords { figure: "lift", field: "lift", label: "Lift when empty", hint: "", what: "An added leaf's lift" },
+    ],
+    account: &["leaves add {pair_rate} together", "lift empty {lift}"],
+    formula: "lift = lift empty + load × (1 / rate − 1 / (rate + leaf rate)); height = height measured + lift",
+};

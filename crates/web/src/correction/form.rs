@@ -1,0 +1,192 @@
+//! The form of a correction, as its kind asks for it.
+
+use std::collections::BTreeMap;
+
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, TypedTable};
+use wise_badger_casework::survey::VehicleClass;
+use wise_badger_casework::words::Word;
+use wise_badger_mechanics::bound::Dimension;
+use wise_badger_mechanics::correction::{Axles, CorrectionProblem, Row, Site, Takes};
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
+use wise_badger_mechanics::tape::{parse_length, parse_weight};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length};
+
+use super::words::axles_name;
+use super::{FieldWords, KINDS, KindWords, lift_block};
+use crate::form::{Field, Picks, Sheet};
+use crate::view::sentence;
+
+/// The word of both sides, on the form.
+const BOTH: &str = "both";
+
+/// Longest force table taken, in characters.
+const LONGEST_TABLE: usize = 8_000;
+
+/// Where it is to go.
+pub(crate) struct SiteForm {
+    pub(crate) axles: Picks,
+    pub(crate) side: Picks,
+    /// Whether anything but both sides of the rear is asked for, or said of it.
+    pub(crate) open: bool,
+}
+
+/// Every kind that is typed on a form, with its fields.
+pub(crate) fn kinds_form(sheet: &Sheet) -> Picks {
+    let typed = || KINDS.into_iter().filter(|words| words.is_typed());
+    let picks = sheet.picks("kind", "Correction", typed().map(|words| (words.row.word, words.name))).quiet();
+    typed().fold(picks, |picks, words| {
+        let fields = words.fields.iter().map(|field| field_of(sheet, words.row, field).into());
+        picks.asks(words.row.word, fields)
+    })
+}
+
+/// The axles that a class of vehicle has a choice of.
+fn axles_of(class: VehicleClass) -> Vec<Axles> {
+    let one_of_several = class.is_trailer() && class.rear_axles() > 1;
+    let others = if one_of_several { (1..=class.rear_axles()).map(Axles::OneOfRear).collect() } else { Vec::new() };
+    let front = if class.is_trailer() { Vec::new() } else { vec![Axles::Front] };
+    [vec![Axles::Rear], others, front].concat()
+}
+
+/// Where it is to go, both sides of the rear unless somebody says otherwise.
+pub(crate) fn site_form(sheet: &Sheet, class: VehicleClass) -> SiteForm {
+    let axles = axles_of(class).into_iter().map(|axles| (axles.word(), sentence(axles_name(axles, class))));
+    let axles = sheet.picks("axles", "On", axles).or_first();
+    let side = sheet.picks("side", "Side", [(BOTH, "Both sides"), ("left", "Left only"), ("right", "Right only")]).or_first();
+    SiteForm { open: !(axles.is_only(Axles::Rear.word()) && side.is_only(BOTH)), axles, side }
+}
+
+fn field_of(sheet: &Sheet, row: &Row, words: &FieldWords) -> Field {
+    let field = match takes(row, words) {
+        Some(Takes::Within(bound)) => match bound.dimension {
+            Dimension::Length => sheet.length_field(words.field, words.label),
+            Dimension::Weight => sheet.weight_field(words.field, words.label),
+            Dimension::Rate => sheet.rate_field(words.field, words.label),
+        },
+        _ => {
+            let inches = sheet.units().length_name() == "in";
+            let example = if inches { "0 ; 0\n1/2 ; 180 lb\n1 ; 520 lb" } else { "0 ; 0\n12 ; 80 kg\n25 ; 235 kg" };
+            sheet.text_field(words.field, words.label).lines(4).stand_in(example)
+        }
+    };
+    field.hint(words.hint)
+}
+
+fn takes(row: &Row, words: &FieldWords) -> Option<Takes> {
+    row.figures.iter().find(|figure| figure.name == words.figure).map(|figure| figure.takes)
+}
+
+/// The form with the figures of a correction, to try another like it.
+pub(crate) fn fill(sheet: &mut Sheet, entry: &CorrectionEntry) {
+    let words = KindWords::of(entry.row);
+    // What does not come from this form leaves nothing on it.
+    let words = if words.is_typed() { words } else { &lift_block::WORDS };
+    sheet.set("kind", words.row.word);
+    sheet.set("axles", entry.site.axles.word());
+    sheet.set("side", entry.site.side.map_or(BOTH, Side::word));
+    for field in words.fields {
+        match entry.figure(field.figure) {
+            Some(FigureEntry::Typed(typed)) => sheet.set_typed(field.field, typed),
+            Some(FigureEntry::Table(table)) => sheet.set(field.field, table.text.clone()),
+            _ => {}
+        }
+    }
+}
+
+/// Reads the form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet, class: VehicleClass) -> Option<CorrectionEntry> {
+    let picked = sheet.text("kind");
+    let Some(words) = KINDS.into_iter().find(|words| words.is_typed() && words.row.word == picked) else {
+        sheet.refuse("kind", "Pick a correction.");
+        return None;
+    };
+    let site = read_site(sheet, class);
+    let read = words.fields.iter().map(|field| Some((field.figure.to_owned(), read_figure(sheet, words.row, field)?)));
+    let figures: Vec<Option<(String, FigureEntry)>> = read.collect();
+    let figures: BTreeMap<String, FigureEntry> = figures.into_iter().collect::<Option<_>>()?;
+    let entry = CorrectionEntry::new(words.row, site?, figures).ok()?;
+    for problem in entry.correction()?.problems() {
+        say(sheet, words, &problem);
+    }
+    sheet.is_sound().then_some(entry)
+}
+
+fn read_site(sheet: &mut Sheet, class: VehicleClass) -> Option<Site> {
+    let asked = sheet.text("axles");
+    let axles = if asked.is_empty() { Some(Axles::Rear) } else { Axles::from_word(asked) };
+    let axles = axles.filter(|axles| axles_of(class).contains(axles));
+    if axles.is_none() {
+        sheet.refuse("axles", "This vehicle has no such axle; pick another.");
+    }
+    let side = match sheet.text("side") {
+        "" | BOTH => Some(None),
+        word => Side::from_word(word).map(Some),
+    };
+    if side.is_none() {
+        sheet.refuse("side", "Pick both sides, left or right.");
+    }
+    Some(Site { axles: axles?, side: side? })
+}
+
+fn read_figure(sheet: &mut Sheet, row: &Row, words: &FieldWords) -> Option<FigureEntry> {
+    let Some(Takes::Within(bound)) = takes(row, words) else { return force_table(sheet, words.field).map(FigureEntry::from) };
+    let typed = match bound.dimension {
+        Dimension::Length if bound.least < 0.0 => sheet.signed_length(words.field),
+        Dimension::Length => sheet.length(words.field),
+        Dimension::Weight => sheet.weight(words.field),
+        Dimension::Rate => sheet.rate(words.field),
+    };
+    sheet.within(words.field, words.what, typed?, &bound).map(FigureEntry::from)
+}
+
+fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
+    let what = words.name.to_lowercase();
+    match problem {
+        CorrectionProblem::NotOnTheFront => {
+            sheet.refuse("axles", format!("Not on a steered axle: {what} goes at the rear only."));
+        }
+        CorrectionProblem::NotOnOneSide => sheet.refuse("side", format!("Not on one side: {what} goes on both alike.")),
+        // Each figure was held against its bounds where it was read.
+        _ => sheet.refuse("kind", "These figures make no correction; check them."),
+    }
+}
+
+/// Reads a table of one point a line: compression, then force, set apart by a comma, a semicolon, a tab or `=`.
+fn force_table(sheet: &mut Sheet, field: &str) -> Option<TypedTable> {
+    let text = sheet.text(field).to_owned();
+    match points(&text, sheet) {
+        Ok(points) => {
+            let points_si = points.iter().map(|(travel, force)| (travel.si(), force.si())).collect();
+            let (length_unit, weight_unit) = (sheet.units().length_word(), sheet.units().weight_word());
+            Some(TypedTable { text, length_unit, weight_unit, points_si })
+        }
+        Err(problem) => {
+            sheet.refuse(field, problem);
+            None
+        }
+    }
+}
+
+fn points(text: &str, sheet: &Sheet) -> Result<Vec<(Length, Force)>, String> {
+    if text.is_empty() {
+        return Err("Type the rubber's force, one point a line, like: 1/2 in ; 180 lb".to_owned());
+    }
+    if text.len() > LONGEST_TABLE {
+        return Err(format!("That is too long for a force table; {} points at most.", ForceTable::MOST_POINTS));
+    }
+    let units = sheet.units();
+    let mut points = Vec::new();
+    for (number, line) in (1..).zip(text.lines().map(str::trim)).filter(|(_, line)| !line.is_empty()) {
+        let apart = line.split_once([';', '\t', '=']).or_else(|| line.split_once(','));
+        let (travel, force) =
+            apart.ok_or_else(|| format!("Line {number} has no force; write compression ; force, like 1/2 in ; 180 lb."))?;
+        let travel = parse_length(travel, units.length).map_err(|error| format!("Line {number}: {error}"))?;
+        let force = parse_weight(force, units.weight).map_err(|error| format!("Line {number}: {error}"))?;
+        points.push((travel, force));
+    }
+    ForceTable::new(&points).map(|_| points).map_err(|error| match error {
+        ForceTableError::Count(_) => "A force table needs 2 points or more, starting with 0 ; 0.".to_owned(),
+        other => format!("{}.", sentence(&other.to_string())),
+    })
+}

@@ -1,0 +1,88 @@
+//! What each kind of correction is called and asked for in: a file a kind, beside the one that the mechanics have of it.
+
+mod added_leaf;
+mod form;
+mod helper_spring;
+mod lift_block;
+mod load_rubber;
+mod rearched_pack;
+mod reworked_pack;
+mod words;
+
+pub(crate) use form::{SiteForm, check, fill, kinds_form, site_form};
+pub(crate) use words::{account, correction_name, formula};
+
+use wise_badger_mechanics::correction::Row;
+
+/// The words of every kind, in the order offered.
+static KINDS: [&KindWords; 6] = [
+    &lift_block::WORDS,
+    &helper_spring::WORDS,
+    &added_leaf::WORDS,
+    &load_rubber::WORDS,
+    &rearched_pack::WORDS,
+    &reworked_pack::WORDS,
+];
+
+/// The words of one kind. A figure's name in braces stands for what was typed of it, or for what it comes to.
+struct KindWords {
+    row: &'static Row,
+    /// What it is called where it is picked.
+    name: &'static str,
+    /// What it is called in a list.
+    in_a_list: &'static str,
+    /// Its fields on the form; none where it does not come from one.
+    fields: &'static [FieldWords],
+    /// What its opened sum was given, a line each.
+    account: &'static [&'static str],
+    /// How its height comes about.
+    formula: &'static str,
+}
+
+/// A field of the form.
+struct FieldWords {
+    /// The figure it is for.
+    figure: &'static str,
+    /// Its name on the form, which no other kind has.
+    field: &'static str,
+    label: &'static str,
+    hint: &'static str,
+    /// What lies between the bounds, to begin a sentence with.
+    what: &'static str,
+}
+
+impl KindWords {
+    fn of(row: &Row) -> &'static KindWords {
+        KINDS.into_iter().find(|words| words.row == row).unwrap_or(&lift_block::WORDS)
+    }
+
+    /// Whether it is typed on the form of Options, and not worked out elsewhere.
+    fn is_typed(&self) -> bool {
+        !self.fields.is_empty()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wise_badger_mechanics::correction;
+
+    #[test]
+    fn every_kind_of_the_mechanics_has_its_words_and_every_field_its_figure() {
+        let known: Vec<&str> = correction::KINDS.into_iter().map(|row| row.word).collect();
+        let worded: Vec<&str> = KINDS.into_iter().map(|words| words.row.word).collect();
+        assert_eq!(known, worded);
+        for words in KINDS {
+            for field in words.fields {
+                assert!(words.row.figures.iter().any(|figure| figure.name == field.figure), "{}: {}", words.name, field.figure);
+            }
+            let asked = words.fields.len();
+            assert!(asked == 0 || asked == words.row.figures.len(), "{}: a figure that nobody can type", words.name);
+        }
+        let mut fields: Vec<&str> = KINDS.iter().flat_map(|words| words.fields).map(|field| field.field).collect();
+        fields.sort_unstable();
+        let all = fields.len();
+        fields.dedup();
+        assert_eq!(fields.len(), all, "no two kinds share a field");
+    }
+}

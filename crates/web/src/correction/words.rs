@@ -1,0 +1,95 @@
+//! A correction in words.
+
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, Typed, UnitWord};
+use wise_badger_casework::survey::VehicleClass;
+use wise_badger_mechanics::correction::{Axles, Correction, Quantity, Site};
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::stance::ForceTable;
+
+use super::KindWords;
+use crate::view::{Units, typed_text};
+
+/// A correction with its figures, short enough for a list.
+pub(crate) fn correction_name(entry: &CorrectionEntry, class: VehicleClass, units: Units) -> String {
+    let said = |name: &str| match entry.figure(name) {
+        Some(FigureEntry::Typed(typed)) => typed_with_unit(typed, units),
+        Some(FigureEntry::Words(words)) => words.clone(),
+        _ => String::new(),
+    };
+    let name = filled_in(KindWords::of(entry.row).in_a_list, said);
+    match site_words(entry.site, class) {
+        None => name,
+        Some(site) => format!("{name}; {site}"),
+    }
+}
+
+/// How its height comes about.
+pub(crate) fn formula(correction: &Correction) -> &'static str {
+    KindWords::of(correction.row()).formula
+}
+
+/// What its opened sum was given, a line each.
+pub(crate) fn account(correction: &Correction, units: Units) -> Vec<String> {
+    let given = correction.account();
+    let said = |name: &str| match given.get(name) {
+        Some(Quantity::Length(length)) => units.exact(*length),
+        Some(Quantity::Weight(force)) => units.weight(*force),
+        Some(Quantity::Rate(rate)) => units.rate(*rate),
+        Some(Quantity::Table(table)) => last_point(table, units),
+        Some(Quantity::Pack(_)) | None => String::new(),
+    };
+    KindWords::of(correction.row()).account.iter().map(|line| filled_in(line, said)).collect()
+}
+
+fn last_point(table: &ForceTable, units: Units) -> String {
+    let last = table.points().last();
+    last.map_or_else(String::new, |(travel, force)| format!("to {} at {}", units.weight(force), units.exact(travel)))
+}
+
+/// Where it goes, where that is not both sides of the rear.
+pub(super) fn site_words(site: Site, class: VehicleClass) -> Option<String> {
+    let side = match site.side {
+        None => "",
+        Some(Side::Left) => "left only",
+        Some(Side::Right) => "right only",
+    };
+    let axles = axles_name(site.axles, class);
+    match (site.axles, side) {
+        (Axles::Rear, "") => None,
+        (Axles::Rear, side) => Some(side.to_owned()),
+        (_, "") => Some(axles.to_owned()),
+        (_, side) => Some(format!("{axles}, {side}")),
+    }
+}
+
+/// What the axles of a site are called.
+pub(super) fn axles_name(axles: Axles, class: VehicleClass) -> &'static str {
+    match axles {
+        Axles::Rear if class.is_trailer() => "all axles",
+        Axles::Rear => "rear axle",
+        Axles::Front => "front axle",
+        Axles::OneOfRear(1) => "first axle",
+        Axles::OneOfRear(2) => "second axle",
+        Axles::OneOfRear(_) => "third axle",
+    }
+}
+
+/// What was typed, with the unit it was read in where it has none of its own.
+fn typed_with_unit(typed: &Typed, units: Units) -> String {
+    let text = typed_text(typed, units);
+    let rate = matches!(typed.unit, UnitWord::LbPerIn | UnitWord::NPerMm);
+    let unit = if rate { units.rate_name() } else { units.length_name() };
+    if text.ends_with(|c: char| c.is_ascii_digit()) { format!("{text} {unit}") } else { text }
+}
+
+/// A pattern with what stands for each name in braces.
+fn filled_in(pattern: &str, said: impl Fn(&str) -> String) -> String {
+    let mut parts = pattern.split('{');
+    let mut text = parts.next().unwrap_or_default().to_owned();
+    for part in parts {
+        let (name, rest) = part.split_once('}').unwrap_or((part, ""));
+        text.push_str(&said(name));
+        text.push_str(rest);
+    }
+    text
+}
