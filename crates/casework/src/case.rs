@@ -7,7 +7,9 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
 use wise_badger_mechanics::units::{Force, Length, metres};
 
-use crate::entry::{AimSheet, BenchEntry, CaseEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry};
+use crate::entry::{
+    AimSheet, BenchEntry, CaseEntry, CorrectionEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
+};
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -36,6 +38,10 @@ pub struct Case {
     pub load: Option<LoadEntry>,
     /// Its aim.
     pub aim: Option<AimSheet>,
+    /// The corrections considered, in the order put down.
+    pub corrections: Vec<CorrectionEntry>,
+    /// The one chosen, by its place among them.
+    pub chosen: Option<usize>,
     /// The pack found on its bench as a spring: worked out once, when it is first asked for.
     rear_pack: OnceLock<Option<PackCurve>>,
 }
@@ -54,6 +60,8 @@ impl Case {
             drive: DriveEntry::default(),
             load: None,
             aim: None,
+            corrections: Vec::new(),
+            chosen: None,
             rear_pack: OnceLock::new(),
         }
     }
@@ -71,7 +79,7 @@ impl Case {
     }
 
     /// What was found on the vehicle; nothing while nobody looked.
-    pub fn found(&self) -> LookOver {
+    pub fn looked_over(&self) -> LookOver {
         self.look_over.as_ref().map(LookOverEntry::look_over).unwrap_or_default()
     }
 
@@ -94,6 +102,12 @@ impl Case {
     #[must_use]
     pub fn with_bench(self, bench: Option<BenchEntry>) -> Self {
         Case { bench, rear_pack: OnceLock::new(), ..self }
+    }
+
+    /// The same job with another load plan.
+    #[must_use]
+    pub fn with_plan(self, plan: LoadPlanEntry) -> Self {
+        Case { plan: Some(plan), ..self }
     }
 
     /// What a scale said of the axles in a state, whole or corner by corner, as read on Tape.
@@ -200,4 +214,13 @@ impl Case {
             rolled_and_bounced: self.measured.rolled_and_bounced,
         }
     }
+}
+
+/// A case of the load plan that was not the measured one, with what is aboard in it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PlannedCase {
+    /// What it is called.
+    pub name: String,
+    /// The vehicle with that aboard.
+    pub survey: Survey,
 }

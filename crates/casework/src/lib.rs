@@ -4,15 +4,15 @@
 //! ([`look_over`]); the rear rate with its uncertainty, which rating is passed and why it sags ([`verdict`]); where it will sit with a
 //! correction fitted, with a band ([`prediction`]); whether that meets the [`aim`]; and whether the tape agreed afterwards
 //! ([`proof`]). What people typed of all that is kept as they typed it ([`entry`], [`reading`], [`intake`]) and put together as a
-//! [`case`], and every type that is one of a
-//! few has its word in one place ([`words`]).
+//! [`case`]; what follows from a case is worked out once ([`casework`]), and how far a job has come is its [`route`]. Every type
+//! that is one of a few has its word in one place ([`words`]).
 //!
 //! It speaks in codes, not sentences; it knows no SQL and no HTML. Physics is the mechanics crate's.
 //!
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`.
+//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `bench`, `casework`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -45,14 +45,17 @@
 //! ```
 
 pub mod aim;
+pub mod bench;
 pub mod bounds;
 pub mod case;
+pub mod casework;
 pub mod entry;
 pub mod intake;
 pub mod look_over;
 pub mod prediction;
 pub mod proof;
 pub mod reading;
+pub mod route;
 pub mod survey;
 pub mod verdict;
 pub mod words;

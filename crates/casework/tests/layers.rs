@@ -6,8 +6,23 @@
 mod layers;
 
 /// From the lowest, as `src/lib.rs` says.
-const LAYERS: &[&str] =
-    &["bounds", "survey", "words", "look_over", "verdict", "prediction", "aim", "proof", "entry", "reading", "intake", "case"];
+const LAYERS: &[&str] = &[
+    "bounds",
+    "survey",
+    "words",
+    "look_over",
+    "verdict",
+    "prediction",
+    "aim",
+    "proof",
+    "entry",
+    "reading",
+    "intake",
+    "case",
+    "bench",
+    "casework",
+    "route",
+];
 
 #[test]
 fn every_module_uses_only_those_before_it() {

@@ -42,7 +42,7 @@ fn shop_units_are_those_of_nist_sp_811() {
 #[test]
 fn a_good_load_gives_the_rate_by_hand_arithmetic() {
     // 1,000 lb over 2 11/16 in is 372.09 lb/in.
-    let verdict = RateVerdict::of(&half_ton());
+    let verdict = RateVerdict::of_two_states(&half_ton());
     let figure = verdict.measured().expect("the load is ample");
     close(figure.rate.customary(), 1000.0 / 2.6875, 1e-9);
     assert_eq!(figure.grade, RateGrade::Good);
@@ -94,7 +94,9 @@ fn a_small_load_gives_no_rate_and_still_a_block() {
     let mut survey = half_ton();
     survey.heights.loaded = heights(20.5, 21.125);
     survey.load = Some(LoadPut::Placed { weight: pounds(150.0), behind_rear_axle: inches(0.0) });
-    let RateVerdict::TooWeak { load_needed, .. } = RateVerdict::of(&survey) else { panic!("150 lb cannot give a rate") };
+    let RateVerdict::TooWeak { load_needed, .. } = RateVerdict::of_two_states(&survey) else {
+        panic!("150 lb cannot give a rate")
+    };
     close(load_needed.customary(), 485.0, 60.0);
     let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 23.5, 1e-6);
@@ -112,7 +114,7 @@ fn a_half_ton_falls_three_inches_at_the_arch_and_rubber_brings_half_back() {
     let mut survey = half_ton();
     survey.datum = Datum::GroundToArch;
     survey.heights = States { empty: heights(37.0, 40.0), loaded: heights(37.0, 37.0) };
-    let verdict = RateVerdict::of(&survey);
+    let verdict = RateVerdict::of_two_states(&survey);
     let figure = verdict.measured().unwrap();
     // Two tyres of 1,450 lb/in give 0.345 in of the three; the class is taken as about 370 lb/in.
     close(figure.tyre_drop.customary(), 1000.0 / 2900.0, 1e-9);
@@ -158,7 +160,7 @@ fn over_a_rating_says_what_comes_off_and_where() {
 fn stops_that_touch_leave_no_rate() {
     let mut survey = half_ton();
     survey.stop_gap = States { empty: Some(inches(2.5)), loaded: None };
-    assert!(matches!(RateVerdict::of(&survey), RateVerdict::OnTheStops { .. }));
+    assert!(matches!(RateVerdict::of_two_states(&survey), RateVerdict::OnTheStops { .. }));
     let block = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     assert_eq!(block.loaded.unwrap_err(), Unpredicted::OnTheStops);
 }
@@ -191,7 +193,7 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     survey.vehicle.axle_ratings = Ends { front: pounds(5200.0), rear: pounds(7200.0) };
     survey.heights = States { empty: heights(22.0, 24.0), loaded: heights(22.0, 21.0) };
     survey.load = Some(LoadPut::Placed { weight: pounds(3300.0), behind_rear_axle: inches(0.0) });
-    let verdict = RateVerdict::of(&survey);
+    let verdict = RateVerdict::of_two_states(&survey);
     let stages = verdict.measured().unwrap().stages.expect("the drop goes past the leaf");
     close(stages.first.customary(), 860.0, 0.5);
     close(stages.added.customary(), 1200.0, 0.5);

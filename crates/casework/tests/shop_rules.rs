@@ -103,7 +103,7 @@ fn scale_readings_take_the_place_of_assumed_weights() {
     assert_eq!(loads.empty_basis.rear, Basis::Stated);
     // Two scale readings of 26 lb each: √2 × 26.
     close(loads.change.rear.unwrap().sd.customary(), 36.77, 0.01);
-    let figure = RateVerdict::of(&survey);
+    let figure = RateVerdict::of_two_states(&survey);
     close(figure.measured().unwrap().rate.customary(), 1050.0 / 2.6875, 1e-6);
 }
 
@@ -286,11 +286,14 @@ fn a_rate_far_above_its_class_asks_for_the_stop_gap() {
     let mut survey = half_ton();
     // 1,000 lb and 2 in: 500 lb/in where a half-ton usually has 370.
     survey.heights.loaded.rear = AxleReadings { corners: Sides::both(vec![inches(19.5)]) };
-    let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(&survey) else { panic!("not suspected") };
+    let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(&survey, &RateVerdict::of_two_states(&survey))
+    else {
+        panic!("not suspected")
+    };
     close(times, 500.0 / 370.0, 1e-9);
     survey.stop_gap.loaded = Some(inches(1.5));
-    assert_eq!(contact_suspicion(&survey), None, "a gap read with the load on clears it");
-    assert_eq!(contact_suspicion(&half_ton()), None);
+    assert_eq!(contact_suspicion(&survey, &RateVerdict::of_two_states(&survey)), None, "a gap read with the load on clears it");
+    assert_eq!(contact_suspicion(&half_ton(), &RateVerdict::of_two_states(&half_ton())), None);
 }
 
 #[test]
@@ -298,7 +301,7 @@ fn a_rim_or_tyre_top_height_gives_the_same_rate_as_the_hub() {
     let rate = |datum| {
         let mut survey = half_ton();
         survey.datum = datum;
-        RateVerdict::of(&survey).measured().map(|figure| figure.rate)
+        RateVerdict::of_two_states(&survey).measured().map(|figure| figure.rate)
     };
     assert_eq!(rate(Datum::RimToArch), rate(Datum::HubToArch));
     assert_eq!(rate(Datum::TyreTopToArch), rate(Datum::HubToArch));

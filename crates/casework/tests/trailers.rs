@@ -39,7 +39,7 @@ fn every_axle_has_its_own_tyres_and_shares_the_rate() {
         assert_eq!(survey.vehicle.tyre_count(End::Front), 0, "a coupler has none");
         // Springs and tyres in series: 2,000 lb on tyres of 1,370 lb/in each, the rest of 2 in on the springs.
         let on_tyres = 2000.0 / (2.0 * f64::from(axles) * 1370.0);
-        let verdict = RateVerdict::of(&survey);
+        let verdict = RateVerdict::of_two_states(&survey);
         let rate = verdict.measured().unwrap_or_else(|| panic!("{class:?}: {verdict:?}")).rate.customary();
         assert!((rate - 2000.0 / (2.0 - on_tyres)).abs() < 0.5, "{class:?}: {rate}");
     }

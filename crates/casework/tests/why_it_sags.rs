@@ -9,14 +9,16 @@ use wise_badger_casework::look_over::{Area, Defect, Finding, Grade, LookOver};
 use wise_badger_casework::survey::{
     Complaint, End, Item, LoadPut, LoadState, Modification, RearWheels, States, Survey, VehicleClass,
 };
-use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Grounds, Judged, PartKind, Settling, SoundHeight, rank_causes};
+use wise_badger_casework::verdict::{
+    Breakdown, Cause, Evidence, Grounds, Judged, Overload, PartKind, RateVerdict, Settling, SoundHeight, rank_causes,
+};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::tape::{AxleReadings, Datum};
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
 
 fn breakdown(survey: &Survey, wanted: f64, sound: Option<f64>) -> Breakdown {
     let sound = sound.map(|rear| SoundHeight { rear: inches(rear) });
-    Breakdown::of(survey, LoadState::Loaded, inches(wanted), sound).expect("measured")
+    Breakdown::of(survey, &RateVerdict::of_two_states(survey), LoadState::Loaded, inches(wanted), sound).expect("measured")
 }
 
 fn part(breakdown: &Breakdown, kind: PartKind) -> f64 {
@@ -39,7 +41,9 @@ fn found(defects: &[Defect]) -> LookOver {
 }
 
 fn ranked(survey: &Survey, look_over: &LookOver, complaints: &[Complaint], breakdown: Option<&Breakdown>) -> Vec<Judged> {
-    rank_causes(&Grounds { survey, look_over, complaints, modifications: &[], breakdown })
+    let (rate, overload) = (RateVerdict::of_two_states(survey), Overload::of(survey));
+    let overload = overload.as_ref();
+    rank_causes(&Grounds { survey, rate: &rate, overload, look_over, complaints, modifications: &[], breakdown })
 }
 
 fn judged(causes: &[Judged], cause: Cause) -> &Judged {
@@ -183,8 +187,11 @@ fn a_measured_rate_is_held_against_the_one_it_should_have() {
 fn earlier_work_is_named_and_nothing_is_said_of_what_nobody_knows() {
     let survey = half_ton();
     let look_over = found(&[Defect::HomeMadeWedge]);
+    let rate = RateVerdict::of_two_states(&survey);
     let grounds = Grounds {
         survey: &survey,
+        rate: &rate,
+        overload: None,
         look_over: &look_over,
         complaints: &[],
         modifications: &[Modification::RearBlock],

@@ -2,13 +2,13 @@
 
 use diesel::prelude::*;
 use serde_json::Value;
+use wise_badger_casework::entry::CorrectionEntry;
 
 use crate::change::{What, note};
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::corrections;
 use crate::{CorrectionId, JobId, PersonId, ShopId, StoreError};
-use wise_badger_casework::entry::CorrectionEntry;
 
 /// A correction that stands on a job.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]

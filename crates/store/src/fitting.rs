@@ -2,13 +2,13 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
+use wise_badger_casework::entry::PredictedHeights;
 
 use crate::change::{What, note};
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::fittings;
 use crate::{CorrectionId, JobId, PersonId, ShopId, StoreError};
-use wise_badger_casework::entry::PredictedHeights;
 
 /// A choice that stands.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]

@@ -3,25 +3,25 @@
 use chrono::{DateTime, Utc};
 use diesel::PgConnection;
 use wise_badger_casework::case::Case;
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::reading::Spot;
 
-use crate::correction::Considered;
 use crate::fitting::Fitting;
 use crate::job::{Job, JobRow};
-use crate::{JobNumber, PersonId, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
+use crate::{CorrectionId, JobNumber, PersonId, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
 
 /// A job with all that stands on it.
-#[derive(Debug, Clone)]
+#[derive(Debug)]
 pub struct JobFile {
     /// The job.
     pub job: Job,
-    /// What it knows.
-    pub case: Case,
+    /// What it knows, and what follows.
+    pub work: Casework,
     /// Who took each of the case's readings, and when.
     pub taken: Vec<(PersonId, DateTime<Utc>)>,
-    /// The corrections considered.
-    pub corrections: Vec<Considered>,
-    /// The one chosen.
+    /// The keys of the case's corrections, in their order.
+    pub considered: Vec<CorrectionId>,
+    /// The choice of one of them.
     pub fitting: Option<Fitting>,
 }
 
@@ -45,12 +45,21 @@ impl JobFile {
         case.load = load.map(|load| load.entry.0);
         case.aim = aim.map(|aim| aim.entry.0);
         let corrections = correction::standing(connection, shop, id)?;
-        Ok(JobFile { case, taken, corrections, fitting: fitting::standing(connection, shop, id)?.pop(), job })
+        let (considered, entries): (Vec<_>, Vec<_>) = corrections.into_iter().map(|one| (one.id, one.entry.0)).unzip();
+        let fitting = fitting::standing(connection, shop, id)?.pop();
+        case.corrections = entries;
+        case.chosen = fitting.as_ref().and_then(|fitting| considered.iter().position(|id| *id == fitting.correction_id));
+        Ok(JobFile { job, work: Casework::new(case), taken, considered, fitting })
+    }
+
+    /// What stands on the job, as typed.
+    pub fn case(&self) -> &Case {
+        self.work.case()
     }
 
     /// Who took the last reading of a spot, and when.
     pub fn last_taken(&self, spot: Spot) -> Option<(PersonId, DateTime<Utc>)> {
-        let of_spot = self.case.readings.iter().zip(&self.taken).rev().find(|(reading, _)| reading.spot == spot);
+        let of_spot = self.case().readings.iter().zip(&self.taken).rev().find(|(reading, _)| reading.spot == spot);
         of_spot.map(|(_, taken)| *taken)
     }
 }

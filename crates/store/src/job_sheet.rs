@@ -5,13 +5,13 @@ use diesel::prelude::*;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
+use wise_badger_casework::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry};
 
 use crate::change::{What, note};
 use crate::json::{Json, document};
 use crate::person::Person;
 use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
-use wise_badger_casework::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry};
 
 /// What is kept as a sheet.
 pub trait Sheet: Serialize + DeserializeOwned + PartialEq {

@@ -1,12 +1,12 @@
 //! Saving one form of a job: all of it or nothing, once, and never over what somebody else saved.
 
 use diesel::PgConnection;
+use wise_badger_casework::intake::Intake;
 
 use crate::job::{self, Closed};
 use crate::person::Person;
 use crate::submission::{self, Claim, Made, Sending};
 use crate::{JobId, JobNumber, StoreError};
-use wise_badger_casework::intake::Intake;
 
 /// Saves one form of a job. To be run in a transaction of its own.
 ///

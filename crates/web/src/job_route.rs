@@ -1,139 +1,96 @@
-//! Where a job stands on its route, what is missing, and what comes next.
+//! The stages of a job as the program shows them: what each is called and where it is found.
 
-use serde::{Deserialize, Serialize};
-use wise_badger_casework::reading::Phase;
-use wise_badger_casework::survey::{End, LoadState, Survey};
-use wise_badger_casework::verdict::Overload;
+use wise_badger_casework::route::{Missing, Progress, Stage, ToDo, missing_on_tape};
+use wise_badger_casework::survey::{Survey, VehicleClass};
+use wise_badger_casework::words::Word;
 use wise_badger_store::JobNumber;
-use wise_badger_store::job_file::JobFile;
 
 use crate::view::{end_name, state_name};
 
-/// A stage of the route.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub(crate) enum Stage {
-    Intake,
-    Load,
-    Tape,
-    LookOver,
-    Verdict,
-    Aim,
-    Options,
-    Bench,
-    Proof,
-}
+/// What a stage is called, and its place under the job's path; in the order of the route.
+const STAGES: [(Stage, &str, &str); 9] = [
+    (Stage::Intake, "Intake", "intake"),
+    (Stage::Load, "Load", "load"),
+    (Stage::Tape, "Tape", "tape"),
+    (Stage::LookOver, "Look-over", "look-over"),
+    (Stage::Verdict, "Verdict", "verdict"),
+    (Stage::Aim, "Aim", "aim"),
+    (Stage::Options, "Options", "options"),
+    (Stage::Bench, "Bench", "bench"),
+    (Stage::Proof, "Proof", "proof"),
+];
 
-impl Stage {
-    pub(crate) const ALL: [Stage; 9] = [
-        Stage::Intake,
-        Stage::Load,
-        Stage::Tape,
-        Stage::LookOver,
-        Stage::Verdict,
-        Stage::Aim,
-        Stage::Options,
-        Stage::Bench,
-        Stage::Proof,
-    ];
-
-    pub(crate) fn name(self) -> &'static str {
-        match self {
-            Stage::Intake => "Intake",
-            Stage::Load => "Load",
-            Stage::Tape => "Tape",
-            Stage::LookOver => "Look-over",
-            Stage::Verdict => "Verdict",
-            Stage::Aim => "Aim",
-            Stage::Options => "Options",
-            Stage::Bench => "Bench",
-            Stage::Proof => "Proof",
-        }
-    }
-
-    pub(crate) fn path(self, number: JobNumber) -> String {
-        self.path_of(number.0)
-    }
+/// A stage as it is shown.
+pub(crate) trait Shown {
+    /// What it is called.
+    fn name(self) -> &'static str;
 
     /// The path in the job of a number.
-    pub(crate) fn path_of(self, number: i32) -> String {
-        format!("/jobs/{number}/{}", self.name().to_lowercase())
+    fn path_of(self, number: i32) -> String;
+
+    /// The path in a job.
+    fn path(self, number: JobNumber) -> String;
+}
+
+fn row(stage: Stage) -> (&'static str, &'static str) {
+    STAGES.iter().find(|(of, ..)| *of == stage).map_or((stage.word(), stage.word()), |(_, name, path)| (name, path))
+}
+
+impl Shown for Stage {
+    fn name(self) -> &'static str {
+        row(self).0
+    }
+
+    fn path_of(self, number: i32) -> String {
+        format!("/jobs/{number}/{}", row(self).1)
+    }
+
+    fn path(self, number: JobNumber) -> String {
+        self.path_of(number.0)
     }
 }
 
-/// How far a job has come.
-#[derive(Debug, Clone, Serialize, Deserialize)]
-pub(crate) struct Standing {
-    done: Vec<Stage>,
-    /// What must happen next; `None` when the job is finished.
-    pub(crate) next: Option<Stage>,
-    /// That in words.
-    pub(crate) words: String,
-    /// Whether a rating is passed.
-    pub(crate) over: bool,
-    pub(crate) finished: bool,
+/// Every stage, in the order of the route.
+pub(crate) fn stages() -> impl Iterator<Item = Stage> {
+    Stage::WORDS.iter().map(|(stage, _)| *stage)
 }
 
-impl Standing {
-    pub(crate) fn of(file: &JobFile) -> Self {
-        let survey = file.case.survey(Phase::Found);
-        let missing = missing_on_tape(&survey);
-        let over = Overload::of(&survey).is_some();
-        let fitted = file.case.survey(Phase::Fitted);
-        let proved = LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some());
-        let finished = file.job.finished_at.is_some();
-        let mut done = vec![Stage::Intake];
-        // A job can do without a plan (a load may be told on Tape alone), and without the bench.
-        done.extend(file.case.plan.as_ref().map(|_| Stage::Load));
-        done.extend(file.case.bench.as_ref().map(|_| Stage::Bench));
-        let stages = [
-            (Stage::Tape, missing.is_empty()),
-            // Before any part is chosen; what was chosen without is not asked for again.
-            (Stage::LookOver, file.case.look_over.is_some() || file.fitting.is_some()),
-            (Stage::Verdict, missing.is_empty()),
-            (Stage::Aim, file.case.aim.is_some()),
-            (Stage::Options, file.fitting.is_some() && !over),
-            (Stage::Proof, proved),
-        ];
-        done.extend(stages.iter().filter(|(_, is_done)| *is_done).map(|(stage, _)| *stage));
-        let open = stages.iter().find(|(_, is_done)| !is_done).map(|(stage, _)| *stage);
-        let (next, words) = if finished {
-            (None, "finished".to_owned())
-        } else {
-            match open {
-                Some(Stage::Tape) => (open, format!("to measure: {}", missing.join(", "))),
-                Some(Stage::LookOver) if over => (Some(Stage::Options), "over a rating: weight must come off".to_owned()),
-                Some(Stage::LookOver) => (open, "to look over".to_owned()),
-                Some(Stage::Aim) if over => (Some(Stage::Options), "over a rating: weight must come off".to_owned()),
-                Some(Stage::Options) if over => (open, "over a rating: weight must come off".to_owned()),
-                Some(Stage::Aim) => (open, "to set the aim".to_owned()),
-                Some(Stage::Options) => (open, "to choose a correction".to_owned()),
-                Some(Stage::Proof) => (open, "to fit and measure again".to_owned()),
-                _ => (Some(Stage::Proof), "measured after fitting; to finish".to_owned()),
-            }
-        };
-        Standing { done, next, words, over, finished }
-    }
-
-    pub(crate) fn is_done(&self, stage: Stage) -> bool {
-        self.done.contains(&stage)
+/// What must happen next, in words.
+pub(crate) fn to_do_words(progress: &Progress, class: Option<VehicleClass>) -> String {
+    match &progress.to_do {
+        ToDo::Measure(missing) => format!("to measure: {}", missing_words(missing, class).join(", ")),
+        ToDo::TakeWeightOff => "over a rating: weight must come off".to_owned(),
+        ToDo::LookOver => "to look over".to_owned(),
+        ToDo::SetTheAim => "to set the aim".to_owned(),
+        ToDo::Choose => "to choose a correction".to_owned(),
+        ToDo::FitAndMeasure => "to fit and measure again".to_owned(),
+        ToDo::Finish => "measured after fitting; to finish".to_owned(),
+        ToDo::Nothing => "finished".to_owned(),
     }
 }
 
 /// What the tape and the load still lack, by name.
-pub(crate) fn missing_on_tape(survey: &Survey) -> Vec<String> {
-    let mut missing = Vec::new();
-    for state in LoadState::BOTH {
-        let lacks = |end| survey.height(end, state).is_none();
-        match (lacks(End::Front), lacks(End::Rear)) {
-            (true, true) => missing.push(format!("{} heights", state_name(state))),
-            (true, false) => missing.push(format!("{} height {}", end_name(survey.vehicle.class, End::Front), state_name(state))),
-            (false, true) => missing.push(format!("{} height {}", end_name(survey.vehicle.class, End::Rear), state_name(state))),
-            (false, false) => {}
-        }
+pub(crate) fn missing(survey: &Survey) -> Vec<String> {
+    missing_words(&missing_on_tape(survey), Some(survey.vehicle.class))
+}
+
+fn missing_words(missing: &[Missing], class: Option<VehicleClass>) -> Vec<String> {
+    let class = class.unwrap_or(VehicleClass::HalfTonPickup);
+    let words = |missing: &Missing| match missing {
+        Missing::Heights(state) => format!("{} heights", state_name(*state)),
+        Missing::Height(end, state) => format!("{} height {}", end_name(class, *end), state_name(*state)),
+        Missing::Load => "what was put on".to_owned(),
+    };
+    missing.iter().map(words).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_stage_has_a_name_and_a_path_of_its_own() {
+        let shown: Vec<Stage> = STAGES.iter().map(|(stage, ..)| *stage).collect();
+        assert_eq!(shown, stages().collect::<Vec<_>>());
     }
-    if survey.load.is_none() {
-        missing.push("what was put on".to_owned());
-    }
-    missing
 }

@@ -5,7 +5,6 @@
 //! [`drawing`]); the template only places them. Rules and sums live in the mechanics crate, SQL in the
 //! store. [`routes`] lists every address.
 
-mod bench;
 pub mod command;
 mod correction;
 mod demo_data;

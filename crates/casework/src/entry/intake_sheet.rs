@@ -1,10 +1,10 @@
 //! What intake writes down beside the vehicle itself: springs, wheels, what the customer wants, what was done before.
 
-use crate::survey::{Complaint, Ends, Modification, VehicleFacts};
-use crate::verdict::SoundHeight;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
+use crate::survey::{Complaint, Ends, Modification, VehicleFacts};
+use crate::verdict::SoundHeight;
 
 /// One sheet, as typed. Nothing on it must be known.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]

@@ -1,10 +1,10 @@
 //! The load plan, as typed: things aboard, each with its place, and the cases they are aboard in.
 
-use crate::survey::{Ends, Item, Liquid};
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::units::{Force, cubic_metres, metres};
 
 use super::{Typed, UnitWord};
+use crate::survey::{Ends, Item, Liquid};
 
 /// Everything aboard, and in which cases.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]

@@ -1,9 +1,9 @@
 //! The look-over, as it was written down.
 
-use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
+use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 
 /// What was found, area by area.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]

@@ -6,6 +6,7 @@ mod drive;
 mod intake_sheet;
 mod load_plan;
 mod look_over;
+mod made;
 
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
@@ -13,6 +14,7 @@ pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
+pub use made::TypedIn;
 
 use crate::aim::Aim;
 use crate::prediction::Prediction;

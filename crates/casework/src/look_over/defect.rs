@@ -1,9 +1,9 @@
 //! Defects, and what each one means for the job.
 
 use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::correction::Work;
 
 use super::area::{Area, Grade};
-use wise_badger_mechanics::correction::Work;
 
 /// Something found wrong.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]

@@ -1,10 +1,10 @@
 //! Figures taken during the look-over where a number decides.
 
 use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 use super::area::Area;
 use super::defect::Defect;
-use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 /// What is measured.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]

@@ -2,5 +2,6 @@
 
 mod model;
 mod predictor;
+mod rate;
 
 pub use predictor::{CaseHeights, PredictedState, Prediction, Predictor, Unpredicted};

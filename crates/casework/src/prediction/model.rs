@@ -4,13 +4,13 @@ use crate::survey::{
     ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, Item, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd,
 };
 use crate::verdict::RateVerdict;
-use wise_badger_mechanics::correction::BUMP_STOP;
+use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Site};
 use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
 use wise_badger_mechanics::pack::LEAF_RATE_SD;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
-    Axle, AxleKind, BodyPoint, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage, State,
-    StopCurve, Vehicle,
+    Axle, AxleKind, BodyPoint, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage,
+    State, StopCurve, Vehicle,
 };
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{
@@ -35,18 +35,56 @@ pub(super) fn rear_axles(survey: &Survey) -> &'static [&'static str] {
     }
 }
 
-/// What stands for the rear height that was read.
-pub(super) fn rear_mark(survey: &Survey) -> Mark {
-    match survey.vehicle.class.is_trailer() {
-        // The frame over the middle between the axles, which are themselves free to share the load.
-        true => Mark::Point(REAR.to_owned()),
-        false => Mark::axle(REAR, survey.datum),
+/// The names of the axles that a site is; none where the vehicle has no such axle.
+pub(super) fn site_axles(survey: &Survey, site: Site) -> &'static [&'static str] {
+    let rear = rear_axles(survey);
+    let trailer = survey.vehicle.class.is_trailer();
+    match site.axles {
+        Axles::Rear => rear,
+        Axles::Front if trailer => &[],
+        Axles::Front => &[FRONT],
+        Axles::OneOfRear(number) => {
+            let place = usize::from(number).checked_sub(1).filter(|_| trailer);
+            place.and_then(|place| rear.get(place..=place)).unwrap_or_default()
+        }
     }
 }
 
-/// What stands for the front height that was read; a trailer's coupler stands where it is held.
-pub(super) fn front_mark(survey: &Survey) -> Option<Mark> {
-    (!survey.vehicle.class.is_trailer()).then(|| Mark::axle(FRONT, survey.datum))
+/// What stands for the height that was read at an end; a trailer's coupler stands where it is held.
+pub(super) fn end_mark(survey: &Survey, end: End) -> Option<Mark> {
+    match (end, survey.vehicle.class.is_trailer()) {
+        (End::Front, true) => None,
+        // The frame over the middle between the axles, which are themselves free to share the load.
+        (End::Rear, true) => Some(Mark::Point(REAR.to_owned())),
+        (End::Front, false) => Some(Mark::axle(FRONT, survey.datum)),
+        (End::Rear, false) => Some(Mark::axle(REAR, survey.datum)),
+    }
+}
+
+/// What stands for the height of one side of an end.
+pub(super) fn side_mark(survey: &Survey, end: End, side: Side) -> Option<Mark> {
+    match (end, survey.vehicle.class.is_trailer()) {
+        (End::Front, true) => None,
+        (End::Rear, true) => Some(Mark::Point(frame_point(side).to_owned())),
+        (End::Front, false) => Some(Mark::corner(FRONT, side, survey.datum)),
+        (End::Rear, false) => Some(Mark::corner(REAR, side, survey.datum)),
+    }
+}
+
+/// The place on a trailer's frame that is read on a side.
+fn frame_point(side: Side) -> &'static str {
+    match side {
+        Side::Left => "rear, left of the frame",
+        Side::Right => "rear, right of the frame",
+    }
+}
+
+/// A vehicle as stiff in roll as one with a heavy bar in front: twice what its front springs give (common practice). `None` on a
+/// trailer, which rolls on its own springs alone.
+pub(super) fn stiffer_in_roll(survey: &Survey) -> Option<Change> {
+    let base = spring_base();
+    let springs = newton_metres_per_radian(survey.vehicle.assumptions().front_rate.si() * base.si().powi(2) / 4.0);
+    (!survey.vehicle.class.is_trailer()).then(|| Change::AntiRoll { axle: FRONT.to_owned(), stiffness: 2.0 * springs })
 }
 
 /// Everything that was read, and what is in doubt about it.
@@ -84,9 +122,9 @@ fn measured_state(survey: &Survey, loads: &AxleLoads, state: LoadState, rear: Op
         LoadState::Empty => (State::with_loads("empty", Vec::new()), Vec::new()),
         LoadState::Loaded => aboard(survey, loads),
     };
-    let rear = rear.map(|height| Reading::Height { mark: rear_mark(survey), height });
+    let rear = rear.zip(end_mark(survey, End::Rear)).map(|(height, mark)| Reading::Height { mark, height });
     // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
-    let front = front_mark(survey).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
+    let front = end_mark(survey, End::Front).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
     let front = front.map(|(mark, height)| Reading::Height { mark, height });
     let readings = rear.into_iter().chain(front).collect();
     MeasuredState { state: state_aboard, load_doubts, settling: metres(0.0), readings }
@@ -202,10 +240,19 @@ fn trailer(survey: &Survey, loads: &AxleLoads, tandem: Tandem, rear: impl Fn(&st
     // One on either side between each axle and the next.
     let between = names.iter().zip(names.iter().skip(1));
     let rockers = between.flat_map(|(ahead, behind)| Side::BOTH.map(|side| rocker(ahead, behind, side))).collect();
+    let over_the_axles = |side: Side| BodyPoint {
+        name: frame_point(side).to_owned(),
+        position: middle,
+        lateral: side.sign() * frame_half_width(),
+    };
     Vehicle {
         coupler: Some(Coupler { position: metres(0.0), lateral: metres(0.0), kerb_load: loads.empty.front }),
         equalisers: if tandem.equalised { rockers } else { Vec::new() },
-        points: vec![BodyPoint { name: REAR.to_owned(), position: middle, lateral: metres(0.0) }],
+        points: vec![
+            BodyPoint { name: REAR.to_owned(), position: middle, lateral: metres(0.0) },
+            over_the_axles(Side::Left),
+            over_the_axles(Side::Right),
+        ],
         ..standing(axles.map(ModelAxle::axle).collect())
     }
 }
@@ -217,6 +264,16 @@ fn standing(axles: Vec<Axle>) -> Vehicle {
 /// Between the wheels where it was not measured (common practice); it matters to the lean alone.
 fn usual_track() -> Length {
     inches(66.0)
+}
+
+/// Between the springs of an axle (common practice); it matters to the lean alone.
+fn spring_base() -> Length {
+    inches(42.0)
+}
+
+/// From the middle of a trailer to the outside of its frame (common practice); it matters to the lean alone.
+fn frame_half_width() -> Length {
+    inches(30.0)
 }
 
 /// What an axle of the model differs in from the others.
@@ -238,7 +295,7 @@ impl ModelAxle {
             kind: AxleKind::Solid,
             // Left and right are alike, so that spring base and roll heights have no part in the answer.
             track: self.track,
-            spring_base: inches(42.0),
+            spring_base: spring_base(),
             unsprung_weight: self.unsprung,
             kerb_wheel_loads: Sides::both(self.kerb / 2.0),
             tyre_rate: self.tyre_rate,

@@ -1,17 +1,19 @@
 //! Where the vehicle will sit with a correction fitted, and how sure that is.
 
-use std::cell::OnceCell;
+use std::sync::OnceLock;
 
-use super::model::{aboard, experiment, front_mark, rear_axles, rear_mark};
-use crate::survey::{AxleLoads, End, LoadState, States, Survey};
-use crate::verdict::RateVerdict;
-use wise_badger_mechanics::correction::{BUMP_STOP, Correction, kerb_spring_force};
-use wise_badger_mechanics::identification::{Forecast, Identified, Mark};
+use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, kerb_spring_force};
+use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
 use wise_badger_mechanics::pack::LEAF_FRICTION;
-use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, metres, newtons};
+
+use super::model::{aboard, end_mark, experiment, rear_axles, side_mark, site_axles, stiffer_in_roll};
+use super::rate::agreed;
+use crate::survey::{AxleLoads, End, LoadState, States, Survey};
+use crate::verdict::{RateFigure, RateVerdict};
 
 /// Of leaf friction, what is left once the vehicle was rolled and bounced (common practice).
 const ROLLED: f64 = 0.5;
@@ -23,8 +25,12 @@ const SAME_M: f64 = 1e-4;
 pub struct PredictedState {
     /// Rear height, with tape, rate, load, tyre and friction in its standard deviation.
     pub rear: Uncertain<Length>,
+    /// Either side of the rear, where both were read: how far the body rolls is in their standard deviations too.
+    pub rear_sides: Option<Sides<Uncertain<Length>>>,
     /// Front height; a correction at the rear of a two-axle vehicle does not move it.
     pub front: Option<Uncertain<Length>>,
+    /// Either side of the front, where both were read.
+    pub front_sides: Option<Sides<Uncertain<Length>>>,
     /// Rear height as measured, before the correction.
     pub rear_before: Length,
     /// How much the rear rises.
@@ -49,8 +55,16 @@ pub enum Unpredicted {
     NeedsRate,
     /// The bump stops carry part of the load as measured.
     OnTheStops,
-    /// With the correction the model has no standing answer.
-    OutsideTheModel,
+    /// Readings and vehicle do not come together: [`Predictor::failure`] says why.
+    NotIdentified,
+    /// The vehicle does not stand, as it is or with the correction.
+    DoesNotStand,
+    /// The forces did not come to balance: [`Predictor::failure`] says what was met.
+    NotSolved,
+    /// The pack, found or planned, is bent further than it can be worked out.
+    PastThePack,
+    /// The vehicle has no axle where the correction goes.
+    NoSuchAxle,
 }
 
 /// What a correction does to both states.
@@ -61,6 +75,8 @@ pub type Prediction = States<Result<PredictedState, Unpredicted>>;
 pub struct CaseHeights {
     /// Rear height, with readings, rate, tyre, load and friction in its standard deviation.
     pub rear: Uncertain<Length>,
+    /// Either side of the rear, where both were read empty.
+    pub rear_sides: Option<Sides<Uncertain<Length>>>,
     /// Front height; of a trailer, where its coupler was held empty. Absent where it was not read.
     pub front: Option<Uncertain<Length>>,
     /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
@@ -69,29 +85,84 @@ pub struct CaseHeights {
     pub rate_measured: bool,
 }
 
-/// Predicts corrections on one survey.
-pub struct Predictor<'a> {
-    survey: &'a Survey,
+/// Predicts corrections on one survey. The vehicle behind the readings is looked for once, when it is first asked for.
+#[derive(Debug)]
+pub struct Predictor {
+    survey: Survey,
     loads: AxleLoads,
-    rate: RateVerdict,
-    rear: Mark,
-    /// The vehicle as the readings make it; `None` where they and the model do not come together.
-    identified: Option<Identified>,
+    /// What two states of the rear alone say: where the search begins.
+    two_states: RateVerdict,
+    /// The vehicle as the readings make it.
+    identified: OnceLock<Result<Box<Identified>, Unpredicted>>,
+    /// The first thing that could not be worked out.
+    failure: OnceLock<IdentificationError>,
+    rate: OnceLock<RateVerdict>,
     /// Where it stands without any correction: the same for all of them.
-    plain: States<OnceCell<Option<Forecast>>>,
+    plain: States<OnceLock<Result<Forecast, Unpredicted>>>,
 }
 
-impl<'a> Predictor<'a> {
+/// From one forecast to another, with what the roll of the body leaves open.
+struct Passage<'a> {
+    from: &'a Forecast,
+    to: &'a Forecast,
+}
+
+impl Predictor {
     /// A predictor for a survey.
-    pub fn new(survey: &'a Survey) -> Self {
-        let (loads, rate) = (survey.axle_loads(), RateVerdict::of(survey));
-        let identified = experiment(survey, &loads, &rate).identify().ok();
-        Predictor { survey, loads, rate, rear: rear_mark(survey), identified, plain: States::default() }
+    pub fn new(survey: &Survey) -> Self {
+        let (survey, loads, two_states) = (survey.clone(), survey.axle_loads(), RateVerdict::of_two_states(survey));
+        Predictor {
+            survey,
+            loads,
+            two_states,
+            identified: OnceLock::new(),
+            failure: OnceLock::new(),
+            rate: OnceLock::new(),
+            plain: States::default(),
+        }
     }
 
     /// The survey that it predicts from.
     pub fn survey(&self) -> &Survey {
-        self.survey
+        &self.survey
+    }
+
+    /// The rear rate: that of the vehicle which agrees best with all readings, or why there is none.
+    ///
+    /// Whatever says a rate says this one, so that no figure worked out from it can be at odds with another.
+    pub fn rate(&self) -> &RateVerdict {
+        let agreed = |figure: &RateFigure| {
+            let (identified, empty) = (self.identified().ok()?, self.plain(LoadState::Empty).ok()?);
+            agreed(&self.survey, figure, &identified.vehicle(), empty, self.plain(LoadState::Loaded).ok()?)
+        };
+        let rate = || self.two_states.measured().and_then(agreed).map_or(self.two_states, RateVerdict::Measured);
+        self.rate.get_or_init(rate)
+    }
+
+    /// What was met on the way that could not be worked out, where anything was: the cause of a [`Unpredicted`].
+    pub fn failure(&self) -> Option<&IdentificationError> {
+        self.failure.get()
+    }
+
+    fn identified(&self) -> Result<&Identified, Unpredicted> {
+        let look = || {
+            let found = experiment(&self.survey, &self.loads, &self.two_states).identify();
+            found.map(Box::new).map_err(|error| {
+                self.note(error);
+                Unpredicted::NotIdentified
+            })
+        };
+        self.identified.get_or_init(look).as_deref().map_err(|why| *why)
+    }
+
+    /// Keeps the first cause, and says in short what it comes to.
+    fn note(&self, error: IdentificationError) -> Unpredicted {
+        let short = match error {
+            IdentificationError::Tips(_) => Unpredicted::DoesNotStand,
+            _ => Unpredicted::NotSolved,
+        };
+        self.failure.get_or_init(|| error);
+        short
     }
 
     /// Where the rear sits in both states with a correction fitted.
@@ -112,16 +183,17 @@ impl<'a> Predictor<'a> {
     ///
     /// `None` without a measured rate, or where nothing would be left of the load.
     pub fn rear_with_less(&self, rear_relief: Force) -> Option<Length> {
-        self.rate.measured()?;
+        self.two_states.measured()?;
         let left = self.loads.change.rear?.value - rear_relief;
         if left <= newtons(0.0) {
             return None;
         }
         let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
         let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
-        let identified = self.identified.as_ref()?;
+        let identified = self.identified().ok()?;
         let lighter = identified.forecast_with_loads(index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
-        Some(height + identified.rise(self.plain(LoadState::Loaded)?, &lighter, &self.rear)?.value)
+        let rear = end_mark(&self.survey, End::Rear)?;
+        Some(height + identified.rise(self.plain(LoadState::Loaded).ok()?, &lighter, &rear)?.value)
     }
 
     /// Where it stands in another load case, as it is or with a correction fitted.
@@ -131,44 +203,61 @@ impl<'a> Predictor<'a> {
     ///
     /// # Errors     [`Unpredicted`] where empty heights are missing, the stops would bear, or the model has no standing answer
     pub fn in_case(&self, case: &Survey, correction: Option<&Correction>) -> Result<CaseHeights, Unpredicted> {
-        let outside = Unpredicted::OutsideTheModel;
         let empty = self.survey.height(End::Rear, LoadState::Empty).ok_or(Unpredicted::NotMeasured)?;
-        let identified = self.identified.as_ref().ok_or(outside)?;
-        let plain = self.plain(LoadState::Empty).ok_or(outside)?;
+        let identified = self.identified()?;
+        let from = self.plain(LoadState::Empty)?;
+        if let Some(correction) = correction {
+            self.goes_on(correction)?;
+        }
         let case_loads = case.axle_loads();
         let loads = aboard(case, &case_loads).0.loads;
-        let changes = |vehicle: &Vehicle| correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
-        let there = identified.forecast_with_loads(index(LoadState::Empty), &loads, changes).ok().ok_or(outside)?;
-        let axle = self.axle(&there).filter(|axle| self.holds_at(correction, identified, axle)).ok_or(outside)?;
-        let rise = identified.rise(plain, &there, &self.rear).ok_or(outside)?;
+        let solve = |more: &[Change]| {
+            let changes = |vehicle: &Vehicle| {
+                let of_correction = correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
+                [&of_correction[..], more].concat()
+            };
+            identified.forecast_with_loads(index(LoadState::Empty), &loads, changes)
+        };
+        let there = solve(&[]).map_err(|error| self.note(error))?;
+        let axle = self.axle(&there).ok_or(Unpredicted::NotSolved)?;
+        if !self.holds_at(correction, identified, axle) {
+            return Err(Unpredicted::PastThePack);
+        }
+        let change = Passage { from, to: &there };
+        let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         // The loads of a case are as doubtful as they are; on one axle the springs turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
-        let rear_axles = rear_axles(self.survey).len().max(1);
+        let rear_axles = rear_axles(&self.survey).len().max(1);
         #[expect(clippy::cast_precision_loss, reason = "a vehicle has few axles")]
         let rear_rate = axle.spring_rate.si() * rear_axles as f64;
         let friction = self.friction(axle);
         let from_load = metres(load_sd(End::Rear) / rear_rate);
         let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
         let front = self.survey.height(End::Front, LoadState::Empty);
-        let front = match front_mark(self.survey) {
+        let front = match end_mark(&self.survey, End::Front) {
             None => front,
-            Some(mark) => front.zip(identified.rise(plain, &there, &mark)).map(|(empty, rise)| {
+            Some(_) => front.zip(self.rise(identified, &change, End::Front)).map(|(empty, rise)| {
                 let assumed = self.survey.vehicle.assumptions().front_rate.si();
                 let from_load = metres(load_sd(End::Front) / assumed);
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
-        let travel_left = axle.gap(Side::Left, correction.map_or(BUMP_STOP, Correction::travel_element));
+        let travel_left = least_gap(axle, correction.map_or(BUMP_STOP, Correction::travel_element));
         // The stop of the model has no force of its own: where it would bear, the height is not known.
         let closed = travel_left.is_some_and(|left| left.si() < 0.0) && !correction.is_some_and(Correction::replaces_stops);
         if closed {
             return Err(Unpredicted::OnTheStops);
         }
+        let rolled = |stiffer: &[Change]| {
+            let from = identified.forecast(index(LoadState::Empty), |_| stiffer.to_vec()).ok();
+            from.zip(solve(stiffer).ok())
+        };
         Ok(CaseHeights {
             rear: Uncertain::new(empty.value + rise.value, spread),
+            rear_sides: self.sides(identified, &change, End::Rear, LoadState::Empty, spread, rolled),
             front,
             travel_left,
-            rate_measured: self.rate.measured().is_some(),
+            rate_measured: self.two_states.measured().is_some(),
         })
     }
 
@@ -178,31 +267,47 @@ impl<'a> Predictor<'a> {
             if self.loads.change.rear.is_none() {
                 return Err(Unpredicted::NotMeasured);
             }
-            if matches!(self.rate, RateVerdict::OnTheStops { .. }) {
+            if matches!(self.two_states, RateVerdict::OnTheStops { .. }) {
                 return Err(Unpredicted::OnTheStops);
             }
         }
-        let outside = Unpredicted::OutsideTheModel;
-        let identified = self.identified.as_ref().ok_or(outside)?;
-        let plain = self.plain(state).ok_or(outside)?;
-        let fitted = identified.forecast(index(state), |vehicle| self.changes(correction, vehicle)).ok().ok_or(outside)?;
-        let rise = identified.rise(plain, &fitted, &self.rear).ok_or(outside)?;
+        self.goes_on(correction)?;
+        let identified = self.identified()?;
+        let from = self.plain(state)?;
+        let solve = |more: &[Change]| {
+            let changes = |vehicle: &Vehicle| [&self.changes(correction, vehicle)[..], more].concat();
+            identified.forecast(index(state), changes)
+        };
+        let fitted = solve(&[]).map_err(|error| self.note(error))?;
+        let change = Passage { from, to: &fitted };
+        let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         let hangs_on_the_rate = rise.sd.si() > SAME_M;
-        let known_rate = self.rate.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
+        let known_rate = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
         if hangs_on_the_rate && !known_rate {
             return Err(Unpredicted::NeedsRate);
         }
-        let axle_before = self.axle(plain).ok_or(outside)?;
-        let axle = self.axle(&fitted).filter(|axle| self.holds_at(Some(correction), identified, axle)).ok_or(outside)?;
-        // What rises by as much whatever the rate is as sure as the reading it starts from.
-        let reading_sd = match identified.height(&fitted, &self.rear) {
-            Some(height) if hangs_on_the_rate => height.sd,
-            _ => before.sd,
-        };
+        let axle_before = self.axle(from).ok_or(Unpredicted::NotSolved)?;
+        let axle = self.axle(&fitted).ok_or(Unpredicted::NotSolved)?;
+        if !self.holds_at(Some(correction), identified, axle) {
+            return Err(Unpredicted::PastThePack);
+        }
         let friction = self.friction(axle);
+        let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
+        let rear_sd = Length::hypot(rear_sd, friction / 2.0);
+        let front = self.front(identified, &change, correction, state);
+        let rolled = |stiffer: &[Change]| {
+            let from = identified.forecast(index(state), |_| stiffer.to_vec()).ok();
+            from.zip(solve(stiffer).ok())
+        };
+        let front_sides = front.and_then(|front| match correction.site().axles {
+            Axles::Front => self.sides(identified, &change, End::Front, state, front.sd, rolled),
+            Axles::Rear | Axles::OneOfRear(_) => None,
+        });
         Ok(PredictedState {
-            rear: Uncertain::new(before.value + rise.value, Length::hypot(reading_sd, friction / 2.0)),
-            front: self.survey.height(End::Front, state),
+            rear: Uncertain::new(before.value + rise.value, rear_sd),
+            rear_sides: self.sides(identified, &change, End::Rear, state, rear_sd, rolled),
+            front,
+            front_sides,
             rear_before: before.value,
             rise: rise.value,
             friction,
@@ -212,17 +317,94 @@ impl<'a> Predictor<'a> {
         })
     }
 
-    fn plain(&self, state: LoadState) -> Option<&Forecast> {
-        let solve = || self.identified.as_ref()?.forecast(index(state), |_| Vec::new()).ok();
-        self.plain.get(state).get_or_init(solve).as_ref()
+    /// The front: where it was read, unless the correction is there.
+    fn front(
+        &self,
+        identified: &Identified,
+        change: &Passage<'_>,
+        correction: &Correction,
+        state: LoadState,
+    ) -> Option<Uncertain<Length>> {
+        let before = self.survey.height(End::Front, state)?;
+        if correction.site().axles != Axles::Front {
+            return Some(before);
+        }
+        let rise = self.rise(identified, change, End::Front)?;
+        let sd = self.reading_sd(identified, change, End::Front, before, rise);
+        Some(Uncertain::new(before.value + rise.value, sd))
+    }
+
+    /// How sure a height is once it has risen: what rises by as much whatever the rate is as sure as the reading it starts from.
+    fn reading_sd(
+        &self,
+        identified: &Identified,
+        change: &Passage<'_>,
+        end: End,
+        before: Uncertain<Length>,
+        rise: Uncertain<Length>,
+    ) -> Length {
+        let height = end_mark(&self.survey, end).and_then(|mark| identified.height(change.to, &mark));
+        match height {
+            Some(height) if rise.sd.si() > SAME_M => height.sd,
+            _ => before.sd,
+        }
+    }
+
+    fn rise(&self, identified: &Identified, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
+        identified.rise(change.from, change.to, &end_mark(&self.survey, end)?)
+    }
+
+    /// Either side of an end, where both were read: the reading of the side plus its own rise. How stiff the vehicle is in roll is
+    /// not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
+    /// of what lies between them is one standard deviation.
+    fn sides(
+        &self,
+        identified: &Identified,
+        change: &Passage<'_>,
+        end: End,
+        state: LoadState,
+        axle_sd: Length,
+        rolled: impl Fn(&[Change]) -> Option<(Forecast, Forecast)>,
+    ) -> Option<Sides<Uncertain<Length>>> {
+        let readings = self.survey.readings(end, state);
+        let half_lean_sd = self.survey.half_lean_sd(end, state)?;
+        let corner = Sides { left: readings.corner(Side::Left)?, right: readings.corner(Side::Right)? };
+        let rise =
+            |from: &Forecast, to: &Forecast, side| Some(identified.rise(from, to, &side_mark(&self.survey, end, side)?)?.value);
+        let bare = Sides { left: rise(change.from, change.to, Side::Left)?, right: rise(change.from, change.to, Side::Right)? };
+        let unlike = (bare.left - bare.right).abs() > metres(SAME_M);
+        let stiffer = stiffer_in_roll(&self.survey).filter(|_| unlike);
+        let stiff = match stiffer {
+            None => bare,
+            Some(bar) => {
+                let (from, to) = rolled(&[bar])?;
+                Sides { left: rise(&from, &to, Side::Left)?, right: rise(&from, &to, Side::Right)? }
+            }
+        };
+        Some(Sides::from_fn(|side| {
+            let (bare, stiff) = (*bare.get(side), *stiff.get(side));
+            let sd = Length::hypot(Length::hypot(axle_sd, half_lean_sd), (bare - stiff).abs() / 2.0);
+            Uncertain::new(*corner.get(side) + (bare + stiff) / 2.0, sd)
+        }))
+    }
+
+    fn plain(&self, state: LoadState) -> Result<&Forecast, Unpredicted> {
+        let solve = || self.identified()?.forecast(index(state), |_| Vec::new()).map_err(|error| self.note(error));
+        self.plain.get(state).get_or_init(solve).as_ref().map_err(|why| *why)
+    }
+
+    fn goes_on(&self, correction: &Correction) -> Result<(), Unpredicted> {
+        if site_axles(&self.survey, correction.site()).is_empty() { Err(Unpredicted::NoSuchAxle) } else { Ok(()) }
     }
 
     /// What the correction changes; one that takes the stops' place takes them off.
     fn changes(&self, correction: &Correction, vehicle: &Vehicle) -> Vec<Change> {
-        let axles = rear_axles(self.survey);
+        let site = correction.site();
+        let axles = site_axles(&self.survey, site);
         let mut changes = correction.changes(vehicle, axles);
-        if correction.replaces_stops() && self.survey.stop_gap.empty.is_some() {
-            let off = |axle: &&str| Change::Remove { axle: (*axle).to_owned(), side: None, element: BUMP_STOP.to_owned() };
+        let at_the_rear = site.axles != Axles::Front;
+        if correction.replaces_stops() && at_the_rear && self.survey.stop_gap.empty.is_some() {
+            let off = |axle: &&str| Change::Remove { axle: (*axle).to_owned(), side: site.side, element: BUMP_STOP.to_owned() };
             changes.extend(axles.iter().map(off));
         }
         changes
@@ -230,17 +412,18 @@ impl<'a> Predictor<'a> {
 
     /// The rear axle, or the first of a trailer's.
     fn axle<'f>(&self, forecast: &'f Forecast) -> Option<&'f AxleStance> {
-        rear_axles(self.survey).first().and_then(|name| forecast.stance.axle(name))
+        rear_axles(&self.survey).first().and_then(|name| forecast.stance.axle(name))
     }
 
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as the axle stands.
     fn holds_at(&self, correction: Option<&Correction>, identified: &Identified, stance: &AxleStance) -> bool {
         let vehicle = identified.vehicle();
-        let Some(axle) = rear_axles(self.survey).first().and_then(|name| vehicle.axles.iter().find(|axle| axle.name == *name))
+        let Some(axle) = rear_axles(&self.survey).first().and_then(|name| vehicle.axles.iter().find(|axle| axle.name == *name))
         else {
             return true;
         };
-        let (down, carried) = (-stance.hub_to_arch_change.left, kerb_spring_force(axle));
+        let lower = stance.hub_to_arch_change.left.min(stance.hub_to_arch_change.right);
+        let (down, carried) = (-lower, kerb_spring_force(axle));
         let pack = self.survey.vehicle.rear_pack.as_ref();
         pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
             && correction.is_none_or(|correction| correction.holds_at(carried, down))
@@ -254,15 +437,21 @@ impl<'a> Predictor<'a> {
     }
 
     fn travel_left(&self, correction: &Correction, state: LoadState, plain: &AxleStance, fitted: &AxleStance) -> Option<Length> {
-        let after = fitted.gap(Side::Left, correction.travel_element())?;
+        let element = correction.travel_element();
+        let after = least_gap(fitted, element)?;
         if correction.replaces_stops() {
             return Some(after);
         }
         // A gap read in this state counts for more than one carried over from the empty state.
-        let modelled_before = plain.gap(Side::Left, correction.travel_element())?;
+        let modelled_before = least_gap(plain, element)?;
         let measured = *self.survey.stop_gap.get(state);
         Some(measured.unwrap_or(modelled_before) + after - modelled_before)
     }
+}
+
+/// The clearance at an element on the side where it is less.
+fn least_gap(axle: &AxleStance, element: &str) -> Option<Length> {
+    Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)).reduce(|one, other| one.min(other))
 }
 
 /// The place of a state among the experiment's.

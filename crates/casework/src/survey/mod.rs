@@ -14,13 +14,15 @@ pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_
 pub use shelf::{Liquid, Thing};
 pub use vehicle::{Basis, End, Ends, Tandem, VehicleFacts, VehicleProblem};
 
+use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::tape::{Datum, HeightReadings, ReadingPrecision};
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, ReadingPrecision};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Length};
 
 /// Whether the load is on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
 pub enum LoadState {
     /// As it drives home empty.
     Empty,
@@ -77,12 +79,21 @@ pub struct Survey {
 impl Survey {
     /// Mean height of an axle in a state.
     pub fn height(&self, end: End, state: LoadState) -> Option<Uncertain<Length>> {
+        self.readings(end, state).height(&ReadingPrecision::shop_tape())
+    }
+
+    /// Everything read at an end in a state.
+    pub fn readings(&self, end: End, state: LoadState) -> &AxleReadings {
         let readings = self.heights.get(state);
         match end {
             End::Front => &readings.front,
             End::Rear => &readings.rear,
         }
-        .height(&ReadingPrecision::shop_tape())
+    }
+
+    /// Standard deviation of half the lean of an end; `None` where one side was not read.
+    pub fn half_lean_sd(&self, end: End, state: LoadState) -> Option<Length> {
+        self.readings(end, state).half_lean_sd(&ReadingPrecision::shop_tape())
     }
 
     /// What the axles carry.
@@ -117,11 +128,7 @@ impl Survey {
 
     /// How much higher an axle's right side stands than its left.
     pub fn lean(&self, end: End, state: LoadState) -> Option<Length> {
-        match end {
-            End::Front => &self.heights.get(state).front,
-            End::Rear => &self.heights.get(state).rear,
-        }
-        .lean()
+        self.readings(end, state).lean()
     }
 
     /// Rear corners that stand higher loaded than empty by more than the tape explains: worth asking about.

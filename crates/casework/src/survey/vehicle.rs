@@ -1,13 +1,16 @@
 //! The facts of a vehicle, as stated or as assumed.
 
-use super::class::{ClassAssumptions, RearWheels, VehicleClass};
-use super::item::Item;
-use crate::bounds::{AXLE_SPREAD, WHEELBASE};
+use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches};
 
+use super::class::{ClassAssumptions, RearWheels, VehicleClass};
+use super::item::Item;
+use crate::bounds::{AXLE_SPREAD, WHEELBASE};
+
 /// What a vehicle stands on at its front and at its rear.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
 pub enum End {
     /// The steered axle; of a trailer, the coupler.
     Front,

@@ -82,13 +82,19 @@ impl Breakdown {
     ///
     /// # Sign       down is positive
     /// # Source     springs in series, any statics text; first-order propagation, JCGM 100:2008 (GUM), 5.1.2
-    pub fn of(survey: &Survey, state: LoadState, wanted: Length, sound: Option<SoundHeight>) -> Option<Breakdown> {
+    pub fn of(
+        survey: &Survey,
+        rate: &RateVerdict,
+        state: LoadState,
+        wanted: Length,
+        sound: Option<SoundHeight>,
+    ) -> Option<Breakdown> {
         let empty = survey.height(End::Rear, LoadState::Empty)?;
-        let mut parts = to_empty(survey, wanted, empty, sound);
+        let mut parts = to_empty(survey, rate, wanted, empty, sound);
         let mut measured = empty.value;
         if state == LoadState::Loaded {
             let loaded = survey.height(End::Rear, LoadState::Loaded)?;
-            parts.extend(carried(survey, empty.value - loaded.value)?);
+            parts.extend(carried(survey, rate, empty.value - loaded.value)?);
             measured = loaded.value;
         }
         let low_side = lean(survey, state, &mut parts);
@@ -106,8 +112,8 @@ impl Breakdown {
 }
 
 /// The rate that carries the first of a load, and its standard deviation as a share of it.
-fn first_rate(survey: &Survey) -> (SpringRate, f64) {
-    match RateVerdict::of(survey) {
+fn first_rate(survey: &Survey, rate: &RateVerdict) -> (SpringRate, f64) {
+    match rate {
         RateVerdict::Measured(figure) => (figure.stages.map_or(figure.rate, |stages| stages.first), figure.relative_sd),
         _ => (survey.vehicle.assumptions().rear_rate, ASSUMED_RATE_SD),
     }
@@ -124,13 +130,19 @@ fn on_tyres(survey: &Survey, load: Force) -> Uncertain<Length> {
 }
 
 /// From wanted to empty.
-fn to_empty(survey: &Survey, wanted: Length, empty: Uncertain<Length>, sound: Option<SoundHeight>) -> Vec<Part> {
+fn to_empty(
+    survey: &Survey,
+    rate: &RateVerdict,
+    wanted: Length,
+    empty: Uncertain<Length>,
+    sound: Option<SoundHeight>,
+) -> Vec<Part> {
     let Some(sound) = sound else {
         return vec![Part { kind: PartKind::NotToldApart, down: Uncertain::new(wanted - empty.value, empty.sd) }];
     };
     let mut parts = vec![Part { kind: PartKind::WantedAboveSound, down: Uncertain::new(wanted - sound.rear, SoundHeight::sd()) }];
     let always = survey.vehicle.always_on(End::Rear);
-    let (rate, rate_sd) = first_rate(survey);
+    let (rate, rate_sd) = first_rate(survey, rate);
     let mut permanent = Uncertain::new(metres(0.0), metres(0.0));
     if always.si().abs() > 0.0 {
         let (springs, tyres) = (metres(always.si() / rate.si()), on_tyres(survey, always));
@@ -144,7 +156,7 @@ fn to_empty(survey: &Survey, wanted: Length, empty: Uncertain<Length>, sound: Op
 }
 
 /// From empty to loaded: the drop that was read, on springs, tyres and whatever held some of it up.
-fn carried(survey: &Survey, drop: Length) -> Option<Vec<Part>> {
+fn carried(survey: &Survey, rate: &RateVerdict, drop: Length) -> Option<Vec<Part>> {
     let load = survey.axle_loads().change.rear?;
     let tyres = on_tyres(survey, load.value);
     let on_springs = drop - tyres.value;
@@ -155,7 +167,7 @@ fn carried(survey: &Survey, drop: Length) -> Option<Vec<Part>> {
         let carried = Part { kind: PartKind::CarriedLoad, down: Uncertain::new(at_one_rate, sd) };
         vec![carried, Part { kind, down: Uncertain::new(on_springs - at_one_rate, sd) }]
     };
-    let mut parts = match RateVerdict::of(survey) {
+    let mut parts = match rate {
         RateVerdict::Measured(figure) => match figure.stages {
             Some(MeasuredStages { first, .. }) => {
                 held(PartKind::SecondStage, metres(load.value.si() / first.si()), ASSUMED_RATE_SD)

@@ -126,6 +126,10 @@ const WORTH_CURING_IN: f64 = 0.25;
 pub struct Grounds<'a> {
     /// What was measured and stated.
     pub survey: &'a Survey,
+    /// The rear rate.
+    pub rate: &'a RateVerdict,
+    /// Which rating is passed, if any.
+    pub overload: Option<&'a Overload>,
     /// What was found.
     pub look_over: &'a LookOver,
     /// What the customer complains of.
@@ -215,7 +219,7 @@ impl Grounds<'_> {
 }
 
 fn overload(grounds: &Grounds<'_>) -> Judged {
-    let over = Overload::of(grounds.survey).map(|overload| overload.over).unwrap_or_default();
+    let over = grounds.overload.map(|overload| overload.over.as_slice()).unwrap_or_default();
     let judged =
         over.iter().fold(Judged::new(Cause::Overload), |judged, check| judged.with(5, Evidence::OverRating(-check.margin())));
     judged.settled_by(Some(Settling::WeighAxles))
@@ -235,8 +239,7 @@ fn spring_set(grounds: &Grounds<'_>) -> Judged {
 
 fn weak_springs(grounds: &Grounds<'_>) -> Judged {
     let judged = Judged::new(Cause::WeakSprings);
-    let verdict = RateVerdict::of(grounds.survey);
-    match (verdict.measured(), grounds.survey.vehicle.rear_rate_when_sound) {
+    match (grounds.rate.measured(), grounds.survey.vehicle.rear_rate_when_sound) {
         (Some(figure), Some(sound)) => {
             let share = figure.rate.si() / sound.si();
             match share < 1.0 - 2.0 * figure.relative_sd {
@@ -260,11 +263,11 @@ fn carried_load(grounds: &Grounds<'_>) -> Judged {
 
 fn on_the_stops(grounds: &Grounds<'_>) -> Judged {
     let mut judged = Judged::new(Cause::OnTheStops);
-    if matches!(RateVerdict::of(grounds.survey), RateVerdict::OnTheStops { .. }) {
+    if matches!(grounds.rate, RateVerdict::OnTheStops { .. }) {
         judged = judged.with(3, Evidence::StopsClose);
     }
     judged = judged.with_found(grounds, 2, &[Defect::StopHasBeenHitting]).with_found(grounds, 1, &[Defect::ShockWitnessMark]);
-    if let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(grounds.survey) {
+    if let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(grounds.survey, grounds.rate) {
         judged = judged.with(1, Evidence::StifferThanItsClass(times));
     }
     judged = judged.with_complaint(grounds, &[Complaint::Bottoms]);

@@ -9,5 +9,5 @@ mod ratings;
 pub use breakdown::{Breakdown, LEAN_SEEN_IN, Part, PartKind, SoundHeight};
 pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
 pub use contact::contact_suspicion;
-pub use rate::{MeasuredStages, RateFigure, RateVerdict};
+pub use rate::{Agreed, MeasuredStages, RateFigure, RateVerdict};
 pub use ratings::{Overload, Rated, RatingCheck, Relief};

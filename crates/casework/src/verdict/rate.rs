@@ -26,6 +26,17 @@ pub struct RateFigure {
     pub past_second_stage: bool,
     /// The measured rate taken apart into two, where the class's usual second stage was passed and is known.
     pub stages: Option<MeasuredStages>,
+    /// What load and drop come to once all readings are brought into agreement; absent where they were not.
+    pub agreed: Option<Agreed>,
+}
+
+/// Load and drop of the rear springs in the vehicle that agrees best with everything read.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Agreed {
+    /// What the load adds to the axle.
+    pub load_change: Force,
+    /// How far the springs come down under it.
+    pub spring_drop: Length,
 }
 
 /// What the readings say about the rear axle's rate.
@@ -89,7 +100,7 @@ impl MeasuredStages {
 }
 
 impl RateVerdict {
-    /// Judges the rear axle's rate.
+    /// Judges the rear axle's rate from its two states alone, whatever the front and the place of the load say.
     ///
     /// `k = ΔW / (ΔH − ΔW/K)` with `K` the rate of all rear tyres, and no tyre term from the hub.
     /// With two states this is the maximum-a-posteriori fit of rate, free height and true loads; its
@@ -99,7 +110,7 @@ impl RateVerdict {
     /// # Sign       the drop is positive downwards; the rate is always > 0
     /// # Valid      stops clear in both states; one rate over the travel measured
     /// # Source     first-order propagation of uncertainty, JCGM 100:2008 (GUM), 5.1.2
-    pub fn of(survey: &Survey) -> RateVerdict {
+    pub fn of_two_states(survey: &Survey) -> RateVerdict {
         let (Some(drop), Some(load_change)) = (survey.drop(End::Rear), survey.axle_loads().change.rear) else {
             return RateVerdict::NotMeasured;
         };
@@ -140,6 +151,7 @@ impl RateVerdict {
             load_for_ten_percent: load_for_ten_percent(rate.si(), height_sd, load_change.sd.si()),
             past_second_stage,
             stages,
+            agreed: None,
         })
     }
 

@@ -64,4 +64,4 @@ pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};
 pub use forecast::Forecast;
 pub use measured::{LoadDoubt, Mark, MeasuredState, Reading};
-pub use posterior::{Identified, Misfit};
+pub use posterior::{Identified, Misfit, Search};

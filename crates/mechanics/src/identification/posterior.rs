@@ -14,6 +14,16 @@ pub struct Identified {
     /// Row by row, of the figures in their own units.
     pub(super) covariance: Vec<f64>,
     misfits: Vec<Misfit>,
+    search: Search,
+}
+
+/// What it took to find the best agreement.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Search {
+    /// Rounds of the search, the last one that moved no further included.
+    pub rounds: usize,
+    /// How far the last round would still have moved, squared, in standard deviations.
+    pub still: f64,
 }
 
 /// How far a reading lies from what the vehicle found would show.
@@ -59,7 +69,7 @@ fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, Iden
     let mut now = Agreement::at(&experiment, &figures, &at)?;
     let n = figures.len();
     let mut factor = vec![0.0; n * n];
-    for _ in 0..MOST_ROUNDS {
+    for rounds in 1..=MOST_ROUNDS {
         let slopes = slopes(&experiment, &figures, &at)?;
         let (curvature, mut step) = normal_equations(&experiment, &figures, &at, &now, &slopes);
         if !factorise(&curvature, &mut factor, n, 0.0) {
@@ -76,7 +86,8 @@ fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, Iden
             if !covariance.iter().chain(&at).all(|value| value.is_finite()) {
                 return Err(IdentificationError::NotSettled);
             }
-            return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at });
+            let search = Search { rounds, still: length };
+            return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at, search });
         }
         (at, now) = shorter.ok_or(IdentificationError::NotSettled)?;
     }
@@ -258,6 +269,11 @@ impl Identified {
             }
         };
         self.experiment.doubts.iter().enumerate().map(of_doubt).collect()
+    }
+
+    /// What it took to find it.
+    pub fn search(&self) -> Search {
+        self.search
     }
 
     /// The reading that fits worst, if it lies further off than `deviations` of its own.

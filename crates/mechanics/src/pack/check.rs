@@ -1,7 +1,7 @@
 //! What about a pack has no meaning.
 
 use super::{Leaf, Pack};
-use crate::units::{Curvature, Force, InShopUnits, Length};
+use crate::units::{Curvature, Force, InShopUnits, Length, metres};
 
 /// Most leaves of a pack.
 const MOST_LEAVES: usize = 30;
@@ -28,12 +28,14 @@ pub enum PackError {
         what: &'static str,
     },
     /// A size past any leaf's.
-    #[error("{what} of {leaf} is past anything a leaf has; at most {LARGEST_M} m")]
+    #[error("{what} of {leaf} is past anything a leaf has; at most {} m", most.si())]
     PastAnyLeaf {
         /// The leaf's name.
         leaf: String,
         /// Which size.
         what: &'static str,
+        /// The most that is worked with.
+        most: Length,
     },
     /// A figure that is no number, or negative where it cannot be.
     #[error("{0} is not a figure a pack can have")]
@@ -107,6 +109,7 @@ impl Pack {
     }
 
     fn check_leaf(&self, leaf: &Leaf) -> Result<(), PackError> {
+        let past = |what| PackError::PastAnyLeaf { leaf: leaf.name.clone(), what, most: metres(LARGEST_M) };
         let figures = [
             ("the width", leaf.width),
             ("the thickness", leaf.thickness),
@@ -118,11 +121,11 @@ impl Pack {
                 return Err(PackError::NotPositive { leaf: leaf.name.clone(), what });
             }
             if value.si() > LARGEST_M {
-                return Err(PackError::PastAnyLeaf { leaf: leaf.name.clone(), what });
+                return Err(past(what));
             }
         }
         if leaf.spacer_above.si() > LARGEST_M {
-            return Err(PackError::PastAnyLeaf { leaf: leaf.name.clone(), what: "the spacer above" });
+            return Err(past("the spacer above"));
         }
         if !(leaf.spacer_above.si().is_finite() && leaf.spacer_above.si() >= 0.0) {
             return Err(PackError::NoFigure(format!("the spacer above {}", leaf.name)));

@@ -61,7 +61,7 @@ mod weights;
 pub use element::{AirBag, Element, ElementKind, Mount, StopCurve};
 pub use force_table::{ForceTable, ForceTableError};
 pub use frequency::bounce_frequency;
-pub use outcome::{AxleStance, ElementGap, Outcome, Stance};
+pub use outcome::{AxleStance, Effort, ElementGap, Outcome, Stance};
 pub use solver::{Solver, settle};
 pub use state::{Change, Load, State};
 pub use train::{Ball, Train, settle_train};

@@ -1,16 +1,17 @@
 //! Damped Newton iteration to the minimum of the potential energy. Raw SI `f64` inside.
 
 use super::assembly::Assembly;
+use super::outcome::Effort;
 use super::unknowns::{HEAVE, ROLL};
 use super::vehicle::StanceError;
 use super::weights::Weights;
 use crate::cholesky::{dot, factorise, solve_factorised};
 
 /// Where the iteration ended.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub(super) enum Rest {
     /// Forces balance at the workspace's unknowns, and the balance is stable.
-    Balanced,
+    Balanced(Effort),
     /// There is nothing to come to rest at: the vehicle goes over.
     Tips,
 }
@@ -157,10 +158,12 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
     }
     room.bring_gravity_to(weights.roll_gravity, assembly.unknowns);
     room.take_first_gradient(assembly, weights);
-    for _ in 0..MOST_STEPS {
+    for steps in 0..MOST_STEPS {
         assembly.update_stiffness(room);
-        if largest(&room.gradient) <= BALANCE * scale {
-            return Ok(if factorise_as_it_is(room, assembly.unknowns) { Rest::Balanced } else { Rest::Tips });
+        let left_over = largest(&room.gradient);
+        if left_over <= BALANCE * scale {
+            let effort = Effort { steps, left_over };
+            return Ok(if factorise_as_it_is(room, assembly.unknowns) { Rest::Balanced(effort) } else { Rest::Tips });
         }
         if !descend(assembly, weights, room) {
             break;

@@ -14,6 +14,15 @@ pub enum Outcome {
     NoEquilibrium,
 }
 
+/// What it took to find a balance.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Effort {
+    /// Newton steps from where the search began; 0 when it began at the balance.
+    pub steps: usize,
+    /// The largest force (N) or moment (N·m) left over.
+    pub left_over: f64,
+}
+
 /// Where everything sits, as changes from the kerb state.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Stance {
@@ -29,6 +38,8 @@ pub struct Stance {
     pub points: Vec<(Arc<str>, Length)>,
     /// A trailer's weight on its coupler; negative when the coupler holds it down.
     pub tongue_weight: Option<Force>,
+    /// What it took to find it.
+    pub effort: Effort,
 }
 
 /// What one axle does.

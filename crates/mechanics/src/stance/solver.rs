@@ -6,7 +6,7 @@ use super::assembly::Assembly;
 use super::changes::changed_axles;
 use super::frequency::bounce_frequency;
 use super::newton::{Rest, Workspace, minimise};
-use super::outcome::{AxleStance, ElementGap, Outcome, Stance};
+use super::outcome::{AxleStance, Effort, ElementGap, Outcome, Stance};
 use super::state::{Change, State};
 use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
@@ -76,7 +76,7 @@ impl<'a> Solver<'a> {
     pub(crate) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
         self.weights.weigh(self.vehicle, state);
         match minimise(&self.assembly, &self.weights, &mut self.room) {
-            Ok(Rest::Balanced) => Ok(Outcome::Settled(self.read())),
+            Ok(Rest::Balanced(effort)) => Ok(Outcome::Settled(self.read(effort))),
             ended => {
                 // What the iteration left behind may be no number, and the next solve would build on it.
                 self.room = Workspace::new(&self.assembly);
@@ -85,7 +85,7 @@ impl<'a> Solver<'a> {
         }
     }
 
-    fn read(&self) -> Stance {
+    fn read(&self, effort: Effort) -> Stance {
         let weights = &self.weights;
         let at = |unknown: usize| self.room.q.get(unknown).copied().unwrap_or(0.0);
         let (pitch, roll) = (at(PITCH), at(ROLL));
@@ -107,7 +107,7 @@ impl<'a> Solver<'a> {
             let at_kerb: f64 = self.vehicle.axles.iter().map(|axle| axle.kerb_load().si()).sum();
             newtons(coupler.kerb_load.si() + weights.added + at_kerb - carried)
         });
-        Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight }
+        Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight, effort }
     }
 
     fn read_axle(&self, index: usize, axle: &Axle, name: Arc<str>, rise: &dyn Fn(f64, f64) -> f64) -> AxleStance {

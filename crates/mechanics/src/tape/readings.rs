@@ -137,6 +137,18 @@ impl AxleReadings {
         Some(Uncertain::new(metres(mean), precision.of_axle(readings, sides.len())))
     }
 
+    /// Standard deviation of half the lean: what either side may be off beside the axle, whose mean is not moved by it. `None`
+    /// where one side was not read. Settling moves both sides alike, and has no part in it.
+    ///
+    /// `σ² = (σ_tape²/n_left + σ_tape²/n_right + 2·resolution²/12) / 4`
+    pub fn half_lean_sd(&self, precision: &ReadingPrecision) -> Option<Length> {
+        self.lean()?;
+        #[expect(clippy::cast_precision_loss, reason = "a handful of readings")]
+        let one = |side| 1.0 / self.corners.get(side).len() as f64;
+        let tape = precision.tape.si().powi(2) * (one(Side::Left) + one(Side::Right));
+        Some(metres(((tape + precision.resolution.si().powi(2) / 6.0) / 4.0).sqrt()))
+    }
+
     /// How much higher the right side stands than the left.
     pub fn lean(&self) -> Option<Length> {
         Some(self.corner(Side::Right)? - self.corner(Side::Left)?)

@@ -4,7 +4,6 @@ use diesel::prelude::*;
 use diesel::sql_types::BigInt;
 use wise_badger_casework::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable, UnitWord};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::LoadPut;
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, load_rubber, rearched_pack};
@@ -78,7 +77,7 @@ fn each_aim_comes_back_as_it_was_set() {
     for entry in &aims {
         aim::replace(&mut connection, &person, job.id, Some(entry)).unwrap();
         let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
-        assert_eq!(file.case.aim.as_ref(), Some(entry));
+        assert_eq!(file.case().aim.as_ref(), Some(entry));
     }
     assert_eq!(rows(&mut connection, "aims"), 5);
 }
@@ -97,8 +96,8 @@ fn documents_of_earlier_versions_are_still_read() {
     put(&mut connection, "aims", "entry", aim);
     put(&mut connection, "job_sheets", "kind, entry", r#"'intake', '{"complaint_words": "sits low"}'"#.to_owned());
     let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
-    assert_eq!(file.case.aim, Some(AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) }.into()));
-    assert_eq!(file.case.sheet.complaint_words, "sits low");
+    assert_eq!(file.case().aim, Some(AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) }.into()));
+    assert_eq!(file.case().sheet.complaint_words, "sits low");
     put(&mut connection, "job_sheets", "kind, entry", r#"'look_over', '{"findings": [{"area": "attic"}]}'"#.to_owned());
     let unreadable = JobFile::find(&mut connection, person.shop_id, job.number);
     assert!(matches!(unreadable, Err(wise_badger_store::StoreError::Unreadable { what: "look_over", .. })));
@@ -161,7 +160,7 @@ fn the_prediction_is_kept_as_it_stood_when_chosen() {
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
     let first = correction::consider(&mut connection, &person, job.id, &block).unwrap();
     let second = correction::consider(&mut connection, &person, job.id, &block).unwrap();
-    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().case.survey(Phase::Found);
+    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().work.found().clone();
     let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: to_inches(2.0) }));
     let predicted = PredictedHeights::of(&prediction);
     let rear = predicted.rear_empty.unwrap();

@@ -94,7 +94,7 @@ fn readings_make_the_survey_the_sums_run_on() {
     all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
     all.extend(at(spot(LoadState::Loaded, Place::StopGap), &[("3/4", 0.75), ("1", 1.0)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
-    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().case.survey(Phase::Found);
+    let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().work.found().clone();
     let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
     assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
     // Sides count alike, however often each was read: (21.5625 + 21.25) / 2.
@@ -120,12 +120,12 @@ fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
     let found = |connection: &mut PgConnection| JobFile::find(connection, person.shop_id, job.number).unwrap();
     let file = found(&mut connection);
-    assert_eq!(file.case.not_converted(Phase::Found).len(), 1);
-    assert_eq!(file.case.survey(Phase::Found).height(End::Front, LoadState::Empty), None);
-    assert_eq!(file.case.measured.conditions, manner.conditions);
+    assert_eq!(file.case().not_converted(Phase::Found).len(), 1);
+    assert_eq!(file.work.found().clone().height(End::Front, LoadState::Empty), None);
+    assert_eq!(file.case().measured.conditions, manner.conditions);
     all.extend(at(Spot { place: Place::HubFront, ..LEFT }, &[("14 1/2", 14.5)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
-    let front = found(&mut connection).case.survey(Phase::Found).height(End::Front, LoadState::Empty).unwrap();
+    let front = found(&mut connection).work.found().clone().height(End::Front, LoadState::Empty).unwrap();
     assert!((front.value.value - 20.5 * INCH).abs() < 1e-12, "{front:?}");
 }
 

@@ -1,5 +1,6 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
+use wise_badger_casework::bench::work_on;
 use wise_badger_casework::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
@@ -9,6 +10,7 @@ use wise_badger_store::person::Person;
 use wise_badger_store::{PgConnection, aim, correction, job_sheet, reading};
 
 use super::{DemoError, Walk, length, open, put_on, tape, walks};
+use crate::view::bench::work_words;
 
 /// Name, thickness, front and rear half, arch as found and as planned, in inches.
 const LEAVES: [(&str, &str, &str, &str, &str, &str); 5] = [
@@ -50,8 +52,8 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     let bench = bench()?;
     job_sheet::replace(connection, technician, job.id, &BenchEntry::found(bench.found.clone()))?;
     job_sheet::replace(connection, technician, job.id, &bench)?;
-    let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case.vehicle();
-    let words = crate::bench::work_words(&bench.found, &bench.planned);
+    let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case().vehicle();
+    let words = work_words(&work_on(&bench.found, &bench.planned));
     let work = CorrectionEntry::of_bench(bench, words, vehicle.most_spring_load())?;
     correction::consider(connection, technician, job.id, &work)?;
     Ok(())

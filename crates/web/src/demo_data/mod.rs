@@ -5,7 +5,6 @@ mod flat_packs;
 
 use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, NoCorrection, PredictedHeights, Typed, UnitWord};
 use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
-use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, rearched_pack};
@@ -274,9 +273,8 @@ fn put_on(
 
 fn choose(connection: &mut PgConnection, person: &Person, job: &Job, chosen: CorrectionId) -> Result<(), DemoError> {
     let file = JobFile::find(connection, person.shop_id, job.number)?;
-    let survey = file.case.survey(Phase::Found);
-    let considered = file.corrections.iter().find(|considered| considered.id == chosen);
-    let correction = considered.and_then(|considered| considered.entry.0.correction()).ok_or(DemoError::Correction)?;
-    let predicted = PredictedHeights::of(&Predictor::new(&survey).predict(&correction));
+    let place = file.considered.iter().position(|considered| *considered == chosen);
+    let predicted = place.and_then(|place| file.work.predicted(place)).ok_or(DemoError::Correction)?;
+    let predicted = PredictedHeights::of(predicted);
     Ok(fitting::choose(connection, person, job.id, chosen, &predicted)?)
 }

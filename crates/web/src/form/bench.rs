@@ -1,19 +1,16 @@
 //! The bench's form: one pack, a row for each leaf.
 
+use wise_badger_casework::bench::MOST_LEAVES;
 use wise_badger_casework::bounds::{HALF_CLAMP, LEAF_HALF, LEAF_THICKNESS, LEAF_WIDTH};
-use wise_badger_casework::entry::{HelperEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{HelperEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_mechanics::bound::Bound;
-use wise_badger_mechanics::pack::{OverHelper, PackError};
-use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
-use wise_badger_mechanics::units::{
-    Force, InShopUnits, Length, STANDARD_GRAVITY, inches, kilograms, metres, newtons, pounds, pounds_per_inch,
-};
+use wise_badger_mechanics::pack::PackError;
+use wise_badger_mechanics::units::newtons;
 
-use super::{Sheet, complete_sentence};
+use super::Sheet;
 use crate::view::Units;
+use crate::view::pack_error::pack_error_words;
 
-/// Most leaves of a pack on the bench.
-pub(crate) const MOST_LEAVES: usize = 12;
 /// Longest name of a leaf.
 const LONGEST_NAME: usize = 30;
 /// What a leaf's row asks, in the order of its columns.
@@ -222,7 +219,7 @@ fn complain(sheet: &mut Sheet, rows: &[usize], pack: &PackEntry, error: &PackErr
         let place = pack.leaves.iter().position(|of| of.name == leaf).unwrap_or(0);
         rows.get(place).copied().unwrap_or(0)
     };
-    let text = complete_sentence(&crate::view::sentence(&error.to_string()));
+    let text = pack_error_words(error, sheet.units());
     let field = match error {
         PackError::InsideTheClamp { leaf, half } | PackError::LongerThanMain { leaf, half } => leaf_field(row_of(leaf), half),
         PackError::TooMuchArch(leaf) => leaf_field(row_of(leaf), "arch"),
@@ -234,39 +231,4 @@ fn complain(sheet: &mut Sheet, rows: &[usize], pack: &PackEntry, error: &PackErr
         _ => leaf_field(0, "name"),
     };
     sheet.refuse(&field, text);
-}
-
-/// A length that the program puts in: to a thousandth of an inch, or to a fiftieth of a millimetre.
-pub(crate) fn made_length(length: Length, units: Units) -> Typed {
-    let (value, si) = match units.length {
-        LengthUnit::Inches => {
-            let value = (length.customary() * 1_000.0).round() / 1_000.0;
-            (value, inches(value).si())
-        }
-        LengthUnit::Millimetres => {
-            let value = (length.si() * 50_000.0).round() / 50.0;
-            (value, metres(value / 1_000.0).si())
-        }
-    };
-    Typed { text: value.to_string(), unit: units.length_word(), si }
-}
-
-/// A helper that the program puts in.
-pub(crate) fn made_helper(helper: &OverHelper, units: Units) -> HelperEntry {
-    let in_pounds = units.weight == WeightUnit::Pounds;
-    let tenth = |value: f64| (value * 10.0).round() / 10.0;
-    let weight = |force: Force| {
-        let value = tenth(if in_pounds { force.customary() } else { force.si() / STANDARD_GRAVITY });
-        let si = if in_pounds { pounds(value).si() } else { kilograms(value).si() };
-        Typed { text: value.to_string(), unit: units.weight_word(), si }
-    };
-    let rate = tenth(if in_pounds { helper.end_rate.customary() } else { helper.end_rate.si() / 1_000.0 });
-    let si = if in_pounds { pounds_per_inch(rate).si() } else { rate * 1_000.0 };
-    let unit = if in_pounds { UnitWord::LbPerIn } else { UnitWord::NPerMm };
-    HelperEntry {
-        reach: made_length(helper.reach, units),
-        end_rate: Typed { text: rate.to_string(), unit, si },
-        tension: weight(helper.tension),
-        set_under: weight(helper.set_under),
-    }
 }

@@ -87,8 +87,8 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
 
 /// Reads the form for a job on file. What was read on a truck's arches cannot become a trailer's frame heights.
 pub(crate) fn check_on_file(sheet: &mut Sheet, file: &JobFile) -> Option<Intake> {
-    let was_trailer = file.case.intake.class.is_trailer();
-    if !file.case.readings.is_empty() && class(sheet).is_some_and(|class| class.is_trailer() != was_trailer) {
+    let was_trailer = file.case().intake.class.is_trailer();
+    if !file.case().readings.is_empty() && class(sheet).is_some_and(|class| class.is_trailer() != was_trailer) {
         sheet.refuse("class", "The heights of this job were read on another kind of vehicle; open a new job for this one.");
         return None;
     }

@@ -3,6 +3,7 @@
 use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_casework::intake::{Conditions, TapeManner};
 use wise_badger_casework::reading::{Kind, Phase, Place, Reading, Spot};
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
@@ -10,7 +11,7 @@ use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::job_file::JobFile;
 
 use super::{Part, Picks, Sheet};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::view::{Units, place_name, sentence, state_name, support_name};
 
 /// Most readings of one corner.
@@ -96,7 +97,7 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
     let mut sheet = Sheet::blank(units);
     for state in LoadState::BOTH {
         for (place, word) in WALK.into_iter().chain([GAP]) {
-            for (index, reading) in file.case.at(Spot { phase, state, place }).enumerate() {
+            for (index, reading) in file.case().at(Spot { phase, state, place }).enumerate() {
                 sheet.set_typed(&field_name(state, word, index), &reading.value);
             }
         }
@@ -107,32 +108,32 @@ pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> She
 /// The Tape form as it stands for a job on file.
 pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     let mut sheet = heights_on_file(units, file, Phase::Found);
-    let offered = datums(file.case.intake.class);
+    let offered = datums(file.case().intake.class);
     // Where there is but one way, it is the way.
     let only = if let [(_, only)] = offered.as_slice() { Some(*only) } else { None };
-    if let Some((word, _)) = offered.iter().find(|(_, datum)| file.case.measured.datum.or(only) == Some(*datum)) {
+    if let Some((word, _)) = offered.iter().find(|(_, datum)| file.case().measured.datum.or(only) == Some(*datum)) {
         sheet.set("datum", *word);
     }
-    for reading in file.case.readings.iter().filter(|reading| reading.spot.phase == Phase::Found) {
+    for reading in file.case().readings.iter().filter(|reading| reading.spot.phase == Phase::Found) {
         if is_further(reading.spot.place) {
             sheet.set_typed(&further_name(reading.spot.state, reading.spot.place), &reading.value);
         }
     }
-    let front = file.case.readings.iter().find(|reading| reading.spot.phase == Phase::Found && is_front(reading.spot.place));
-    let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.case.measured.datum);
+    let front = file.case().readings.iter().find(|reading| reading.spot.phase == Phase::Found && is_front(reading.spot.place));
+    let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.case().measured.datum);
     let word = offered.iter().find(|(_, datum)| Some(*datum) == front).map_or("same", |(word, _)| word);
     sheet.set("front_datum", word);
-    let conditions = &file.case.measured.conditions;
+    let conditions = &file.case().measured.conditions;
     let said = [("floor", &conditions.floor), ("fuel_empty", &conditions.fuel_empty), ("fuel_loaded", &conditions.fuel_loaded)];
     said.iter().for_each(|(name, text)| sheet.set(name, (*text).clone()));
     for (name, on) in
-        [("rolled", file.case.measured.rolled_and_bounced), ("rise_confirmed", file.case.measured.rear_rise_confirmed)]
+        [("rolled", file.case().measured.rolled_and_bounced), ("rise_confirmed", file.case().measured.rear_rise_confirmed)]
     {
         if on {
             sheet.set(name, "yes");
         }
     }
-    match &file.case.load {
+    match &file.case().load {
         None => sheet.set("load_kind", "none"),
         Some(LoadEntry::Planned { case }) => {
             sheet.set("load_kind", "planned");
@@ -193,7 +194,7 @@ fn words(sheet: &mut Sheet, name: &str) -> String {
 
 /// The front's own datum, where it is another than the rear's.
 fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.case.intake.class).into_iter().find(|(word, _)| *word == sheet.text("front_datum"));
+    let offered = datums(file.case().intake.class).into_iter().find(|(word, _)| *word == sheet.text("front_datum"));
     offered.map(|(_, datum)| datum)
 }
 
@@ -201,7 +202,7 @@ fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
 fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
     let mut readings = Vec::new();
     for state in LoadState::BOTH {
-        for place in further_places(file.case.intake.class) {
+        for place in further_places(file.case().intake.class) {
             let name = further_name(state, place);
             if !sheet.is_filled(&name) {
                 continue;
@@ -209,7 +210,7 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
             let value = match place.kind() {
                 Kind::Height | Kind::Length => sheet
                     .length(&name)
-                    .and_then(|typed| sheet.within(&name, place_name(file.case.intake.class, place), typed, place.bound())),
+                    .and_then(|typed| sheet.within(&name, place_name(file.case().intake.class, place), typed, place.bound())),
                 Kind::Weight => sheet.weight(&name),
                 Kind::Angle => sheet.angle(&name),
                 Kind::Pressure => sheet.pressure(&name),
@@ -222,13 +223,13 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
 }
 
 fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
-    let offered = datums(file.case.intake.class).into_iter().find(|(word, _)| *word == sheet.text("datum"));
+    let offered = datums(file.case().intake.class).into_iter().find(|(word, _)| *word == sheet.text("datum"));
     let Some((_, datum)) = offered else {
         sheet.refuse("datum", "Pick what the heights are measured from.");
         return None;
     };
     // A prediction and its proof are heights from one datum; relabelling one half would compare unlike things.
-    if file.fitting.is_some() && file.case.measured.datum.is_some_and(|old| old != datum) {
+    if file.fitting.is_some() && file.case().measured.datum.is_some_and(|old| old != datum) {
         sheet.refuse("datum", "A correction was chosen on the other datum; take the choice back on Options first.");
         return None;
     }
@@ -302,7 +303,7 @@ fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, 
 
 /// A rear that stands higher loaded is asked about, once; the answer is kept.
 fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
-    let mut survey: Survey = file.case.survey(Phase::Found);
+    let mut survey: Survey = file.work.found().clone();
     for state in LoadState::BOTH {
         let rear = axle(readings, Phase::Found, state, End::Rear);
         match state {
@@ -323,7 +324,7 @@ fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
 
 /// What was put on, with what each way of telling it asks.
 pub(crate) fn load_picks(sheet: &Sheet, file: &JobFile) -> Picks {
-    let class = file.case.intake.class;
+    let class = file.case().intake.class;
     let [front, rear] = [End::Front, End::Rear].map(|end| support_name(class, end));
     let scale =
         |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state))).into();
@@ -333,7 +334,7 @@ pub(crate) fn load_picks(sheet: &Sheet, file: &JobFile) -> Picks {
         sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it").into(),
         sheet.picks("load_side", "It sits", sides).into(),
     ];
-    let cases: Vec<_> = file.case.plan.iter().flat_map(|plan| &plan.cases).collect();
+    let cases: Vec<_> = file.case().plan.iter().flat_map(|plan| &plan.cases).collect();
     let planned = if cases.is_empty() {
         let (words, link) = ("There is no load plan yet.", "Put what is aboard on Load");
         Part::Lead { words, href: Stage::Load.path(file.job.number), link }
@@ -357,15 +358,15 @@ pub(crate) fn load_picks(sheet: &Sheet, file: &JobFile) -> Picks {
 }
 
 fn load(sheet: &mut Sheet, file: &JobFile) -> Option<LoadEntry> {
-    let vehicle = &file.case.vehicle();
+    let vehicle = &file.case().vehicle();
     let entry = match sheet.text("load_kind") {
-        "planned" => planned(sheet, file.case.plan.as_ref())?,
+        "planned" => planned(sheet, file.case().plan.as_ref())?,
         "placed" => placed(sheet)?,
         "weighed" => weighed(sheet)?,
         _ => return None,
     };
     let units = sheet.units();
-    let put = entry.load_put(file.case.plan.as_ref());
+    let put = entry.load_put(file.case().plan.as_ref());
     for problem in put.map(|put| put.problems(vehicle)).unwrap_or_default() {
         let (name, text) = load_problem(&problem, &entry, vehicle.class, units);
         sheet.refuse(name, text);

@@ -8,7 +8,7 @@ use wise_badger_casework::entry::{DriveEntry, Felt, Run, Score};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::drive::{self, score_field};
@@ -75,7 +75,7 @@ fn path(number: i32) -> String {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let sheet = drive::on_file(worker.units(), &file.case.drive);
+    let sheet = drive::on_file(worker.units(), &file.case().drive);
     drawn(move |_| drive_page(&worker, &file, &sheet, None)).await
 }
 
@@ -96,14 +96,13 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(path(file.job.number.0))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&drive::on_file(sheet.units(), &file.case.drive));
+            sheet.compare_with(&drive::on_file(sheet.units(), &file.case().drive));
             drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await
         }
     }
 }
 
 fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
-    let (_, survey) = found(worker, file);
     let score_form = |run, felt| {
         let name = score_field(run, felt);
         let scores = Score::ALL.map(|score| (word(score), score_name(score), sheet.text(&name) == word(score)));
@@ -112,12 +111,12 @@ fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&R
     let run_form =
         |run| RunForm { title: run_name(run), rows: Felt::ALL.into_iter().map(|felt| score_form(run, felt)).collect() };
     let template = DrivePage {
-        frame: JobFrame::new(worker, file, None, &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, None, &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         route: sheet.text_field("route", "The route").hint("the same each time: a crest, a bend, a dip"),
         words: sheet.text_field("words", "What else was felt"),
         runs: Run::ALL.into_iter().map(run_form).collect(),
-        changes: changes(&file.case.drive),
+        changes: changes(&file.case().drive),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)

@@ -10,7 +10,7 @@ use wise_badger_store::difference::Difference;
 use wise_badger_store::history::{self, Deed, Event};
 use wise_badger_store::{Database, StoreError};
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Names, Record, job_record, page};
 use crate::error::WebError;
 use crate::reckoning::drawn;
@@ -113,9 +113,8 @@ pub(crate) async fn show(
     let done = done?;
     drawn(move |_| {
         let Record { file, names, .. } = &record;
-        let (_, survey) = found(&worker, file);
         let template = HistoryPage {
-            frame: JobFrame::new(&worker, file, None, &as_chosen(file, &survey)),
+            frame: JobFrame::new(&worker, file, None, &as_chosen(&file.work)),
             events: done.events.iter().map(|event| EventLine::new(event, names)).collect(),
             earlier: done.earlier.map_or_else(String::new, |at| at.timestamp_micros().to_string()),
             number: file.job.number.0,

@@ -5,6 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::intake::Intake;
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{RearWheels, Tandem, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
@@ -12,11 +13,11 @@ use wise_badger_store::submission::Sending;
 use wise_badger_store::{Database, JobNumber, StoreError, job, saving};
 
 use super::intake_sheet::SheetForm;
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other, stale_words};
 use crate::error::WebError;
 use crate::form::{Field, Picks, Posted, Sheet, intake, intake_sheet};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;
@@ -156,7 +157,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.case.intake));
+    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.case().intake));
     let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await;
@@ -168,7 +169,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake::on_file(sheet.units(), &file.case.intake));
+            sheet.compare_with(&intake::on_file(sheet.units(), &file.case().intake));
             drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await
         }
     }
@@ -181,13 +182,13 @@ pub(super) fn intake_page(
     vehicle: Option<(&Sheet, &Refusal)>,
     asked: Option<(&Sheet, &Refusal)>,
 ) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
-    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.case.intake), |(sheet, _)| sheet.clone());
-    let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.case.sheet), |(sheet, _)| sheet.clone());
+    let units = worker.units();
+    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.case().intake), |(sheet, _)| sheet.clone());
+    let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.case().sheet), |(sheet, _)| sheet.clone());
     let refusal = |of: Option<(&Sheet, &Refusal)>| of.map(|(_, refusal)| refusal.clone());
     let refused = refusal(vehicle).or(refusal(asked));
     let template = IntakePage {
-        frame: JobFrame::new(worker, file, Some(Stage::Intake), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::Intake), &as_chosen(&file.work)),
         form: IntakeForm::new(&vehicle_sheet, file.job.revision, units, refusal(vehicle).as_ref()),
         sheet: SheetForm::new(&asked_sheet, file, refusal(asked).as_ref()),
         questions: questions(file),

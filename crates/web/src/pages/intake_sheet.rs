@@ -3,6 +3,7 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::entry::SpringWord;
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{Complaint, End, Modification};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
@@ -12,7 +13,7 @@ use super::{Hidden, Kept, Refusal, job_file, keep_sheet, see_other};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
 use crate::form::{Field, Picks, Posted, Sheet, Tick};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
 use crate::view::{datum_name, sentence, support_name};
@@ -47,12 +48,12 @@ const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
 
 impl SheetForm {
     pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
-        let class = file.case.intake.class;
+        let class = file.case().intake.class;
         let trailer = class.is_trailer();
         let pick =
             |name: &str, label: &str, offered: &[(&'static str, &'static str)]| sheet.picks(name, label, offered.iter().copied());
         let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
-        let datum = file.case.measured.datum.map_or("the job's datum", |datum| datum_name(class, datum));
+        let datum = file.case().measured.datum.map_or("the job's datum", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {
             tick: sheet.tick(modification_field(what), modification_name(what)),
             size: Some(modification_size(what))
@@ -130,7 +131,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.case.sheet));
+    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.case().sheet));
     let Some(entry) = intake_sheet::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await;
@@ -140,7 +141,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.case.sheet));
+            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.case().sheet));
             drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await
         }
     }

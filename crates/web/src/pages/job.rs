@@ -4,17 +4,19 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::reading::Phase;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::prediction::Prediction;
+use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
 
-use super::job_frame::{JobFrame, found, with_prediction};
+use super::job_frame::{JobFrame, with_prediction};
 use super::{Hidden, Page, Record, job_record, page};
 use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::Sheet;
-use crate::job_route::{Standing, missing_on_tape};
+use crate::job_route::{missing, to_do_words};
 use crate::reckoning::drawn;
 use crate::view::aim::aim_name;
 use crate::view::overload::{OverloadWords, overload_words};
@@ -54,33 +56,35 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
 
 fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     let Record { file, names, .. } = record;
-    let (units, survey) = found(worker, file);
-    let fitted = file.case.survey(Phase::Fitted);
-    let overload = overload_words(&survey, &file.case.names_aboard(), units);
-    let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
-    let correction = chosen.and_then(|considered| considered.entry.0.correction()).filter(|_| overload.is_none());
-    let prediction = correction.as_ref().map(|correction| Predictor::new(&survey).predict(correction));
-    let aim = file.case.aim.as_ref().map(|entry| entry.aim());
-    let aim_verdict =
-        prediction.as_ref().zip(aim.as_ref()).and_then(|(prediction, aim)| aim_sentence(aim, &survey, prediction, units));
+    let (units, survey) = (worker.units(), file.work.found());
+    let fitted = file.work.fitted();
+    let overload = overload_words(&file.work, units);
+    let (class, chosen) = (file.case().intake.class, file.work.chosen());
+    let (correction, prediction) = (chosen.map(|(_, correction)| correction), file.work.chosen_predicted());
+    let aim = file.work.aim();
+    let aim_verdict = prediction.zip(aim.as_ref()).and_then(|(prediction, aim)| aim_sentence(aim, survey, prediction, units));
+    let progress = Progress::of(&file.work, file.job.finished_at.is_some());
     let mut readers: Vec<&str> = file.taken.iter().map(|(by, _)| names.of(*by)).collect();
     readers.sort_unstable();
     readers.dedup();
     let template = JobPage {
-        frame: JobFrame::new(worker, file, None, &with_prediction(file, &survey, prediction)),
+        frame: JobFrame::new(worker, file, None, &with_prediction(&file.work, prediction)),
         number: file.job.number.0,
-        stands: sentence(&Standing::of(file).words),
-        missing: missing_on_tape(&survey),
+        stands: sentence(&to_do_words(&progress, Some(class))),
+        missing: missing(survey),
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
-        heights: [End::Front, End::Rear].map(|end| height_row(end, &survey, &fitted, units)).to_vec(),
-        figures: key_figures(&survey, &file.case.names_aboard(), units),
+        heights: [End::Front, End::Rear].map(|end| height_row(end, survey, fitted, units)).to_vec(),
+        figures: key_figures(&file.work, units),
         aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
-        chosen: chosen.map(|considered| correction_name(&considered.entry.0, file.case.intake.class, units)).unwrap_or_default(),
-        predicted: prediction_parts(&survey, correction.as_ref(), prediction.as_ref(), units),
+        chosen: chosen.map(|(entry, _)| correction_name(entry, class, units)).unwrap_or_default(),
+        predicted: prediction_parts(&file.work, correction, prediction, units),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
-        proof: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
-        cautions: correction.map(|c| c.cautions().into_iter().map(caution_text).collect()).unwrap_or_default(),
+        proof: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, fitted, units)).unwrap_or_default(),
+        cautions: correction
+            .filter(|_| prediction.is_some())
+            .map(|c| c.cautions().into_iter().map(caution_text).collect())
+            .unwrap_or_default(),
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
         hidden: Hidden::new(&Sheet::blank(units), file.job.revision),
@@ -100,19 +104,19 @@ fn height_row(end: End, found: &Survey, fitted: &Survey, units: Units) -> [Strin
 }
 
 /// The figures a job card needs; leans and the rest stand on Verdict.
-fn key_figures(survey: &Survey, names: &[String], units: Units) -> Vec<Figure> {
+fn key_figures(work: &Casework, units: Units) -> Vec<Figure> {
+    let survey = work.found();
     let heights = height_figures(survey, units).into_iter().filter(|figure| !figure.label.starts_with("Lean"));
-    heights.chain(load_figures(survey, names, units)).chain(rate_figures(survey, units)).collect()
+    let loads = load_figures(survey, &work.case().names_aboard(), units);
+    heights.chain(loads).chain(rate_figures(survey, work.rate(), units)).collect()
 }
 
 fn prediction_parts(
-    survey: &Survey,
-    correction: Option<&wise_badger_mechanics::correction::Correction>,
-    prediction: Option<&wise_badger_casework::prediction::Prediction>,
+    work: &Casework,
+    correction: Option<&Correction>,
+    prediction: Option<&Prediction>,
     units: Units,
 ) -> Vec<Figure> {
-    match (correction, prediction) {
-        (Some(correction), Some(prediction)) => prediction_figures(survey, correction, prediction, units),
-        _ => Vec::new(),
-    }
+    let both = correction.zip(prediction);
+    both.map(|(correction, prediction)| prediction_figures(work.predictor(), correction, prediction, units)).unwrap_or_default()
 }

@@ -1,16 +1,14 @@
 //! What every page of a job carries: its name, its route and the stance drawing.
 
-use wise_badger_casework::entry::LoadPlanEntry;
-use wise_badger_casework::prediction::{Prediction, Predictor};
-use wise_badger_casework::reading::Phase;
-use wise_badger_casework::survey::Survey;
-use wise_badger_casework::verdict::Overload;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::prediction::Prediction;
+use wise_badger_casework::route::{Progress, Stage};
 use wise_badger_store::job_file::JobFile;
 
 use crate::drawing::{Marks, Shown, StanceDrawing};
-use crate::job_route::{Stage, Standing};
+use crate::job_route::{Shown as _, stages, to_do_words};
 use crate::shell::Shell;
-use crate::view::{Units, class_name, wheels_name};
+use crate::view::{class_name, wheels_name};
 use crate::worker::Worker;
 
 /// Head and drawing of a job's page.
@@ -44,17 +42,19 @@ pub(super) struct Next {
 impl JobFrame {
     /// The frame of the page of a stage, or of the job's own page.
     pub(super) fn new(worker: &Worker, file: &JobFile, here: Option<Stage>, shown: &Shown) -> Self {
-        let (number, intake, standing) = (file.job.number, &file.case.intake, Standing::of(file));
-        let survey = file.case.survey(Phase::Found);
+        let (number, intake, progress) =
+            (file.job.number, &file.case().intake, Progress::of(&file.work, file.job.finished_at.is_some()));
+        let survey = file.work.found();
+        let next = progress.to_do.stage();
         let units = worker.units();
-        let marks = Marks::new(&survey, shown, units);
+        let marks = Marks::new(survey, shown, units);
         let step = |stage: Stage| Step {
             name: stage.name(),
             href: stage.path(number),
             here: here == Some(stage),
-            mark: if standing.next == Some(stage) {
+            mark: if next == Some(stage) {
                 "next"
-            } else if standing.is_done(stage) {
+            } else if progress.is_done(stage) {
                 "done"
             } else {
                 "open"
@@ -73,45 +73,22 @@ impl JobFrame {
                 if intake.class.is_trailer() { "coupler to axles" } else { "wheelbase" },
                 units.height(intake.wheelbase.length())
             ),
-            steps: Stage::ALL.into_iter().map(step).collect(),
-            next: standing
-                .next
+            steps: stages().map(step).collect(),
+            next: next
                 .filter(|next| here != Some(*next))
-                .map(|next| Next { words: standing.words.clone(), href: next.path(number) }),
-            drawing: StanceDrawing::new(&survey, &marks, units),
-            finished: standing.finished,
+                .map(|next| Next { words: to_do_words(&progress, Some(intake.class)), href: next.path(number) }),
+            drawing: StanceDrawing::new(survey, &marks, units),
+            finished: progress.is_finished(),
         }
     }
 }
 
 /// What is drawn beside the heights as found: the aim, and the correction chosen. Over a rating nothing is predicted.
-pub(super) fn as_chosen(file: &JobFile, survey: &Survey) -> Shown {
-    let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
-    let correction = chosen.and_then(|considered| considered.entry.0.correction());
-    let prediction = correction.filter(|_| Overload::of(survey).is_none()).map(|c| Predictor::new(survey).predict(&c));
-    with_prediction(file, survey, prediction)
+pub(super) fn as_chosen(work: &Casework) -> Shown {
+    with_prediction(work, work.chosen_predicted())
 }
 
 /// The same with another prediction.
-pub(super) fn with_prediction(file: &JobFile, survey: &Survey, prediction: Option<Prediction>) -> Shown {
-    let aim = file.case.aim.as_ref().map(|entry| entry.aim());
-    let target = aim.and_then(|aim| aim.target(survey).map(|target| (aim.state(), target)));
-    Shown { aim: target, prediction, fitted: None }
-}
-
-/// Units of the person and the survey as found, which most pages start from.
-pub(super) fn found(worker: &Worker, file: &JobFile) -> (Units, Survey) {
-    (worker.units(), file.case.survey(Phase::Found))
-}
-
-/// Every case of the load plan but the measured one, with what is aboard in it.
-pub(super) fn planned_cases(file: &JobFile, found: &Survey) -> Vec<(String, Survey)> {
-    let of_plan = |plan: &LoadPlanEntry| -> Vec<(String, Survey)> {
-        let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
-        let aboard = aboard.filter(|(case, items)| {
-            !items.is_empty() && Some(case.key) != file.case.measured_case().map(|measured| measured.key)
-        });
-        aboard.map(|(case, items)| (case.name.clone(), found.in_case(items, case.scale()))).collect()
-    };
-    file.case.plan.as_ref().map(of_plan).unwrap_or_default()
+pub(super) fn with_prediction(work: &Casework, prediction: Option<&Prediction>) -> Shown {
+    Shown { aim: work.target(), prediction: prediction.copied(), fitted: None }
 }

@@ -4,24 +4,24 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{ItemEntry, LoadPlanEntry};
-use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::reading::Phase;
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Length, metres};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
 use crate::form::{Choice, Field, Posted, Sheet, Tick};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line, height_figure};
-use crate::view::overload::{OverloadWords, overload_words};
+use crate::view::overload::{OverloadWords, overload_of_case};
 use crate::view::{Figure, Units, sentence, support_name};
 use crate::worker::Worker;
 
@@ -87,16 +87,16 @@ struct RowForm {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = load_plan::on_file(worker.units(), file.case.plan.as_ref());
+    let mut sheet = load_plan::on_file(worker.units(), file.case().plan.as_ref());
     sheet.set("shown", first_case(&file));
     drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// The case looked at first: the one that was aboard when the tape was read, or the first with anything in it.
 fn first_case(file: &JobFile) -> String {
-    let plan = file.case.plan.as_ref();
+    let plan = file.case().plan.as_ref();
     let filled = plan.and_then(|plan| plan.cases.iter().find(|case| plan.put_for(case.key).next().is_some()));
-    file.case.measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
+    file.case().measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
 }
 
 pub(crate) async fn save(
@@ -107,12 +107,12 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.case.plan.as_ref()));
-    let vehicle = file.case.vehicle();
+    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.case().plan.as_ref()));
+    let vehicle = file.case().vehicle();
     // Adding a row and taking one off change the page, not the job.
     if sheet.is_filled("add") {
         let word = sheet.text("add").to_owned();
-        load_plan::add(&mut sheet, &word, &file.case.vehicle());
+        load_plan::add(&mut sheet, &word, &file.case().vehicle());
         return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
     }
     if let Ok(row) = sheet.text("take_off").parse::<usize>() {
@@ -128,7 +128,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&load_plan::on_file(sheet.units(), file.case.plan.as_ref()));
+            sheet.compare_with(&load_plan::on_file(sheet.units(), file.case().plan.as_ref()));
             drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await
         }
     }
@@ -156,7 +156,7 @@ fn shift(sheet: &mut Sheet) -> Vec<String> {
 }
 
 fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
+    let (units, survey) = (worker.units(), file.work.found());
     let picture = picture(file, sheet, units, Vec::new());
     let vehicle = &survey.vehicle;
     let [front, rear] = End::BOTH.map(|end| support_name(vehicle.class, end));
@@ -167,7 +167,7 @@ fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option
     };
     let fits = |thing: &wise_badger_casework::survey::Thing| thing.fits(vehicle);
     let template = LoadPage {
-        frame: JobFrame::new(worker, file, Some(Stage::Load), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::Load), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         picture,
         cases: CASES.iter().map(|(key, _)| case(*key)).collect(),
@@ -227,13 +227,13 @@ fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String
 
 fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
     let mut scratch = sheet.clone();
-    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.case.vehicle());
+    let Readable { plan, rows } = load_plan::read(&mut scratch, &file.case().vehicle());
     let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());
-    let found = file.case.survey(Phase::Found);
-    let vehicle = VehicleFacts { always: plan.always(), ..found.vehicle.clone() };
-    let found = Survey { vehicle, load: file.case.load.as_ref().and_then(|load| load.load_put(Some(&plan))), ..found };
-    let predictor = Predictor::new(&found);
-    let of_case = |case: Option<u8>| survey_of(&found, &plan, case);
+    // A plan that is on file as it stands was worked out already.
+    let drafted = (file.case().plan.as_ref() != Some(&plan)).then(|| Casework::new(file.case().clone().with_plan(plan.clone())));
+    let work = drafted.as_ref().unwrap_or(&file.work);
+    let (found, predictor) = (work.found(), work.predictor());
+    let of_case = |case: Option<u8>| survey_of(found, &plan, case);
     let (shown, state) = of_case(key);
     let is_aboard = |item: &ItemEntry| item.always || key.is_some_and(|key| item.cases.contains(&key));
     let class = found.vehicle.class;
@@ -256,26 +256,26 @@ fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, 
     let words = End::BOTH
         .map(|end| (sentence(support_name(class, end)), carried(end).map_or_else(String::new, |load| units.weight(load))));
     let [front, rear] = &words;
-    let measured_case = file.case.measured_case().map(|case| case.key);
+    let measured_case = file.case().measured_case().map(|case| case.key);
     let table = std::iter::once(None).chain(plan.cases.iter().map(|case| Some(case.key))).map(|case| {
         let (survey, state) = of_case(case);
-        let measured = (case.is_none() || case == measured_case).then_some(&found);
+        let measured = (case.is_none() || case == measured_case).then_some(found);
         let name = case.and_then(|key| plan.case(key)).map_or("Empty", |case| case.name.as_str());
-        CaseLine { shown: case == key, ..case_line(name, &survey, state, measured, &predictor, units) }
+        CaseLine { shown: case == key, ..case_line(name, &survey, state, measured, predictor, units) }
     });
     let shown_cases = std::iter::once((0, "Empty".to_owned())).chain(plan.cases.iter().map(|case| (case.key, case.name.clone())));
     let mut figures = case_figures(&shown, state, &items, &names, units);
     // A case that was measured shows what was read.
     if state == LoadState::Loaded && key != measured_case {
-        figures.extend(height_figure(&shown, &predictor, units));
+        figures.extend(height_figure(&shown, predictor, units));
     }
     LoadPicture {
         shown: shown_cases.map(|(of, name)| ShownCase { key: of, name, chosen: of == key.unwrap_or(0) }).collect(),
         drawing: LoadPlanDrawing::new(&found.vehicle, &aboard, [(&front.0, &front.1), (&rear.0, &rear.1)]),
-        overload: if state == LoadState::Loaded { overload_words(&shown, &names, units) } else { None },
+        overload: if state == LoadState::Loaded { overload_of_case(&shown, &names, units) } else { None },
         figures,
         table: table.collect(),
-        heads: crate::view::load_plan::end_heads(&found),
+        heads: crate::view::load_plan::end_heads(found),
         moved,
         left_out: (0..MOST_ITEMS).filter(|row| load_plan::is_used(sheet, *row) && !rows.contains(row)).count(),
     }

@@ -5,15 +5,16 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
+use wise_badger_casework::route::Stage;
 use wise_badger_store::Database;
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
 use super::{Hidden, Kept, Page, Record, Refusal, job_record, keep_sheet, page, see_other};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
 use crate::form::{Field, Posted, Sheet, Tick};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::view::Units;
 use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
@@ -63,7 +64,7 @@ struct Grading {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
-    let sheet = look_over::on_file(worker.units(), record.file.case.look_over.as_ref());
+    let sheet = look_over::on_file(worker.units(), record.file.case().look_over.as_ref());
     drawn(move |_| look_over_page(&worker, &record, &sheet, None)).await
 }
 
@@ -76,7 +77,7 @@ pub(crate) async fn save(
     let record = job_record(&database, &worker, *number).await?;
     let file = &record.file;
     let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.case.look_over.as_ref()));
+    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.case().look_over.as_ref()));
     let Some(entry) = look_over::check(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await;
@@ -86,7 +87,7 @@ pub(crate) async fn save(
         Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
         Kept::Refused(refusal) => {
             let record = job_record(&database, &worker, *number).await?;
-            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.case.look_over.as_ref()));
+            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.case().look_over.as_ref()));
             drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await
         }
     }
@@ -94,12 +95,12 @@ pub(crate) async fn save(
 
 fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
-    let (units, survey) = found(worker, file);
+    let units = worker.units();
     let template = LookOverPage {
-        frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
-        outcome: Outcome::of(&file.case.found()),
+        outcome: Outcome::of(file.work.look_over()),
         album: Album::of_look_over(record, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

@@ -6,21 +6,21 @@ use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::aim::Aim;
+use wise_badger_casework::casework::NothingFits;
 use wise_badger_casework::entry::{CorrectionEntry, PredictedHeights};
-use wise_badger_casework::prediction::{Prediction, Predictor};
-use wise_badger_casework::survey::Survey;
-use wise_badger_casework::verdict::Overload;
+use wise_badger_casework::prediction::Prediction;
+use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_store::correction::{self, Considered};
+use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
 
-use super::job_frame::{JobFrame, found, planned_cases, with_prediction};
+use super::job_frame::{JobFrame, with_prediction};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
 use crate::correction::{self as kinds, SiteForm, correction_name};
 use crate::error::WebError;
 use crate::form::{Picks, Posted, Sheet};
-use crate::job_route::{Stage, missing_on_tape};
+use crate::job_route::{Shown as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::aim_name;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
@@ -109,8 +109,8 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
-    match looked_at(&file, &looking) {
-        Some(considered) => kinds::fill(&mut sheet, &considered.entry.0),
+    match looked_at(&file, &looking).and_then(|place| file.case().corrections.get(place)) {
+        Some(entry) => kinds::fill(&mut sheet, entry),
         None => sheet.set("kind", "lift_block"),
     }
     drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
@@ -126,11 +126,11 @@ pub(crate) async fn consider(
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None };
-    let checked = kinds::check(&mut sheet, file.case.intake.class);
+    let checked = kinds::check(&mut sheet, file.case().intake.class);
     let out = checked
         .as_ref()
         .and_then(CorrectionEntry::correction)
-        .map(|correction| ruled_out(&file.case.found(), &correction.works()));
+        .map(|correction| ruled_out(file.work.look_over(), &correction.works()));
     if let Some(why) = out.filter(|why| !why.is_empty()) {
         sheet.refuse("kind", why);
     }
@@ -160,13 +160,18 @@ pub(crate) async fn choose(
     let (number, id) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
     refuse_what_cannot_be_cured(&file)?;
-    let (units, survey) = found(&worker, &file);
-    let considered = file.corrections.iter().find(|c| c.id == CorrectionId(id)).ok_or(WebError::NotFound("correction"))?;
-    let correction = considered.entry.0.correction().ok_or(WebError::NotFound("correction"))?;
-    if !file.case.found().gate(&correction.works()).is_empty() {
+    let units = worker.units();
+    let place = file.considered.iter().position(|considered| *considered == CorrectionId(id));
+    let place = place.ok_or(WebError::NotFound("correction"))?;
+    let (_, correction) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
+    if !file.work.gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
     }
-    let predicted = run(move |_| Ok(PredictedHeights::of(&Predictor::new(&survey).predict(&correction)))).await?;
+    let (file, predicted) = run(move |_| {
+        let predicted = file.work.predicted(place).map(PredictedHeights::of).unwrap_or_default();
+        Ok((file, predicted))
+    })
+    .await?;
     if predicted.is_empty() {
         return Err(WebError::NotNow("Nothing is predicted for this correction yet; put the rear heights on Tape first."));
     }
@@ -231,23 +236,22 @@ pub(crate) async fn restore(
 
 /// Over a rating, or on a failed part, no correction is offered and none is taken.
 pub(crate) fn refuse_what_cannot_be_cured(file: &JobFile) -> Result<(), WebError> {
-    let survey = file.case.survey(wise_badger_casework::reading::Phase::Found);
-    if Overload::of(&survey).is_some() {
-        return Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."));
+    match file.work.nothing_fits() {
+        None => Ok(()),
+        Some(NothingFits::OverARating) => {
+            Err(WebError::NotNow("The vehicle is over a rating. Weight comes off first; no spring changes that."))
+        }
+        Some(NothingFits::Stopped) => {
+            Err(WebError::NotNow("The look-over says stop. Repair comes first; nothing is fitted on a failed part."))
+        }
     }
-    if !file.case.found().stops().is_empty() {
-        return Err(WebError::NotNow("The look-over says stop. Repair comes first; nothing is fitted on a failed part."));
-    }
-    Ok(())
 }
 
-/// The option asked for, the one chosen, or the newest.
-fn looked_at<'a>(file: &'a JobFile, looking: &Looking) -> Option<&'a Considered> {
-    let by_id = |id: CorrectionId| file.corrections.iter().find(move |considered| considered.id == id);
-    let asked = looking.show.and_then(|id| by_id(CorrectionId(id)));
-    let chosen = file.fitting.as_ref().filter(|_| looking.newest.is_none());
-    let chosen = || chosen.and_then(|fitting| by_id(fitting.correction_id));
-    asked.or_else(chosen).or_else(|| file.corrections.last())
+/// The place of the option asked for, the one chosen, or the newest.
+fn looked_at(file: &JobFile, looking: &Looking) -> Option<usize> {
+    let asked = looking.show.and_then(|id| file.considered.iter().position(|considered| *considered == CorrectionId(id)));
+    let chosen = || file.case().chosen.filter(|_| looking.newest.is_none());
+    asked.or_else(chosen).or_else(|| file.considered.len().checked_sub(1))
 }
 
 fn tone_class(tone: Tone) -> &'static str {
@@ -260,28 +264,23 @@ fn tone_class(tone: Tone) -> &'static str {
 
 /// A correction with its prediction on the job's survey.
 struct Worked<'a> {
-    considered: &'a Considered,
-    correction: Correction,
-    prediction: Prediction,
+    id: CorrectionId,
+    place: usize,
+    entry: &'a CorrectionEntry,
+    correction: &'a Correction,
+    prediction: &'a Prediction,
     verdict: Option<(Tone, String)>,
 }
 
 impl<'a> Worked<'a> {
-    fn all(
-        file: &'a JobFile,
-        survey: &Survey,
-        predictor: &Predictor<'_>,
-        units: Units,
-        gone: &Gone,
-    ) -> Result<Vec<Self>, WebError> {
-        let aim = file.case.aim.as_ref().map(|entry| entry.aim());
-        let mut all = Vec::with_capacity(file.corrections.len());
-        for considered in &file.corrections {
+    fn all(file: &'a JobFile, units: Units, gone: &Gone) -> Result<Vec<Self>, WebError> {
+        let (work, aim) = (&file.work, file.work.aim());
+        let mut all = Vec::with_capacity(file.considered.len());
+        for (place, id) in file.considered.iter().enumerate() {
             gone.check()?;
-            let Some(correction) = considered.entry.0.correction() else { continue };
-            let prediction = predictor.predict(&correction);
-            let verdict = aim.as_ref().and_then(|aim: &Aim| aim_sentence(aim, survey, &prediction, units));
-            all.push(Worked { considered, correction, prediction, verdict });
+            let Some(((entry, correction), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
+            let verdict = aim.as_ref().and_then(|aim: &Aim| aim_sentence(aim, work.found(), prediction, units));
+            all.push(Worked { id: *id, place, entry, correction, prediction, verdict });
         }
         Ok(all)
     }
@@ -299,56 +298,53 @@ fn options_page(
     looking: &Looking,
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
+    let (units, survey) = (worker.units(), file.work.found());
     let class = survey.vehicle.class;
-    let overload = overload_words(&survey, &file.case.names_aboard(), units);
-    let look_over = file.case.found();
+    let overload = overload_words(&file.work, units);
+    let look_over = file.work.look_over();
     let stops: Vec<String> = look_over.stops().iter().map(gate_words).collect();
-    let (predictor, cases) = (Predictor::new(&survey), planned_cases(file, &survey));
-    let nothing_fits = overload.is_some() || !stops.is_empty();
-    let worked = if nothing_fits { Vec::new() } else { Worked::all(file, &survey, &predictor, units, gone)? };
-    let shown_id = looked_at(file, looking).map(|considered| considered.id);
-    let chosen = file.fitting.as_ref().map(|fitting| fitting.correction_id);
-    let shown = worked.iter().find(|option| Some(option.considered.id) == shown_id);
+    let worked = if file.work.nothing_fits().is_some() { Vec::new() } else { Worked::all(file, units, gone)? };
+    let (looked_at, chosen) = (looked_at(file, looking), file.case().chosen);
+    let shown = worked.iter().find(|option| Some(option.place) == looked_at);
     let number = file.job.number;
     let line = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
         OptionLine {
-            name: correction_name(&option.considered.entry.0, class, units),
-            line: prediction_line(&option.prediction, units),
+            name: correction_name(option.entry, class, units),
+            line: prediction_line(option.prediction, units),
             verdict,
             verdict_class,
-            href: format!("{}?show={}", Stage::Options.path(number), option.considered.id.0),
-            shown: Some(option.considered.id) == shown_id,
-            chosen: Some(option.considered.id) == chosen,
+            href: format!("{}?show={}", Stage::Options.path(number), option.id.0),
+            shown: Some(option.place) == looked_at,
+            chosen: Some(option.place) == chosen,
         }
     };
     let look = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
         ShownOption {
-            id: option.considered.id.0,
-            name: correction_name(&option.considered.entry.0, class, units),
-            figures: prediction_figures(&survey, &option.correction, &option.prediction, units),
+            id: option.id.0,
+            name: correction_name(option.entry, class, units),
+            figures: prediction_figures(file.work.predictor(), option.correction, option.prediction, units),
             verdict,
             verdict_class,
-            cases: case_heights(&predictor, &cases, &option.correction, units),
+            cases: case_heights(file.work.predictor(), file.work.cases(), option.correction, units),
             cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
-            ruled_out: ruled_out(&look_over, &option.correction.works()),
-            chosen: Some(option.considered.id) == chosen,
+            ruled_out: ruled_out(look_over, &option.correction.works()),
+            chosen: Some(option.place) == chosen,
             can_choose: look_over.gate(&option.correction.works()).is_empty()
                 && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };
-    let pictured = with_prediction(file, &survey, shown.map(|option| option.prediction));
+    let pictured = with_prediction(&file.work, shown.map(|option| option.prediction));
     let template = OptionsPage {
         frame: JobFrame::new(worker, file, Some(Stage::Options), &pictured),
         number: number.0,
         overload,
         stops,
         additions: look_over.additions().into_iter().map(|(addition, _)| addition_name(addition)).collect(),
-        not_looked_over: file.case.look_over.is_none(),
-        missing: missing_on_tape(&survey),
-        aim: file.case.aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
+        not_looked_over: file.case().look_over.is_none(),
+        missing: missing(survey),
+        aim: file.case().aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
         considered: worked.iter().map(line).collect(),
         shown: shown.map(look),
         form: CorrectionForm {

@@ -6,6 +6,7 @@ use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
 use wise_badger_casework::look_over::Area;
 use wise_badger_casework::reading::Place;
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::words::Word;
 use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::{Database, PhotographId, StoreError, saving};
@@ -15,7 +16,7 @@ use crate::error::WebError;
 use crate::form::look_over::word;
 use crate::form::tape::{GAP, WALK, further_places};
 use crate::form::{Posted, Sheet};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::photo::{self, LARGEST_BYTES};
 use crate::upload;
 use crate::view::look_over::area_name;
@@ -50,7 +51,7 @@ struct Shown {
 impl Album {
     /// Those of readings.
     pub(super) fn of_readings(record: &Record, units: Units) -> Self {
-        let class = record.file.case.intake.class;
+        let class = record.file.case().intake.class;
         let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(class));
         let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle")];
         subjects.extend(walk.map(|place: Place| (place.word().to_owned(), place_name(class, place))));

@@ -5,19 +5,19 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::Phase;
-use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, job, reading};
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::tape::{StateForm, state_forms};
 use super::{Hidden, Kept, Page, Record, Refusal, job_file, job_record, keep, keep_where, or_fail, page, see_other};
 use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::view::proof::proof_figures;
 use crate::view::{Figure, caution_text, datum_name};
@@ -59,7 +59,7 @@ pub(crate) async fn save(
     }
     let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
-    let datum = file.case.measured.datum.unwrap_or(Datum::GroundToArch);
+    let datum = file.case().measured.datum.unwrap_or(Datum::GroundToArch);
     let readings = tape::heights(&mut sheet, Phase::Fitted, datum);
     if !sheet.is_sound() {
         let refusal = Refusal::Fields(sheet.problem_count());
@@ -119,29 +119,26 @@ async fn set_finished(
 }
 
 fn measured_again(file: &JobFile) -> bool {
-    let fitted = file.case.survey(Phase::Fitted);
-    file.fitting.is_some() && LoadState::BOTH.into_iter().any(|state| fitted.height(End::Rear, state).is_some())
+    file.fitting.is_some() && file.work.is_measured_again()
 }
 
 fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
-    let (units, survey) = found(worker, file);
+    let units = worker.units();
     let measured = measured_again(file);
-    let mut shown = as_chosen(file, &survey);
-    shown.fitted = measured.then(|| file.case.survey(Phase::Fitted));
-    let chosen = file.fitting.as_ref().and_then(|fitting| file.corrections.iter().find(|c| c.id == fitting.correction_id));
-    let cautions = chosen.and_then(|considered| considered.entry.0.correction()).map(|correction| correction.cautions());
-    let fitted = file.case.survey(Phase::Fitted);
+    let mut shown = as_chosen(&file.work);
+    shown.fitted = measured.then(|| file.work.fitted().clone());
+    let (chosen, fitted) = (file.work.chosen(), file.work.fitted());
     let template = ProofPage {
         frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         finish_hidden: Hidden::new(sheet, file.job.revision),
-        chosen: chosen.map(|considered| correction_name(&considered.entry.0, file.case.intake.class, units)).unwrap_or_default(),
-        datum: datum_name(file.case.intake.class, file.case.measured.datum.unwrap_or(Datum::GroundToArch)),
+        chosen: chosen.map(|(entry, _)| correction_name(entry, file.case().intake.class, units)).unwrap_or_default(),
+        datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, Phase::Fitted, &record.names),
-        figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, &fitted, units)).unwrap_or_default(),
-        cautions: cautions.unwrap_or_default().into_iter().map(caution_text).collect(),
+        figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, fitted, units)).unwrap_or_default(),
+        cautions: chosen.map(|(_, correction)| correction.cautions().into_iter().map(caution_text).collect()).unwrap_or_default(),
         measured,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

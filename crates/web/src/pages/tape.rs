@@ -5,6 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::{Kind, Phase, Place, Spot};
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
@@ -12,13 +13,13 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::reading::Withdrawn;
 use wise_badger_store::{Database, job, load, reading};
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
 use super::{Hidden, Kept, Names, Page, Record, Refusal, job_record, keep, page, see_other};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
 use crate::form::{Field, Picks, Posted, Sheet};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::view::{clock, datum_name, place_name, sentence, state_name};
 use crate::worker::Worker;
@@ -87,7 +88,7 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
     let mut state_form = |state: LoadState| {
         let mut corner = |(place, word): (Place, &'static str)| {
             walk += 1;
-            let label = place_name(file.case.intake.class, place);
+            let label = place_name(file.case().intake.class, place);
             let field = |index| {
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
@@ -128,7 +129,7 @@ fn held_against(field: Field, state: LoadState, place: Place, word: &str, index:
 
 /// How far apart several reads of a corner lie, and their mean.
 fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &Sheet) -> String {
-    let reads: Vec<Length> = file.case.at(Spot { phase, state, place }).map(|reading| reading.value.length()).collect();
+    let reads: Vec<Length> = file.case().at(Spot { phase, state, place }).map(|reading| reading.value.length()).collect();
     let units = sheet.units();
     let several = Repeats::of(&reads).filter(|repeats| repeats.count > 1);
     several.map_or_else(String::new, |Repeats { count, apart, mean }| {
@@ -180,10 +181,10 @@ fn front_datums(sheet: &Sheet, class: VehicleClass) -> Option<Picks> {
 }
 
 fn not_converted(file: &JobFile) -> String {
-    let waiting = file.case.not_converted(Phase::Found);
+    let waiting = file.case().not_converted(Phase::Found);
     let Some(first) = waiting.first() else { return String::new() };
-    let class = file.case.intake.class;
-    let (from, to) = (datum_name(class, first.datum), datum_name(class, file.case.measured.datum.unwrap_or(first.datum)));
+    let class = file.case().intake.class;
+    let (from, to) = (datum_name(class, first.datum), datum_name(class, file.case().measured.datum.unwrap_or(first.datum)));
     format!(
         "{} front readings from {from} wait to be turned into {to}: read ground to hub in the same state, below, or give the \
          tyre size at Intake.",
@@ -192,7 +193,7 @@ fn not_converted(file: &JobFile) -> String {
 }
 
 fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
-    let class = file.case.intake.class;
+    let class = file.case().intake.class;
     let units = sheet.units();
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
@@ -216,7 +217,7 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
 
 /// What was corrected, a line each.
 fn corrected(record: &Record) -> Vec<String> {
-    let class = record.file.case.intake.class;
+    let class = record.file.case().intake.class;
     let line = |withdrawn: &Withdrawn| {
         let by = withdrawn.withdrawn_by.map_or("somebody", |by| record.names.of(by));
         let at = withdrawn.withdrawn_at.map_or_else(String::new, |at| format!(", {}", clock(at)));
@@ -234,11 +235,10 @@ fn corrected(record: &Record) -> Vec<String> {
 
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
-    let (_, survey) = found(worker, file);
-    let class = file.case.intake.class;
+    let class = file.case().intake.class;
     let datums = tape::datums(class).into_iter().map(|(word, datum)| (word, sentence(datum_name(class, datum))));
     let template = TapePage {
-        frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         datums: sheet.picks("datum", "Heights are measured from", datums),
         trailer: class.is_trailer(),
@@ -252,7 +252,7 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         not_converted: not_converted(file),
         floor: sheet.text_field("floor", "The floor").hint("level slab, lift, apron"),
         more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
-        why: (!file.case.readings.is_empty()).then(|| sheet.picks("why", "If a reading on file is changed: why", tape::WHY)),
+        why: (!file.case().readings.is_empty()).then(|| sheet.picks("why", "If a reading on file is changed: why", tape::WHY)),
         corrected: corrected(record),
         album: Album::of_readings(record, sheet.units()),
     };

@@ -4,17 +4,19 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::route::Stage;
+use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_casework::verdict::{Breakdown, Grounds, PartKind, rank_causes};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::job_frame::{JobFrame, as_chosen, found};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Page, job_file, page};
 use crate::drawing::BreakdownDrawing;
 use crate::error::WebError;
-use crate::job_route::{Stage, missing_on_tape};
+use crate::job_route::{Shown as _, missing};
 use crate::reckoning::drawn;
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};
@@ -44,9 +46,10 @@ struct Way {
 }
 
 /// The way that can be taken apart: from the aim, without one from the height when sound, and failing that from empty.
-fn breakdown(file: &JobFile, survey: &Survey) -> Option<(Breakdown, &'static str)> {
-    let sound = file.case.sheet.sound_height();
-    let target = file.case.aim.as_ref().and_then(|entry| entry.aim().target(survey));
+fn breakdown(work: &Casework) -> Option<(Breakdown, &'static str)> {
+    let survey = work.found();
+    let sound = work.case().sheet.sound_height();
+    let target = work.target().map(|(_, target)| target);
     let loaded = survey.height(End::Rear, LoadState::Loaded).is_some() && survey.axle_loads().change.rear.is_some();
     let state = if loaded { LoadState::Loaded } else { LoadState::Empty };
     let (wanted, name) = match (target, sound) {
@@ -55,7 +58,7 @@ fn breakdown(file: &JobFile, survey: &Survey) -> Option<(Breakdown, &'static str
         (None, None) if loaded => (survey.height(End::Rear, LoadState::Empty)?.value, "Empty"),
         (None, None) => return None,
     };
-    let mut breakdown = Breakdown::of(survey, state, wanted, sound)?;
+    let mut breakdown = Breakdown::of(survey, work.rate(), state, wanted, sound)?;
     // A part that says nothing, because the way starts there.
     breakdown.parts.retain(|part| {
         part.down.value.si().abs() > 1e-9 || !matches!(part.kind, PartKind::NotToldApart | PartKind::WantedAboveSound)
@@ -69,30 +72,31 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
 }
 
 fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
-    let way = breakdown(file, &survey);
-    let look_over = file.case.found();
+    let (units, survey) = (worker.units(), file.work.found());
+    let way = breakdown(&file.work);
     let grounds = Grounds {
-        survey: &survey,
-        look_over: &look_over,
-        complaints: &file.case.sheet.complaints,
-        modifications: &file.case.sheet.modified(),
+        survey,
+        rate: file.work.rate(),
+        overload: file.work.overload(),
+        look_over: file.work.look_over(),
+        complaints: &file.case().sheet.complaints,
+        modifications: &file.case().sheet.modified(),
         breakdown: way.as_ref().map(|(breakdown, _)| breakdown),
     };
     let causes = cause_words(&rank_causes(&grounds), units);
     let template = VerdictPage {
         way: way.map(|(breakdown, wanted)| Way {
             drawing: breakdown_drawing(&breakdown, wanted, units),
-            parts: part_figures(&breakdown, &survey, units),
+            parts: part_figures(&breakdown, survey, units),
         }),
         causes,
         number: file.job.number.0,
-        frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(file, &survey)),
-        missing: missing_on_tape(&survey),
-        overload: overload_words(&survey, &file.case.names_aboard(), units),
-        heights: height_figures(&survey, units),
-        loads: load_figures(&survey, &file.case.names_aboard(), units),
-        rates: rate_figures(&survey, units),
+        frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(&file.work)),
+        missing: missing(survey),
+        overload: overload_words(&file.work, units),
+        heights: height_figures(survey, units),
+        loads: load_figures(survey, &file.case().names_aboard(), units),
+        rates: rate_figures(survey, file.work.rate(), units),
     };
     page(StatusCode::OK, &template)
 }

@@ -9,6 +9,8 @@ use actix_web::web::{Data, Query};
 use askama::Template;
 use serde::Deserialize;
 use serde_json::Value;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::route::{Progress, Stage};
 use wise_badger_casework::survey::{RearWheels, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
@@ -16,7 +18,7 @@ use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use crate::error::WebError;
-use crate::job_route::{Stage, Standing};
+use crate::job_route::{Shown as _, stages, to_do_words};
 use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::{ago, class_name, sentence, wheels_name};
@@ -63,21 +65,21 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<
     let reckoned = reckon(&database, shop, unknown).await?;
     let older = listed.last().filter(|_| more).map(|(job, _)| job.number.0);
     let line = |(job, known): &(JobListed, Option<Value>)| {
-        let known = known.as_ref().and_then(|known| Standing::deserialize(known).ok());
+        let known = known.as_ref().and_then(|known| Progress::deserialize(known).ok());
         JobLine::new(job, known.as_ref().or_else(|| reckoned.get(&job.id)))
     };
     let page = YardPage {
         shell: Shell::new(&worker, "Yard", "/"),
         jobs: listed.iter().map(line).collect(),
         older,
-        stages: Stage::ALL.map(Stage::name).into(),
+        stages: stages().map(Stage::name).collect(),
     };
     Ok(super::page(StatusCode::OK, &page)?.answer())
 }
 
 /// Reckons how far jobs have come of which it is not known at their present revision, and keeps it for the lists to come. A job
 /// whose record cannot be read has no part in the answer, and takes nobody else's.
-async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>) -> Result<HashMap<JobId, Standing>, WebError> {
+async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>) -> Result<HashMap<JobId, Progress>, WebError> {
     if unknown.is_empty() {
         return Ok(HashMap::new());
     }
@@ -85,7 +87,7 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
         let mut files = Vec::with_capacity(unknown.len());
         for job in unknown {
             match JobFile::find(connection, shop, job.number) {
-                Ok(file) => files.push(JobFile { case: file.case.on_usual_springs(), ..file }),
+                Ok(file) => files.push(on_usual_springs(file)),
                 Err(error @ StoreError::Unreadable { .. }) => {
                     tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
                 }
@@ -101,7 +103,7 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
         for file in &files {
             gone.check()?;
             // What a record that reads still cannot be worked out from is its own job's trouble, too.
-            match std::panic::catch_unwind(AssertUnwindSafe(|| Standing::of(file))) {
+            match std::panic::catch_unwind(AssertUnwindSafe(|| Progress::of(&file.work, file.job.finished_at.is_some()))) {
                 Ok(standing) => standings.push((file.job.id, file.job.revision, standing)),
                 Err(_) => tracing::error!(job = file.job.number.0, "how far a job has come cannot be worked out"),
             }
@@ -119,11 +121,16 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
     Ok(standings.into_iter().map(|(job, _, standing)| (job, standing)).collect())
 }
 
+/// The same job standing on the springs of its class: enough to say how far it has come.
+fn on_usual_springs(file: JobFile) -> JobFile {
+    JobFile { work: Casework::new(file.work.into_case().on_usual_springs()), ..file }
+}
+
 impl JobLine {
-    fn new(job: &JobListed, standing: Option<&Standing>) -> Self {
+    fn new(job: &JobListed, standing: Option<&Progress>) -> Self {
         let number = job.number;
         let path = format!("/jobs/{}", number.0);
-        let mark = |stage| match standing.map(|standing| (standing.is_done(stage), standing.next == Some(stage))) {
+        let mark = |stage| match standing.map(|standing| (standing.is_done(stage), standing.to_do.stage() == Some(stage))) {
             Some((_, true)) => "next",
             Some((true, false)) => "done",
             _ => "open",
@@ -132,12 +139,15 @@ impl JobLine {
             number: number.0,
             label: job.label.clone(),
             vehicle: vehicle_words(&job.vehicle_class, &job.rear_wheels),
-            stands: standing.map_or_else(|| "This job's record cannot be read".to_owned(), |standing| sentence(&standing.words)),
-            track: Stage::ALL.iter().map(|stage| (stage.name(), mark(*stage))).collect(),
+            stands: standing.map_or_else(
+                || "This job's record cannot be read".to_owned(),
+                |standing| sentence(&to_do_words(standing, VehicleClass::from_word(&job.vehicle_class))),
+            ),
+            track: stages().map(|stage| (stage.name(), mark(stage))).collect(),
             over: standing.is_none_or(|standing| standing.over),
-            finished: standing.is_some_and(|standing| standing.finished),
+            finished: standing.is_some_and(Progress::is_finished),
             touched: ago(job.revised_at),
-            href: standing.and_then(|standing| standing.next).map_or(path, |stage| stage.path(number)),
+            href: standing.and_then(|standing| standing.to_do.stage()).map_or(path, |stage| stage.path(number)),
         }
     }
 }

@@ -1,7 +1,8 @@
 //! What an aim asks for, and what it does in the other load case.
 
 use wise_badger_casework::aim::Aim;
-use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::case::PlannedCase;
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
@@ -79,9 +80,9 @@ pub(crate) struct AimCase {
 }
 
 /// The aim in every case of the load plan, empty first: rear raised alike in all of them.
-pub(crate) fn aim_cases(aim: &Aim, found: &Survey, cases: &[(String, Survey)], units: Units) -> Vec<AimCase> {
+pub(crate) fn aim_cases(aim: &Aim, work: &Casework, units: Units) -> Vec<AimCase> {
+    let (found, predictor) = (work.found(), work.predictor());
     let Some(raise) = aim.raise(found) else { return Vec::new() };
-    let predictor = Predictor::new(found);
     let line = |name: &str, rear: Length, front: Length| {
         let rake = rear + raise - front;
         AimCase {
@@ -99,7 +100,7 @@ pub(crate) fn aim_cases(aim: &Aim, found: &Survey, cases: &[(String, Survey)], u
             read(state).map(|(rear, front)| line(&format!("{}, as measured", sentence(state_name(state))), rear, front))
         })
         .collect();
-    for (name, case) in cases {
+    for PlannedCase { name, survey: case } in work.cases() {
         if let Ok(heights) = predictor.in_case(case, None)
             && let Some(front) = heights.front
         {

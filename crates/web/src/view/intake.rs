@@ -52,7 +52,7 @@ pub(crate) fn spring_name(spring: SpringWord) -> &'static str {
 
 /// What is not known yet, as questions. None of them blocks anything.
 pub(crate) fn questions(file: &JobFile) -> Vec<&'static str> {
-    let (sheet, intake) = (&file.case.sheet, &file.case.intake);
+    let (sheet, intake) = (&file.case().sheet, &file.case().intake);
     let trailer = intake.class.is_trailer();
     let asked: [(bool, &'static str); 14] = [
         (sheet.complaints.is_empty() && sheet.complaint_words.is_empty(), "What does the customer complain of?"),
@@ -61,7 +61,7 @@ pub(crate) fn questions(file: &JobFile) -> Vec<&'static str> {
             "What did the rear stand at, empty, when it was sound? The maker's sheet or a sound twin tells.",
         ),
         (intake.kerb_rear.is_none(), "What do the axles weigh empty? The class's usual weight stands in until a scale says."),
-        (file.case.plan.is_none(), "What is always aboard, and what sometimes?"),
+        (file.case().plan.is_none(), "What is always aboard, and what sometimes?"),
         (sheet.rear_spring.is_none(), "What does the rear rest on: leaf, coil, torsion or air?"),
         (
             sheet.rear_spring == Some(SpringWord::Leaf) && sheet.rear_spring_over.is_none(),
@@ -80,5 +80,5 @@ pub(crate) fn questions(file: &JobFile) -> Vec<&'static str> {
 }
 
 fn tows(file: &JobFile) -> bool {
-    file.case.plan.iter().flat_map(|plan| &plan.items).any(|item| item.on_hitch)
+    file.case().plan.iter().flat_map(|plan| &plan.items).any(|item| item.on_hitch)
 }

@@ -1,8 +1,9 @@
 //! A load case in figures: what the axles carry, what is left, where it sits.
 
+use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::prediction::{CaseHeights, Predictor, Unpredicted};
 use wise_badger_casework::survey::{Centre, End, Item, LoadState, Survey};
-use wise_badger_casework::verdict::{RateVerdict, RatingCheck};
+use wise_badger_casework::verdict::RatingCheck;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
@@ -29,7 +30,7 @@ pub(crate) fn case_line(
     case: &Survey,
     state: LoadState,
     measured: Option<&Survey>,
-    predictor: &Predictor<'_>,
+    predictor: &Predictor,
     units: Units,
 ) -> CaseLine {
     let loads = case.axle_loads();
@@ -76,6 +77,9 @@ pub(crate) fn unpredicted_words(why: Unpredicted) -> &'static str {
         Unpredicted::OnTheStops => "on the stops",
         Unpredicted::NotMeasured => "not measured yet",
         Unpredicted::NeedsRate => "too weak to say",
+        Unpredicted::PastThePack => "past what the pack can be worked out for",
+        Unpredicted::DoesNotStand => "does not stand",
+        Unpredicted::NoSuchAxle => "no such axle",
         _ => "outside the model",
     }
 }
@@ -90,8 +94,8 @@ pub(crate) struct CaseHeightsLine {
 
 /// A correction in every case that was not measured.
 pub(crate) fn case_heights(
-    predictor: &Predictor<'_>,
-    cases: &[(String, Survey)],
+    predictor: &Predictor,
+    cases: &[PlannedCase],
     correction: &Correction,
     units: Units,
 ) -> Vec<CaseHeightsLine> {
@@ -99,7 +103,7 @@ pub(crate) fn case_heights(
         Ok(heights) => Opened::new(units.predicted(heights.rear), height_sum(case, predictor, heights, with, units)),
         Err(why) => Opened::plain(unpredicted_words(*why)),
     };
-    let line = |(name, case): &(String, Survey)| {
+    let line = |PlannedCase { name, survey: case }: &PlannedCase| {
         let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));
         let front =
             after.as_ref().ok().and_then(|heights| heights.front).map_or_else(String::new, |front| units.predicted(front));
@@ -120,7 +124,7 @@ pub(crate) fn case_figures(case: &Survey, state: LoadState, items: &[Item], name
 }
 
 /// Where the rear sits in a case, with how that is worked out.
-pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, units: Units) -> Option<Figure> {
+pub(crate) fn height_figure(case: &Survey, predictor: &Predictor, units: Units) -> Option<Figure> {
     let heights = predictor.in_case(case, None).ok()?;
     let sum = height_sum(case, predictor, &heights, None, units);
     let note = if heights.rate_measured { "by the measured rate" } else { "by the class's rate: measure a load to be surer" };
@@ -130,7 +134,7 @@ pub(crate) fn height_figure(case: &Survey, predictor: &Predictor<'_>, units: Uni
 }
 
 /// How the rear height of a case comes about, with a correction fitted or without.
-fn height_sum(case: &Survey, predictor: &Predictor<'_>, heights: &CaseHeights, with: Option<&str>, units: Units) -> Sum {
+fn height_sum(case: &Survey, predictor: &Predictor, heights: &CaseHeights, with: Option<&str>, units: Units) -> Sum {
     let found = predictor.survey();
     let mut numbers: Vec<String> = found
         .height(End::Rear, LoadState::Empty)
@@ -138,7 +142,7 @@ fn height_sum(case: &Survey, predictor: &Predictor<'_>, heights: &CaseHeights, w
         .into_iter()
         .collect();
     numbers.extend(case.axle_loads().change.rear.map(|change| format!("on the rear {} more", units.weight(change.value))));
-    let basis = match (RateVerdict::of(found).measured(), &found.vehicle.rear_pack) {
+    let basis = match (predictor.rate().measured(), &found.vehicle.rear_pack) {
         (Some(figure), _) => format!("rate as measured {}", units.rate(figure.rate)),
         (None, Some(_)) => "rate and stages of the pack on the bench, to 10 %".to_owned(),
         (None, None) => format!("rate assumed for the class {}", units.rate(found.vehicle.assumptions().rear_rate)),

@@ -141,9 +141,11 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
 /// Why a correction is ruled out, in a sentence; empty when it is not.
 pub(crate) fn ruled_out(look_over: &LookOver, works: &[Work]) -> String {
     let gates = look_over.gate(works);
-    if gates.is_empty() {
-        return String::new();
-    }
+    if gates.is_empty() { String::new() } else { gates_words(&gates) }
+}
+
+/// What rules something out, in a sentence.
+pub(crate) fn gates_words(gates: &[Gate]) -> String {
     let reasons: Vec<String> = gates.iter().map(gate_words).collect();
     format!("Ruled out by the look-over: {}. Put that right first.", reasons.join("; "))
 }

@@ -9,6 +9,7 @@ pub(crate) mod load_plan;
 pub(crate) mod look_over;
 mod moment;
 pub(crate) mod overload;
+pub(crate) mod pack_error;
 pub(crate) mod prediction;
 pub(crate) mod proof;
 pub(crate) mod verdict;
@@ -18,7 +19,7 @@ pub(crate) use caution::caution_text;
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
-use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_casework::entry::{Typed, TypedIn, UnitWord};
 use wise_badger_casework::reading::Place;
 use wise_badger_casework::survey::{End, LoadState, RearWheels, VehicleClass};
 use wise_badger_casework::verdict::Rated;
@@ -37,6 +38,11 @@ pub(crate) struct Units {
 }
 
 impl Units {
+    /// As the units that a figure of the program's own is typed in.
+    pub(crate) fn typed_in(self) -> TypedIn {
+        TypedIn { length: self.length, weight: self.weight }
+    }
+
     /// A height as the tape reads it: to 1/16 in, or to the millimetre.
     pub(crate) fn height(self, height: Length) -> String {
         together(&format_length(height, self.length, 16))

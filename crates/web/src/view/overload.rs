@@ -1,9 +1,10 @@
 //! Over a rating: what must come off, and from where.
 
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{End, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
-use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::{Units, rated_name, state_name, support_name};
 
@@ -19,21 +20,37 @@ pub(crate) struct OverloadWords {
     pub(crate) then: String,
 }
 
-/// The overload of a survey, if there is one.
-/// `names` are those of the things aboard, where the load is a case of the plan.
-pub(crate) fn overload_words(survey: &Survey, names: &[String], units: Units) -> Option<OverloadWords> {
-    let overload = Overload::of(survey)?;
-    let class = survey.vehicle.class;
+/// The overload of a job, if there is one.
+pub(crate) fn overload_words(work: &Casework, units: Units) -> Option<OverloadWords> {
+    let overload = work.overload()?;
+    let relieved = || work.predictor().rear_with_less(overload.rear_relief);
+    Some(words(work.found().vehicle.class, overload, relieved, &work.case().names_aboard(), units))
+}
+
+/// The overload of a case of the load plan, if there is one; `then` is where the rear would sit once it is put right.
+pub(crate) fn overload_of_case(case: &Survey, names: &[String], units: Units) -> Option<OverloadWords> {
+    let overload = Overload::of(case)?;
+    let relieved = || Predictor::new(case).rear_with_less(overload.rear_relief);
+    Some(words(case.vehicle.class, &overload, relieved, names, units))
+}
+
+fn words(
+    class: VehicleClass,
+    overload: &Overload,
+    relieved: impl FnOnce() -> Option<Length>,
+    names: &[String],
+    units: Units,
+) -> OverloadWords {
     let (lead, or) = relief_words(class, &overload.relief, names, units);
-    let then = Predictor::new(survey).rear_with_less(overload.rear_relief).filter(|_| overload.rear_relief.si() > 0.0);
-    Some(OverloadWords {
+    let then = if overload.rear_relief.si() > 0.0 { relieved() } else { None };
+    OverloadWords {
         lead,
         or,
         over: overload.over.iter().map(|check| line(class, check, units)).collect(),
         then: then.map_or_else(String::new, |height| {
             format!("With that off and nothing fitted, the rear sits at about {} loaded.", units.height(height))
         }),
-    })
+    }
 }
 
 fn relief_words(class: VehicleClass, relief: &Relief, names: &[String], units: Units) -> (String, String) {

@@ -1,9 +1,8 @@
 //! A prediction in figures and words.
 
 use wise_badger_casework::aim::{Aim, AimVerdict};
-use wise_badger_casework::prediction::{PredictedState, Prediction, Unpredicted};
+use wise_badger_casework::prediction::{PredictedState, Prediction, Predictor, Unpredicted};
 use wise_badger_casework::survey::{LoadState, Survey};
-use wise_badger_casework::verdict::RateVerdict;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::InShopUnits;
 
@@ -14,11 +13,16 @@ use crate::correction::{account, formula};
 const SOURCE: &str = "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
 /// Heights, travel and frequency in both states.
-pub(crate) fn prediction_figures(survey: &Survey, correction: &Correction, prediction: &Prediction, units: Units) -> Vec<Figure> {
+pub(crate) fn prediction_figures(
+    predictor: &Predictor,
+    correction: &Correction,
+    prediction: &Prediction,
+    units: Units,
+) -> Vec<Figure> {
     let mut figures = Vec::new();
     for state in LoadState::BOTH {
         match prediction.get(state) {
-            Ok(predicted) => figures.push(height(survey, correction, predicted, state, units)),
+            Ok(predicted) => figures.push(height(predictor, correction, predicted, state, units)),
             Err(why) => figures.push(unpredicted(*why, state)),
         }
     }
@@ -40,7 +44,7 @@ fn predicted_states(prediction: &Prediction) -> impl Iterator<Item = (LoadState,
 
 /// How a predicted height comes about.
 pub(crate) fn height_sum(
-    survey: &Survey,
+    predictor: &Predictor,
     correction: &Correction,
     predicted: &PredictedState,
     state: LoadState,
@@ -48,7 +52,7 @@ pub(crate) fn height_sum(
 ) -> Sum {
     let mut numbers = vec![format!("rear measured {} {}", state_name(state), units.exact(predicted.rear_before))];
     numbers.extend(account(correction, units));
-    if let RateVerdict::Measured(figure) = RateVerdict::of(survey) {
+    if let Some(figure) = predictor.rate().measured() {
         numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
         if state == LoadState::Loaded {
             numbers.push(format!("load on the rear axle {}", units.weight(figure.load_change.value)));
@@ -69,8 +73,8 @@ pub(crate) fn height_sum(
     Sum::new(formula(correction), numbers, SOURCE).doubt(doubt)
 }
 
-fn height(survey: &Survey, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
-    let sum = height_sum(survey, correction, predicted, state, units);
+fn height(predictor: &Predictor, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
+    let sum = height_sum(predictor, correction, predicted, state, units);
     let label = format!("Rear, {}", state_name(state));
     let note = match predicted.rise {
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
@@ -87,7 +91,15 @@ fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {
             "this depends on the rear rate, and the load put on was too small to give one; a block needs none",
         ),
         Unpredicted::OnTheStops => ("on the stops", "the bump stops carry load as measured; measure again with them clear"),
-        _ => ("outside the model", "with these figures nothing stands; check them"),
+        Unpredicted::NotIdentified => {
+            ("outside the model", "readings, load and vehicle do not come together; check the heights, the load and its place")
+        }
+        Unpredicted::DoesNotStand => ("does not stand", "with these figures the vehicle tips; check the load and its place"),
+        Unpredicted::PastThePack => {
+            ("outside the model", "the pack would be bent further than it can be worked out; check its leaves")
+        }
+        Unpredicted::NoSuchAxle => ("no such axle", "this vehicle has no axle where that would go"),
+        _ => ("outside the model", "with these figures no balance was found; check them"),
     };
     let sum = Sum::new("no figure is given where the readings do not carry one", Vec::new(), SOURCE);
     Figure::new(format!("Rear, {}", state_name(state)), value, sum).note(note).tone(Tone::Act)

@@ -3,7 +3,7 @@
 use wise_badger_casework::survey::{Basis, End, LoadPut, LoadState, Survey};
 use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, contact_suspicion};
 use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
-use wise_badger_mechanics::units::{InShopUnits, Length, metres};
+use wise_badger_mechanics::units::{InShopUnits, Length, metres, newtons_per_metre};
 
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_name, support_name};
 
@@ -175,13 +175,13 @@ fn rate_label(survey: &Survey) -> String {
 }
 
 /// The rear rate, or why there is none.
-pub(crate) fn rate_figures(survey: &Survey, units: Units) -> Vec<Figure> {
+pub(crate) fn rate_figures(survey: &Survey, rate: &RateVerdict, units: Units) -> Vec<Figure> {
     let label = rate_label(survey);
-    match RateVerdict::of(survey) {
+    match *rate {
         RateVerdict::Measured(figure) => {
             let mut figures = vec![measured_rate(survey, &figure, units)];
             figures.extend(tyre_figure(survey, &figure, units));
-            figures.extend(contact_figure(survey, &figure, units));
+            figures.extend(contact_figure(survey, rate, &figure, units));
             figures
         }
         RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
@@ -230,12 +230,18 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     if survey.datum.includes_tyre() {
         numbers.push(format!("of it the tyres {}, so the springs {}", units.exact(figure.tyre_drop), units.exact(spring_drop)));
     }
-    numbers.push(format!(
-        "{} / {} = {}",
-        units.weight(figure.load_change.value),
-        units.exact(spring_drop),
-        units.rate(figure.rate)
-    ));
+    let by_hand = format!("{} / {}", units.weight(figure.load_change.value), units.exact(spring_drop));
+    let alone = newtons_per_metre(figure.load_change.value.si() / spring_drop.si());
+    let agreed = figure.agreed.filter(|_| units.rate(alone) != units.rate(figure.rate));
+    numbers.push(format!("{by_hand} = {}", units.rate(alone)));
+    numbers.extend(agreed.map(|agreed| {
+        format!(
+            "brought into agreement with the front readings and the load's place: {} / {} = {}",
+            units.weight(agreed.load_change),
+            units.exact(agreed.spring_drop),
+            units.rate(figure.rate)
+        )
+    }));
     let two_sd = units.rate(figure.rate * (2.0 * figure.relative_sd));
     let grade = match figure.grade {
         RateGrade::Good => format!("good, ± {two_sd}"),
@@ -262,8 +268,8 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
 }
 
 /// A stop that may have touched unseen, and how to tell.
-fn contact_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
-    let ContactSuspicion::StifferThanItsClass { times } = contact_suspicion(survey)? else { return None };
+fn contact_figure(survey: &Survey, rate: &RateVerdict, figure: &RateFigure, units: Units) -> Option<Figure> {
+    let ContactSuspicion::StifferThanItsClass { times } = contact_suspicion(survey, rate)? else { return None };
     let usual = survey.vehicle.assumptions().rear_rate;
     let numbers = vec![format!("{} / {} = {times:.2}", units.rate(figure.rate), units.rate(usual))];
     let sum = Sum::new(

@@ -1,5 +1,6 @@
 //! Where the inches went and why, in words.
 
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, Survey};
 use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, Settling};
 use wise_badger_mechanics::side::Side;
@@ -9,7 +10,6 @@ use super::intake::{complaint_name, modification_name};
 use super::look_over::{defect_name, gate_words};
 use super::{Figure, Sum, Units, percent, sentence, state_name};
 use crate::drawing::{BreakdownDrawing, RowWords};
-use crate::job_route::Stage;
 
 /// A cause as the page prints it.
 pub(crate) struct CauseWords {

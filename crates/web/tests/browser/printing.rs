@@ -3,9 +3,10 @@
 use std::io::Write;
 use std::process::{Command, Stdio};
 
+use thirtyfour::common::print::{PrintPage, PrintParameters};
+
 use crate::site::Site;
 use crate::workbench::at;
-use thirtyfour::common::print::{PrintPage, PrintParameters};
 
 #[tokio::test]
 async fn a_finished_job_prints_on_one_page_of_either_size() {

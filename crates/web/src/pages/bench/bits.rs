@@ -1,17 +1,14 @@
 //! The bolts and bits that follow from a pack, line by line.
 
 use wise_badger_casework::aim::AimVerdict;
-use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::Survey;
-use wise_badger_casework::verdict::Overload;
+use wise_badger_casework::bench::BenchWork;
+use wise_badger_casework::casework::Casework;
 use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
-use wise_badger_store::job_file::JobFile;
 
 use crate::form::Sheet;
-use crate::view::bench::Bench;
 use crate::view::look_over::ruled_out;
 use crate::view::{Units, degrees, sentence};
 
@@ -19,15 +16,15 @@ use crate::view::{Units, degrees, sentence};
 pub(super) type Bit = (String, String);
 
 /// All of them, and what is wrong with what was given.
-pub(super) fn all_bits(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &Bench) -> (Vec<Bit>, String) {
+pub(super) fn all_bits(sheet: &mut Sheet, work: &Casework, bench: &BenchWork) -> (Vec<Bit>, String) {
     let units = sheet.units();
     let (mut lines, problem) = bits(sheet, bench, units);
     lines.extend(spacer(bench, units).map(|words| ("Spacer over the overload leaf".to_owned(), words)));
-    lines.extend(block(file, survey, bench, units).map(|words| ("Block".to_owned(), words)));
+    lines.extend(block(work, bench, units).map(|words| ("Block".to_owned(), words)));
     (lines, problem)
 }
 
-fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<Bit>, String) {
+fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String) {
     let pack = &bench.packs.planned;
     let mut lines = vec![("All leaves and spacers at the bolt".to_owned(), units.fine(pack.stack()))];
     let asked = ["tube", "plate", "block", "u_bolt"].iter().any(|name| sheet.is_filled(name));
@@ -79,7 +76,7 @@ fn bits(sheet: &mut Sheet, bench: &Bench, units: Units) -> (Vec<Bit>, String) {
 }
 
 /// The spacer that lets the overload leaf bear where it did, once the leaves above it stand otherwise.
-fn spacer(bench: &Bench, units: Units) -> Option<String> {
+fn spacer(bench: &BenchWork, units: Units) -> Option<String> {
     let [found, planned] = bench.second_stage;
     let (found, planned) = (found?, planned?);
     let most = bench.work.found.reaches();
@@ -98,20 +95,19 @@ fn spacer(bench: &Bench, units: Units) -> Option<String> {
 }
 
 /// What a block would have to make up for the aim, beside the pack.
-fn block(file: &JobFile, survey: &Survey, bench: &Bench, units: Units) -> Option<String> {
-    let aim = file.case.aim.as_ref()?.aim();
-    let target = aim.target(survey)?;
+fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
+    let (state, target) = work.target()?;
     let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
-    let prediction = Predictor::new(survey).predict(&correction);
-    let predicted = prediction.get(aim.state()).as_ref().ok()?.rear;
+    let prediction = work.predictor().predict(&correction);
+    let predicted = prediction.get(state).as_ref().ok()?.rear;
     let short = match target.judge(predicted) {
         AimVerdict::MayMiss { off } | AimVerdict::Misses { off } if off < metres(0.0) => -off,
         _ => return Some("none: the pack makes the aim".to_owned()),
     };
-    if Overload::of(survey).is_some() {
+    if work.overload().is_some() {
         return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
-    let barred = ruled_out(&file.case.found(), &[Work::Block]);
+    let barred = ruled_out(work.look_over(), &[Work::Block]);
     if !barred.is_empty() {
         return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
     }

@@ -3,23 +3,21 @@
 use actix_web::http::header::{CONTENT_DISPOSITION, ContentType};
 use actix_web::web::{Data, Path, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse};
+use wise_badger_casework::bench::{MOST_LEAVES, pack_entry};
 use wise_badger_casework::entry::PackEntry;
 use wise_badger_mechanics::document::PackDocument;
 use wise_badger_mechanics::units::Force;
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::super::job_frame::{found, planned_cases};
 use super::super::{Kept, Refusal, job_file, keep_sheet, see_other};
 use super::{Looking, bench_page, bench_with, here, pack_of};
-use crate::bench::pack_entry;
 use crate::error::WebError;
-use crate::form::bench::{self, MOST_LEAVES, Which};
+use crate::form::bench::{self, Which};
 use crate::form::{Sheet, clean};
 use crate::reckoning::run;
 use crate::upload;
 use crate::view::Units;
-use crate::view::bench::Bench;
 use crate::worker::Worker;
 
 /// Most bytes of a pack file: as many as the document may have.
@@ -35,13 +33,11 @@ pub(crate) async fn export(
     looking: Query<Looking>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let entry = file.case.bench.as_ref().ok_or(WebError::NotFound("pack"))?;
+    let entry = file.case().bench.as_ref().ok_or(WebError::NotFound("pack"))?;
     let which = Which::of(looking.pack.as_deref().unwrap_or_default());
     let entry = entry.clone();
     let text = run(move |_| {
-        let (_, survey) = found(&worker, &file);
-        let cases = planned_cases(&file, &survey);
-        let bench = Bench::new(&file, &survey, &cases, &entry);
+        let bench = file.work.bench(&entry);
         let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; put its figures right."))?;
         let packs = bench.packs;
         let pack = match which {
@@ -73,7 +69,7 @@ pub(crate) async fn import(
     let read = run(move |_| Ok(read_pack(&text, units)));
     match read.await? {
         Ok(pack) => {
-            let entry = bench_with(&database, &worker, file.case.bench.as_ref(), which, pack).await?;
+            let entry = bench_with(&database, &worker, file.case().bench.as_ref(), which, pack).await?;
             match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
                 Kept::Saved => Ok(see_other(here(file.job.number.0, which, ""))),
                 Kept::Refused(refusal) => {
@@ -105,12 +101,12 @@ fn read_pack(text: &str, units: Units) -> Result<PackEntry, String> {
         let told: Vec<String> = problems.into_iter().take(MOST_PROBLEMS).collect();
         format!("The file was not taken in: {}", told.join(" "))
     };
-    bench::check_from_elsewhere(&pack_entry(&document.pack, units), units).map_err(problems)
+    bench::check_from_elsewhere(&pack_entry(&document.pack, units.typed_in()), units).map_err(problems)
 }
 
 /// The table as it is on file: what a file would have put into it was not taken in.
 fn as_on_file(file: &JobFile, which: Which, units: Units) -> Sheet {
-    let mut page = bench::on_file(units, file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
+    let mut page = bench::on_file(units, file.case().bench.as_ref().map(|bench| pack_of(bench, which)));
     page.set("pack", which.word());
     page
 }

@@ -13,8 +13,10 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
+use wise_badger_casework::bench::{BenchWork, MOST_LEAVES, NamedLoad};
 use wise_badger_casework::entry::{BenchEntry, PackEntry};
 use wise_badger_casework::reading::{Phase, Place, Spot};
+use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, PartKind};
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
@@ -23,16 +25,17 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, job_sheet};
 
 use self::picture::{OverAll, UnderLoad, asked_of};
-use super::job_frame::{JobFrame, as_chosen, found, planned_cases};
+use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, job_file, page};
 use crate::error::WebError;
-use crate::form::bench::{self, MOST_LEAVES, Which, leaf_field};
+use crate::form::bench::{self, Which, leaf_field};
 use crate::form::{Choice, Field, Sheet, clean};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
-use crate::view::bench::{Bench, NamedLoad};
+use crate::view::bench::load_name;
 use crate::view::look_over::gate_words;
 use crate::view::overload::{OverloadWords, overload_words};
+use crate::view::pack_error::pack_error_words;
 use crate::view::{Units, state_name};
 use crate::worker::Worker;
 
@@ -132,8 +135,8 @@ pub(crate) async fn show(
     looking: Query<Looking>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let which = if file.case.bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
-    let mut sheet = bench::on_file(worker.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
+    let which = if file.case().bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
+    let mut sheet = bench::on_file(worker.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which)));
     sheet.set("pack", which.word());
     sheet.set("load", clean(looking.load.as_deref().unwrap_or_default()));
     bench_page(&database, worker, file, sheet, None).await
@@ -203,13 +206,13 @@ fn load_asked(text: &str, usual: Force, most: Force, units: Units) -> Option<For
 }
 
 impl Slider {
-    fn new(bench: &Bench, number: i32, which: Which, load: Option<Force>, units: Units) -> Self {
+    fn new(bench: &BenchWork, number: i32, which: Which, load: Option<Force>, units: Units) -> Self {
         let step = if units.weight == WeightUnit::Pounds { 10 } else { 5 };
         let most = (whole_units(bench.most(), units) / step + 1) * step;
         let at = load.map_or(0, |load| whole_units(load, units));
         let pick = |named: &NamedLoad| {
             let load = whole_units(named.load, units);
-            Pick { href: here(number, which, &load.to_string()), name: named.name.clone(), load, here: at == load }
+            Pick { href: here(number, which, &load.to_string()), name: load_name(&named.name), load, here: at == load }
         };
         let mut picks = vec![Pick { href: here(number, which, "0"), name: "No load".to_owned(), load: 0, here: at == 0 }];
         picks.extend(bench.loads.iter().map(pick));
@@ -245,37 +248,36 @@ fn bench_drawn(
     [back, forward]: [bool; 2],
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
+    let units = worker.units();
     let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
-    let cases = planned_cases(file, &survey);
-    let worked = file.case.bench.as_ref().map(|entry| Bench::new(file, &survey, &cases, entry));
+    let worked = file.case().bench.as_ref().map(|entry| file.work.bench(entry));
     let (mut slider, mut under_load, mut over_all, mut problem) = (None, None, None, String::new());
     match worked {
         Some(Ok(bench)) => {
             let load = asked_of(&bench, sheet.text("load"), units);
             slider = Some(Slider::new(&bench, number, which, load, units));
-            over_all = Some(OverAll::new(file, &survey, &cases, &bench, units));
+            over_all = Some(OverAll::new(file, &bench, units));
             match UnderLoad::new(&bench.packs, load, units) {
                 Ok(drawn) => under_load = Some(drawn),
-                Err(error) => problem = crate::view::sentence(&error.to_string()),
+                Err(error) => problem = pack_error_words(&error, units),
             }
         }
-        Some(Err(error)) => problem = crate::view::sentence(&error.to_string()),
+        Some(Err(error)) => problem = pack_error_words(&error, units),
         None => {}
     }
-    let made = made_of(file.case.bench.as_ref(), which);
+    let made = made_of(file.case().bench.as_ref(), which);
     let (fit, fit_states) = fit_field(file, sheet, units);
-    let rows = bench::rows_shown(sheet).max(if file.case.bench.is_none() { FEWEST_ROWS } else { 0 });
+    let rows = bench::rows_shown(sheet).max(if file.case().bench.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
     let template = BenchPage {
-        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(&file.work)),
         number,
         which: which.word(),
         tabs: Which::BOTH
             .map(|tab| Tab { href: here(number, tab, sheet.text("load")), name: tab.name(), here: tab == which })
             .into(),
-        has_pack: file.case.bench.is_some(),
-        changed: file.case.bench.as_ref().is_some_and(BenchEntry::is_changed),
+        has_pack: file.case().bench.is_some(),
+        changed: file.case().bench.as_ref().is_some_and(BenchEntry::is_changed),
         slider,
         under_load,
         over_all,
@@ -303,8 +305,8 @@ fn bench_drawn(
         fit_states,
         back,
         forward,
-        overload: overload_words(&survey, &file.case.names_aboard(), units),
-        stops: file.case.found().stops().iter().map(gate_words).collect(),
+        overload: overload_words(&file.work, units),
+        stops: file.work.look_over().stops().iter().map(gate_words).collect(),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
@@ -336,7 +338,7 @@ fn leaf_row(sheet: &Sheet, row: usize, used: usize, made: Option<&Leaf>, units: 
         let length = match what {
             "width" => made.width,
             // Read with a caliper, not with a tape.
-            "thickness" => return Some(format!("~ {}", bench::made_length(made.thickness, units).text)),
+            "thickness" => return Some(format!("~ {}", units.typed_in().length(made.thickness).text)),
             "front" => made.front,
             "rear" => made.rear,
             "arch" => sheet.sagitta(),
@@ -378,7 +380,7 @@ fn begin_fields(sheet: &Sheet) -> [Field; 6] {
 /// The arch that Tape read under the vehicle, empty or else loaded: of both packs together where both were read.
 fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
     let of_state = |state| {
-        let read = |place| file.case.at(Spot { phase: Phase::Found, state, place }).last();
+        let read = |place| file.case().at(Spot { phase: Phase::Found, state, place }).last();
         let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
         Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| (state, repeats.mean))
     };
@@ -389,7 +391,7 @@ fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
 fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> (Field, Vec<Choice>) {
     let mut sheet = sheet.clone();
     if let Some((state, read)) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
-        sheet.set_typed("fit_arch", &bench::made_length(read, units));
+        sheet.set_typed("fit_arch", &units.typed_in().length(read));
         sheet.set("fit_state", state_name(state));
     }
     let field = sheet.length_field("fit_arch", "Arch under the vehicle").hint("eyes' chord to the main leaf, read or from Tape");

@@ -4,16 +4,17 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::bench::{BenchWork, Packs};
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::BenchEntry;
 use wise_badger_casework::intake::Intake;
-use wise_badger_casework::survey::{Survey, VehicleFacts};
+use wise_badger_casework::survey::VehicleFacts;
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::units::Force;
 use wise_badger_store::job as jobs;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, JobNumber, PgConnection, ShopId, StoreError, job_sheet};
 
-use super::super::job_frame::{found, planned_cases};
 use super::super::{job_file, page};
 use super::{arch_on_tape, load_asked, with_pack};
 use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
@@ -22,8 +23,8 @@ use crate::form::bench::{self, Which};
 use crate::form::{Posted, Sheet};
 use crate::reckoning::run;
 use crate::view::bench::{
-    Bench, ContactLine, HeightLine, Packs, Standing, agreement_words, contact_lines, doubt_words, drawn, drawn_loose,
-    estimated_words, height_lines, load_figures, second_stage_figure,
+    ContactLine, HeightLine, PackUnder, agreement_words, contact_lines, doubt_words, drawn, drawn_loose, estimated_words,
+    height_lines, load_figures, load_name, second_stage_figure,
 };
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
@@ -92,8 +93,8 @@ struct Preview {
 impl UnderLoad {
     pub(super) fn new(packs: &Packs, load: Option<Force>, units: Units) -> Result<Self, PackError> {
         let at = load.unwrap_or_default();
-        let found = Standing::new(&packs.found, at, packs.rated)?;
-        let planned = if packs.changed { Some(Standing::new(&packs.planned, at, packs.rated)?) } else { None };
+        let found = PackUnder::new(&packs.found, at, packs.rated)?;
+        let planned = if packs.changed { Some(PackUnder::new(&packs.planned, at, packs.rated)?) } else { None };
         let picture = |pack, which: Which, standing| match load {
             Some(_) => drawn(packs, pack, which.name(), standing, units),
             None => drawn_loose(pack, which.name(), units),
@@ -120,14 +121,14 @@ impl UnderLoad {
 }
 
 impl OverAll {
-    pub(super) fn new(file: &JobFile, survey: &Survey, cases: &[(String, Survey)], bench: &Bench, units: Units) -> Self {
+    pub(super) fn new(file: &JobFile, bench: &BenchWork, units: Units) -> Self {
         let (packs, work) = (&bench.packs, &bench.work);
         let [found, planned] = bench.second_stage;
         let mut curves = vec![DrawnCurve { curve: &work.found, class: "found", name: "as found", second_stage: found }];
         if packs.changed {
             curves.push(DrawnCurve { curve: &work.planned, class: "planned", name: "as planned", second_stage: planned });
         }
-        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (named.name.clone(), named.load)).collect();
+        let named: Vec<(String, Force)> = bench.loads.iter().map(|named| (load_name(&named.name), named.load)).collect();
         OverAll {
             curve: BenchCurve {
                 curve: curve_drawing(&curves, &named, units),
@@ -135,10 +136,10 @@ impl OverAll {
                 estimated: estimated_words(packs),
             },
             heights: BenchHeights {
-                heights: height_lines(file, survey, cases, bench, units),
+                heights: height_lines(&file.work, bench, units),
                 second_stage: second_stage_figure(bench, units),
                 changed: packs.changed,
-                agreement: agreement_words(file, survey, bench, arch_on_tape(file), units),
+                agreement: agreement_words(&file.work, bench, arch_on_tape(file), units),
             },
         }
     }
@@ -162,7 +163,7 @@ pub(crate) async fn preview(
         }
         _ => {
             let file = job_file(&database, &worker, *number).await?;
-            let entry = with_pack(file.case.bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            let entry = with_pack(file.case().bench.as_ref(), Which::of(sheet.text("pack")), pack);
             run(move |_| Ok(whole(&worker, file, &sheet, entry))).await?
         }
     };
@@ -192,17 +193,17 @@ fn under_load(vehicle: &VehicleFacts, sheet: &Sheet, entry: &BenchEntry) -> Resu
 
 /// The vehicle stands on the packs as they are typed, not as they are on file.
 fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: BenchEntry) -> Result<Preview, PackError> {
-    let file = JobFile { case: file.case.with_bench(Some(entry.clone())), ..file };
-    let (units, survey) = found(worker, &file);
-    let cases = planned_cases(&file, &survey);
-    let bench = Bench::new(&file, &survey, &cases, &entry)?;
+    let case = file.work.into_case().with_bench(Some(entry.clone()));
+    let file = JobFile { work: Casework::new(case), ..file };
+    let units = worker.units();
+    let bench = file.work.bench(&entry)?;
     let load = asked_of(&bench, sheet.text("load"), units);
-    let over_all = Some(OverAll::new(&file, &survey, &cases, &bench, units));
+    let over_all = Some(OverAll::new(&file, &bench, units));
     Ok(Preview { under_load: UnderLoad::new(&bench.packs, load, units)?, over_all })
 }
 
 /// The load asked for on a bench; empty when nothing is asked, and none for a loose pack.
-pub(super) fn asked_of(bench: &Bench, text: &str, units: Units) -> Option<Force> {
+pub(super) fn asked_of(bench: &BenchWork, text: &str, units: Units) -> Option<Force> {
     let first = bench.loads.first().map(|named| named.load);
     load_asked(text, first.unwrap_or_default(), bench.most(), units)
 }

@@ -4,27 +4,25 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
-use wise_badger_casework::entry::{BenchEntry, PackEntry, SteelEntry};
-use wise_badger_casework::survey::{End, LoadState, Survey};
-use wise_badger_casework::verdict::Overload;
-use wise_badger_mechanics::correction::Work;
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rearch, Rule, Steel, WantedArch};
-use wise_badger_mechanics::units::{Curvature, Force, Length};
+use wise_badger_casework::bench::{Asked, BenchWork, CannotRearch, RearchPlan};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{BenchEntry, SteelEntry};
+use wise_badger_casework::route::Stage;
+use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rule, Steel};
+use wise_badger_mechanics::units::{Curvature, Force};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::super::job_frame::{JobFrame, as_chosen, found, planned_cases};
+use super::super::job_frame::{JobFrame, as_chosen};
 use super::super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use super::here;
-use crate::bench::{as_before, bent_like};
 use crate::error::WebError;
-use crate::form::bench::{Which, made_length};
+use crate::form::bench::Which;
 use crate::form::{Field, Picks, Posted, Sheet, asked_by_address};
-use crate::job_route::Stage;
 use crate::reckoning::{drawn, run};
-use crate::view::bench::{Bench, HeightLine, height_lines, rearch_refusal_words};
-use crate::view::look_over::ruled_out;
-use crate::view::{Units, datum_name, percent, sentence, state_name};
+use crate::view::bench::{HeightLine, against_words, cannot_rearch_words, height_lines};
+use crate::view::{Units, datum_name, percent, state_name};
 use crate::worker::Worker;
 
 const RULES: [(&str, &str); 2] = [("keep_nip", "Keep the nip"), ("even_stress", "Even the stress")];
@@ -75,23 +73,21 @@ pub(crate) async fn show(
     let file = job_file(&database, &worker, *number).await?;
     let asked = !typed.is_empty();
     let mut sheet = Sheet::posted(asked_by_address(typed.into_inner()), worker.units());
-    let (_, survey) = found(&worker, &file);
-    let bench = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let bench = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     if !asked {
-        fill(&mut sheet, &file, &survey, &bench);
+        fill(&mut sheet, &file.work, &bench);
     }
     drawn(move |_| rearch_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// What is asked first: the middle of the aim, and what the shop asks of its steel.
-fn fill(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &BenchEntry) {
+fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
     let units = sheet.units();
-    let aim = file.case.aim.as_ref().map(|aim| aim.aim());
-    let target = aim.and_then(|aim| Some((aim.state(), aim.target(survey)?.height)));
-    let stands = || Some((LoadState::Empty, survey.height(End::Rear, LoadState::Empty)?.value));
+    let target = work.target().map(|(state, target)| (state, target.height));
+    let stands = || Some((LoadState::Empty, work.found().height(End::Rear, LoadState::Empty)?.value));
     if let Some((state, height)) = target.or_else(stands) {
         sheet.set("state", state_name(state));
-        sheet.set_typed("height", &made_length(height, units));
+        sheet.set_typed("height", &units.typed_in().length(height));
     }
     sheet.set("rule", "keep_nip");
     sheet.set("lost", bench.lost_in_percent().to_string());
@@ -108,15 +104,6 @@ fn fill(sheet: &mut Sheet, file: &JobFile, survey: &Survey, bench: &BenchEntry) 
             }
         }
     }
-}
-
-/// What the form asks for.
-struct Asked {
-    state: LoadState,
-    height: Length,
-    rule: Rule,
-    /// The bench with what is asked of its steel and its setting.
-    bench: BenchEntry,
 }
 
 fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
@@ -137,49 +124,6 @@ fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
     sheet.is_sound().then_some(Asked { state, height: height.length(), rule, bench })
 }
 
-/// A re-arch that was worked out, with the plan that it makes.
-struct WorkedOut {
-    rearch: Rearch,
-    bench: Bench,
-    planned: PackEntry,
-    against: Vec<String>,
-    raised: Length,
-}
-
-/// Works it out.
-///
-/// # Errors     a sentence that says why it cannot be
-fn work_out(file: &JobFile, survey: &Survey, asked: &Asked, units: Units) -> Result<WorkedOut, String> {
-    let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
-    let measured = survey.height(End::Rear, asked.state);
-    let measured =
-        measured.ok_or_else(|| format!("The rear height {} is not on Tape yet; measure it first.", state_name(asked.state)))?;
-    let cases = planned_cases(file, survey);
-    let base = as_before(&asked.bench.found, &asked.bench.planned);
-    let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
-    let bench = Bench::new(file, survey, &cases, &bench).map_err(said)?;
-    let load = bench.measured.get(asked.state).ok_or("What was put on is not known; tell it on Tape first.")?;
-    if load > bench.work.found.reaches() {
-        let state = state_name(asked.state);
-        return Err(format!(
-            "As read, the pack is outside the model under what it carries {state}; check its thicknesses and arches."
-        ));
-    }
-    let raised = asked.height - measured.value;
-    let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
-    let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule).map_err(said)?;
-    let mut against: Vec<String> = Vec::new();
-    let barred = ruled_out(&file.case.found(), &[Work::Rearching]);
-    against.extend((!barred.is_empty()).then_some(barred));
-    let over = Overload::of(survey).is_some();
-    against.extend(over.then(|| "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned()));
-    let refusals =
-        rearch.refusals(bench.packs.rated, bench.at_stop, survey.vehicle.most_spring_load(), &bench.packs.steel).map_err(said)?;
-    against.extend(refusals.iter().map(|refusal| rearch_refusal_words(refusal, units)));
-    let planned = bent_like(&base, &rearch.wanted, units).map_err(said)?;
-    Ok(WorkedOut { rearch, bench, planned, against, raised })
-}
-
 pub(crate) async fn take(
     database: Data<Database>,
     worker: Worker,
@@ -188,14 +132,14 @@ pub(crate) async fn take(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    let entry = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
-    let (units, survey) = found(&worker, &file);
+    let entry = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let units = worker.units();
     let Some(asked) = read(&mut sheet, &entry) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&refusal))).await;
     };
     let (file, asked, worked) = run(move |_| {
-        let worked = work_out(&file, &survey, &asked, units);
+        let worked = file.work.rearch(&asked, units.typed_in());
         Ok((file, asked, worked))
     })
     .await?;
@@ -210,21 +154,23 @@ pub(crate) async fn take(
 }
 
 fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
-    let (units, survey) = found(worker, file);
+    let (units, survey) = (worker.units(), file.work.found());
     let mut problem = String::new();
     let mut result = None;
-    if let Some(bench) = &file.case.bench
+    if let Some(bench) = &file.case().bench
         && let Some(asked) = read(sheet, bench)
     {
-        match work_out(file, &survey, &asked, units).and_then(|worked| shown(file, &survey, &asked, worked, units)) {
+        let worked = file.work.rearch(&asked, units.typed_in());
+        let worked = worked.and_then(|worked| shown(&file.work, &asked, worked, units).map_err(CannotRearch::from));
+        match worked {
             Ok(shown) => result = Some(shown),
-            Err(why) => problem = why,
+            Err(why) => problem = cannot_rearch_words(&why, units),
         }
     }
     let datum = datum_name(survey.vehicle.class, survey.datum);
     let stress = |name: &str, label: &str| sheet.number_field(name, label, units.stress_name());
     let template = RearchPage {
-        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(file, &survey)),
+        frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(&file.work)),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         states: sheet.picks("state", "The height counts", [("empty", "Empty"), ("loaded", "Loaded")]),
@@ -245,12 +191,12 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }
 
-fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, units: Units) -> Result<RearchResult, String> {
-    let said = |error: PackError| format!("{}.", sentence(&error.to_string()));
-    let WorkedOut { rearch, bench, against, raised, .. } = worked;
+fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Result<RearchResult, PackError> {
+    let survey = work.found();
+    let RearchPlan { rearch, bench, against, raised, .. } = worked;
     let full: Force = bench.packs.rated;
-    let before = rearch.found.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
-    let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full)).map_err(said)?;
+    let before = rearch.found.prepare(full).and_then(|pack| pack.state(full))?;
+    let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full))?;
     let stresses = before.leaves.iter().zip(&after.leaves);
     let pressed = asked.bench.presetting().pressed_leaves(&bench.packs.found, &rearch.wanted);
     let arch = |sheet: ArchSheet| units.fine(sheet.sagitta());
@@ -269,8 +215,8 @@ fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, unit
     };
     let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed);
     let leaves = leaves.zip(stresses).map(|(leaf, (before, after))| line(leaf, before, after)).collect();
-    let work = PackWork::new(&bench.packs.found, &rearch.wanted, survey.vehicle.most_spring_load()).map_err(said)?;
-    let (cases, bench) = (planned_cases(file, survey), Bench { work, ..bench });
+    let bent = PackWork::new(&bench.packs.found, &rearch.wanted, survey.vehicle.most_spring_load())?;
+    let bench = BenchWork { work: bent, ..bench };
     let datum = datum_name(survey.vehicle.class, survey.datum);
     Ok(RearchResult {
         asked: format!(
@@ -281,7 +227,7 @@ fn shown(file: &JobFile, survey: &Survey, asked: &Asked, worked: WorkedOut, unit
             units.change(raised)
         ),
         leaves,
-        heights: height_lines(file, survey, &cases, &bench, units),
-        against,
+        heights: height_lines(work, &bench, units),
+        against: against.iter().map(|against| against_words(against, units)).collect(),
     })
 }

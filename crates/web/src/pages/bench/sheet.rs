@@ -4,23 +4,23 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
+use wise_badger_casework::bench::BenchWork;
 use wise_badger_casework::entry::BenchEntry;
+use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Offset};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
-use super::super::job_frame::{found, planned_cases};
 use super::super::{Page, job_file, page};
 use super::bits::{Bit, all_bits};
 use crate::error::WebError;
 use crate::form::{Field, Sheet, asked_by_address};
-use crate::job_route::Stage;
+use crate::job_route::Shown as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;
-use crate::view::bench::Bench;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -64,7 +64,7 @@ pub(super) struct Arcs {
     pub(super) pressed: ArchSheet,
 }
 
-pub(super) fn arcs(bench: &Bench, entry: &BenchEntry) -> Vec<Arcs> {
+pub(super) fn arcs(bench: &BenchWork, entry: &BenchEntry) -> Vec<Arcs> {
     let (found, planned) = (&bench.packs.found, &bench.packs.planned);
     let press = entry.presetting().pressed_leaves(found, planned);
     let one = |(leaf, press): (&Leaf, _)| {
@@ -92,20 +92,19 @@ pub(crate) async fn show(
 }
 
 fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page, WebError> {
-    let (entry, bench) = worked(worker, file)?;
+    let (entry, bench) = worked(file)?;
     let (number, units) = (file.job.number.0, worker.units());
-    let (_, survey) = found(worker, file);
-    let (bits, bits_problem) = all_bits(&mut sheet, file, &survey, &bench);
+    let (bits, bits_problem) = all_bits(&mut sheet, &file.work, &bench);
     let pairs = bench.packs.planned.leaves.iter().zip(arcs(&bench, &entry));
     let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(number, place, leaf, &arcs, units)).collect();
     let template = SheetPage {
         shell: Shell::new(
             worker,
-            format!("Arching sheet: {}", file.case.intake.label),
+            format!("Arching sheet: {}", file.case().intake.label),
             format!("{}/sheet", Stage::Bench.path_of(number)),
         ),
         number,
-        label: file.case.intake.label.clone(),
+        label: file.case().intake.label.clone(),
         lost: format!("{} %", entry.lost_in_percent()),
         step: units.height(step(units)),
         leaves,
@@ -121,11 +120,9 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
     page(StatusCode::OK, &template)
 }
 
-pub(super) fn worked(worker: &Worker, file: &JobFile) -> Result<(BenchEntry, Bench), WebError> {
-    let entry = file.case.bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
-    let (_, survey) = found(worker, file);
-    let cases = planned_cases(file, &survey);
-    let bench = Bench::new(file, &survey, &cases, &entry);
+pub(super) fn worked(file: &JobFile) -> Result<(BenchEntry, BenchWork), WebError> {
+    let entry = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let bench = file.work.bench(&entry);
     let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; put its figures right."))?;
     Ok((entry, bench))
 }

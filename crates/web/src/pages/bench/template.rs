@@ -45,7 +45,7 @@ fn drawn(
     of: Option<&str>,
 ) -> Result<(&'static str, Vec<u8>, &'static str), WebError> {
     let number = file.job.number.0;
-    let (entry, bench) = worked(worker, file)?;
+    let (entry, bench) = worked(file)?;
     let leaf = bench.packs.planned.leaves.get(place).ok_or(WebError::NotFound("leaf"))?;
     let arcs = arcs(&bench, &entry);
     let arcs = arcs.get(place).ok_or(WebError::NotFound("leaf"))?;

@@ -2,6 +2,7 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
+use wise_badger_casework::bench::{Act, MOST_LEAVES, bent_like, done, work_on};
 use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
 use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
@@ -13,17 +14,15 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::{self, Step};
 use wise_badger_store::{Database, JobId, correction};
 
-use super::super::job_frame::found;
 use super::super::options::{newest_of, refuse_what_cannot_be_cured};
 use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
 use super::{SHELF, bench_page, bench_with, here, pack_of, with_pack};
-use crate::bench::{Act, act, bent_like, work_words};
 use crate::error::WebError;
-use crate::form::bench::{self, MOST_LEAVES, Which, made_length};
+use crate::form::bench::{self, Which};
 use crate::form::{Posted, Sheet};
-use crate::view::bench::Bench;
+use crate::view::bench::{cannot_words, work_words};
 use crate::view::look_over::ruled_out;
-use crate::view::sentence;
+use crate::view::pack_error::pack_error_words;
 use crate::worker::Worker;
 
 pub(crate) async fn save(
@@ -35,13 +34,13 @@ pub(crate) async fn save(
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let which = Which::of(sheet.text("pack"));
-    sheet.keep_words_of(&bench::on_file(sheet.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which))));
+    sheet.keep_words_of(&bench::on_file(sheet.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which))));
     let pack = bench::check(&mut sheet).and_then(|pack| acted(&mut sheet, &file, pack));
     let Some(pack) = pack else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return bench_page(&database, worker, file, sheet, Some(refusal)).await;
     };
-    let entry = bench_with(&database, &worker, file.case.bench.as_ref(), which, pack).await?;
+    let entry = bench_with(&database, &worker, file.case().bench.as_ref(), which, pack).await?;
     keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
 }
 
@@ -49,23 +48,23 @@ pub(crate) async fn save(
 fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
     let Some(asked) = act_asked(sheet) else { return Some(pack) };
     let added = matches!(asked, Act::Insert { .. });
-    let barred = if added { ruled_out(&file.case.found(), &[Work::AddedLeaf]) } else { String::new() };
+    let barred = if added { ruled_out(file.work.look_over(), &[Work::AddedLeaf]) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
         return None;
     }
-    let done = match act(&pack, asked, sheet.units()) {
-        Ok(done) => done,
+    let with_it = match done(&pack, asked, sheet.units().typed_in()) {
+        Ok(with_it) => with_it,
         Err(cannot) => {
-            sheet.refuse("act", cannot);
+            sheet.refuse("act", cannot_words(cannot));
             return None;
         }
     };
-    if let Err(error) = bench::whole(&done) {
-        sheet.refuse("act", format!("That makes no pack: {error}."));
+    if let Err(error) = bench::whole(&with_it) {
+        sheet.refuse("act", format!("That makes no pack: {}", pack_error_words(&error, sheet.units())));
         return None;
     }
-    Some(done)
+    Some(with_it)
 }
 
 fn act_asked(sheet: &Sheet) -> Option<Act> {
@@ -98,7 +97,7 @@ async fn keep_bench(
         Kept::Saved => Ok(see_other(here(number, which, sheet.text("load")))),
         Kept::Refused(refusal) => {
             let file = job_file(database, &worker, number).await?;
-            let on_file = bench::on_file(sheet.units(), file.case.bench.as_ref().map(|bench| pack_of(bench, which)));
+            let on_file = bench::on_file(sheet.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which)));
             sheet.compare_with(&on_file);
             bench_page(database, worker, file, sheet, Some(refusal)).await
         }
@@ -116,7 +115,7 @@ pub(crate) async fn begin(
     let mut sheet = Sheet::posted(posted, worker.units());
     match few(&mut sheet) {
         Some(pack) => {
-            let entry = bench_with(&database, &worker, file.case.bench.as_ref(), Which::Found, pack).await?;
+            let entry = bench_with(&database, &worker, file.case().bench.as_ref(), Which::Found, pack).await?;
             keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
         }
         None => {
@@ -158,15 +157,15 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
     let half = |half: &Option<Typed>| half.as_ref().map_or(metres(0.0), Typed::length);
     let clamp = Clamp::usual(half(&main.front), half(&main.rear));
     let pack = PackEntry {
-        clamp_front: made_length(clamp.front, sheet.units()),
-        clamp_rear: made_length(clamp.rear, sheet.units()),
+        clamp_front: sheet.units().typed_in().length(clamp.front),
+        clamp_rear: sheet.units().typed_in().length(clamp.rear),
         leaves: std::iter::once(main).chain(others).collect(),
         pack_arch: Some(pack_arch?),
         helper: None,
         young_modulus_pa: None,
     };
     if let Err(error) = pack.pack() {
-        sheet.refuse("few_arch", format!("{}.", sentence(&error.to_string())));
+        sheet.refuse("few_arch", pack_error_words(&error, sheet.units()));
         return None;
     }
     sheet.is_sound().then_some(pack)
@@ -180,21 +179,21 @@ pub(crate) async fn fit(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let Some(entry) = file.case.bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
-    let (units, survey) = found(&worker, &file);
+    let Some(entry) = file.case().bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
+    let units = worker.units();
     let mut sheet = Sheet::posted(posted, units);
     let typed = sheet.signed_length("fit_arch");
     let state = if sheet.text("fit_state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
-    let load = Bench::new(&file, &survey, &[], &entry).ok().and_then(|bench| *bench.measured.get(state));
+    let load = file.work.bench(&entry).ok().and_then(|bench| *bench.measured.get(state));
     if load.is_none() {
         sheet.refuse("fit_arch", "What was put on is not known; tell it on Tape first.");
     }
     let fitted = typed.zip(load).and_then(|(typed, load)| {
         let fitted = entry.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
-        match fitted.and_then(|(pack, _)| bent_like(&entry.found, &pack, units)) {
+        match fitted.and_then(|(pack, _)| bent_like(&entry.found, &pack, units.typed_in())) {
             Ok(pack) => Some(pack),
             Err(error) => {
-                sheet.refuse("fit_arch", format!("{}.", sentence(&error.to_string())));
+                sheet.refuse("fit_arch", pack_error_words(&error, units));
                 None
             }
         }
@@ -242,16 +241,16 @@ pub(crate) async fn consider(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     refuse_what_cannot_be_cured(&file)?;
-    let (units, survey) = found(&worker, &file);
-    let Some(bench) = file.case.bench.clone().filter(BenchEntry::is_changed) else {
+    let (units, survey) = (worker.units(), file.work.found());
+    let Some(bench) = file.case().bench.clone().filter(BenchEntry::is_changed) else {
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
-    let words = work_words(&bench.found, &bench.planned);
+    let words = work_words(&work_on(&bench.found, &bench.planned));
     let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load());
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
     let correction =
         entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
-    if !file.case.found().gate(&correction.works()).is_empty() {
+    if !file.work.look_over().gate(&correction.works()).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
     }
     let sheet = Sheet::posted(posted, units);

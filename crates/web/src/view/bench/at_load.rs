@@ -1,10 +1,11 @@
 //! Packs under one load: drawn, and figure by figure.
 
+use wise_badger_casework::bench::Packs;
 use wise_badger_mechanics::pack::{Contact, Leaf, LeafLine, LeafStress, Pack, PackError, PackState, Strained};
 use wise_badger_mechanics::side_effect::ride::bounce_frequency;
 use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRate};
 
-use super::{PACK_SOURCE, Packs};
+use super::PACK_SOURCE;
 use crate::drawing::{DrawnPack, LeafMark};
 use crate::view::{Figure, Sum, Tone, Units, degrees, frequency, percent, sentence};
 
@@ -14,15 +15,15 @@ const STEPS: u32 = 10;
 const BY_LEAVES: &str = "By the leaves alone. Where the tape measured a rate, heights and Options go by that one.";
 
 /// A pack clamped and loaded: how it bears, and how its leaves lie.
-pub(crate) struct Standing {
+pub(crate) struct PackUnder {
     state: PackState,
     lines: Vec<LeafLine>,
 }
 
-impl Standing {
+impl PackUnder {
     pub(crate) fn new(pack: &Pack, load: Force, rated: Force) -> Result<Self, PackError> {
         let prepared = pack.prepare(rated)?;
-        Ok(Standing { state: prepared.state(load)?, lines: prepared.lines(load, STEPS)? })
+        Ok(PackUnder { state: prepared.state(load)?, lines: prepared.lines(load, STEPS)? })
     }
 }
 
@@ -49,7 +50,7 @@ pub(crate) fn drawn_loose<'a>(pack: &'a Pack, title: &str, units: Units) -> Draw
 }
 
 /// A pack as it is drawn under a load.
-pub(crate) fn drawn<'a>(packs: &Packs, pack: &'a Pack, title: &str, standing: &Standing, units: Units) -> DrawnPack<'a> {
+pub(crate) fn drawn<'a>(packs: &Packs, pack: &'a Pack, title: &str, standing: &PackUnder, units: Units) -> DrawnPack<'a> {
     let (state, load) = (&standing.state, standing.state.load);
     let allowed = packs.allowed(load);
     let mark = |(leaf, stress): (&Leaf, &LeafStress)| {
@@ -75,7 +76,7 @@ fn ride(rate: SpringRate, load: Force) -> Option<Frequency> {
 }
 
 /// The two packs under one load, figure by figure: what is planned, and what was found beside it.
-pub(crate) fn load_figures(packs: &Packs, found: &Standing, planned: &Standing, units: Units) -> Vec<Figure> {
+pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder, units: Units) -> Vec<Figure> {
     let (changed, load) = (packs.changed, planned.state.load);
     let (before, after) = (&found.state, &planned.state);
     let was = |text: String| if changed { format!("found {text}") } else { String::new() };
@@ -145,7 +146,7 @@ pub(crate) struct ContactLine {
 }
 
 /// Where the leaves of a pack press on each other, from the main leaf down.
-pub(crate) fn contact_lines(pack: &Pack, standing: &Standing, units: Units) -> Vec<ContactLine> {
+pub(crate) fn contact_lines(pack: &Pack, standing: &PackUnder, units: Units) -> Vec<ContactLine> {
     let name = |leaf: usize| pack.leaves.get(leaf).map_or("", |leaf| leaf.name.as_str());
     let line = |contact: &Contact| {
         let (from, to) = (units.height(contact.from), units.height(contact.to));

@@ -1,14 +1,13 @@
 //! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
 
-use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::{End, LoadState, Survey};
-use wise_badger_casework::verdict::RateVerdict;
+use wise_badger_casework::bench::BenchWork;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{ArchAgreement, Pack, RateAgreement};
 use wise_badger_mechanics::units::{Force, Length};
-use wise_badger_store::job_file::JobFile;
 
-use super::{Bench, PACK_SOURCE};
+use super::PACK_SOURCE;
 use crate::view::load_plan::{case_heights, unpredicted_words};
 use crate::view::prediction::height_sum;
 use crate::view::{Figure, Opened, Sum, Units, state_name};
@@ -21,45 +20,40 @@ pub(crate) struct HeightLine {
 }
 
 /// Heights in every case, before and after.
-pub(crate) fn height_lines(
-    file: &JobFile,
-    survey: &Survey,
-    cases: &[(String, Survey)],
-    bench: &Bench,
-    units: Units,
-) -> Vec<HeightLine> {
-    let (predictor, correction) = (Predictor::new(survey), Correction::at_the_rear(ReworkedPack(bench.work.clone())));
+pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> Vec<HeightLine> {
+    let (survey, predictor) = (work.found(), work.predictor());
+    let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
     let prediction = predictor.predict(&correction);
     let mut lines = Vec::new();
     for state in LoadState::BOTH {
         let Some(read) = survey.height(End::Rear, state) else { continue };
         let planned = match prediction.get(state) {
             Ok(predicted) => {
-                let sum = height_sum(survey, &correction, predicted, state, units);
+                let sum = height_sum(predictor, &correction, predicted, state, units);
                 Opened::new(units.predicted(predicted.rear), sum)
             }
             Err(why) => Opened::plain(unpredicted_words(*why)),
         };
         let name = match state {
             LoadState::Empty => "Empty".to_owned(),
-            LoadState::Loaded => file.case.measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
+            LoadState::Loaded => work.case().measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
         };
         lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
-    let cases = case_heights(&predictor, cases, &correction, units);
+    let cases = case_heights(predictor, work.cases(), &correction, units);
     lines.extend(cases.into_iter().map(|case| HeightLine { name: case.name, found: case.before, planned: case.rear }));
     lines
 }
 
 /// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
 pub(crate) fn agreement_words(
-    file: &JobFile,
-    survey: &Survey,
-    bench: &Bench,
+    work: &Casework,
+    bench: &BenchWork,
     read_arch: Option<(LoadState, Length)>,
     units: Units,
 ) -> Vec<String> {
-    let mut words: Vec<String> = sag_words(file, survey, units).into_iter().collect();
+    let survey = work.found();
+    let mut words: Vec<String> = sag_words(work, units).into_iter().collect();
     let stands = |state| {
         let load = (*bench.measured.get(state))?;
         bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(load)).ok()
@@ -82,7 +76,7 @@ pub(crate) fn agreement_words(
         let state = state_name(load_state);
         words.push(format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}."));
     }
-    if let (RateVerdict::Measured(measured), Some(state)) = (RateVerdict::of(survey), stands(LoadState::Empty)) {
+    if let (Some(measured), Some(state)) = (work.rate().measured(), stands(LoadState::Empty)) {
         let leaves = 2.0 * f64::from(survey.vehicle.assumptions().rear_axles) * state.rate;
         let judged = match RateAgreement::of(leaves, measured.rate, measured.relative_sd) {
             RateAgreement::Agrees => "they agree as well as tape and thickness can tell",
@@ -100,8 +94,9 @@ pub(crate) fn agreement_words(
 }
 
 /// How much lower it stands empty than it did when sound, where that is known.
-fn sag_words(file: &JobFile, survey: &Survey, units: Units) -> Option<String> {
-    let sound = file.case.sheet.sound_rear.as_ref()?.length();
+fn sag_words(work: &Casework, units: Units) -> Option<String> {
+    let (survey, case) = (work.found(), work.case());
+    let sound = case.sheet.sound_rear.as_ref()?.length();
     let stands = survey.height(End::Rear, LoadState::Empty)?.value;
     let lost = sound - stands;
     if lost <= Length::default() || units.is_nothing(lost) {
@@ -114,7 +109,7 @@ fn sag_words(file: &JobFile, survey: &Survey, units: Units) -> Option<String> {
 }
 
 /// The load at which the lowest leaf joins in, before and after.
-pub(crate) fn second_stage_figure(bench: &Bench, units: Units) -> Figure {
+pub(crate) fn second_stage_figure(bench: &BenchWork, units: Units) -> Figure {
     let told = |(load, pack): (Option<Force>, &Pack)| match (load, pack.overload_leaf()) {
         (Some(load), Some(_)) => units.weight(load),
         (None, Some(_)) => "not within these loads".to_owned(),

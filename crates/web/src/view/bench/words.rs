@@ -1,9 +1,12 @@
 //! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
 
+use wise_badger_casework::bench::{Against, Cannot, CannotRearch, LoadName, MOST_LEAVES, Packs, WorkOn};
 use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
 
-use super::Packs;
-use crate::view::{Units, sentence};
+use super::super::pack_error::pack_error_words;
+
+use crate::view::look_over::gates_words;
+use crate::view::{Units, sentence, state_name};
 
 /// What about a pack is estimated, in sentences.
 pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
@@ -64,7 +67,7 @@ pub(crate) fn doubt_words(pack: &Pack) -> Vec<String> {
 }
 
 /// Why a pack is not to be re-arched, in a sentence that says what to do instead.
-pub(crate) fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> String {
+fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> String {
     match refusal {
         RearchRefusal::TooThin { leaf, thickness, least } => format!(
             "{} is {} thick; under {} a leaf does not hold a new arch. Replace it.",
@@ -85,5 +88,66 @@ pub(crate) fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> Str
         ),
         RearchRefusal::NothingToGain => "It stands that high already; there is no arch to put in.".to_owned(),
         _ => "It is not to be re-arched.".to_owned(),
+    }
+}
+
+/// What speaks against a re-arch, in a sentence.
+pub(crate) fn against_words(against: &Against, units: Units) -> String {
+    match against {
+        Against::RuledOut(gates) => gates_words(gates),
+        Against::OverARating => "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned(),
+        Against::Refused(refusal) => rearch_refusal_words(refusal, units),
+    }
+}
+
+/// Why a re-arch cannot be worked out, in a sentence.
+pub(crate) fn cannot_rearch_words(why: &CannotRearch, units: Units) -> String {
+    match why {
+        CannotRearch::NotMeasured(state) => {
+            format!("The rear height {} is not on Tape yet; measure it first.", state_name(*state))
+        }
+        CannotRearch::LoadNotKnown => "What was put on is not known; tell it on Tape first.".to_owned(),
+        CannotRearch::OutsideTheModel(state) => {
+            let state = state_name(*state);
+            format!("As read, the pack is outside the model under what it carries {state}; check its thicknesses and arches.")
+        }
+        CannotRearch::Pack(error) => pack_error_words(error, units),
+    }
+}
+
+/// Why something cannot be done to a pack, in a sentence.
+pub(crate) fn cannot_words(why: Cannot) -> String {
+    match why {
+        Cannot::Full => format!("The bench holds {MOST_LEAVES} leaves."),
+        Cannot::NoMainLeaf => "There is no main leaf to cut it for yet.".to_owned(),
+        Cannot::LastLeaf => "A pack keeps one leaf at least.".to_owned(),
+        Cannot::NoSuchLeaf => "There is no such leaf.".to_owned(),
+        Cannot::AtTheEnd => "It is at the end of the pack already.".to_owned(),
+        Cannot::NotWorkedOut => "The pack cannot be worked out as it stands; put its figures right first.".to_owned(),
+    }
+}
+
+/// What is planned on a pack, in a few words.
+pub(crate) fn work_words(work: &[WorkOn]) -> String {
+    let words = |work: &WorkOn| match work {
+        WorkOn::In(leaf) => format!("{leaf} in"),
+        WorkOn::Out(leaf) => format!("{leaf} out"),
+        WorkOn::Rearched => "re-arched".to_owned(),
+        WorkOn::HelperSet => "helper set".to_owned(),
+        WorkOn::HelperOff => "helper off".to_owned(),
+    };
+    if work.is_empty() { "rebuilt".to_owned() } else { work.iter().map(words).collect::<Vec<_>>().join(", ") }
+}
+
+/// What a load on a pack is called.
+pub(crate) fn load_name(name: &LoadName) -> String {
+    match name {
+        LoadName::Empty => "Empty".to_owned(),
+        LoadName::Loaded => "Loaded".to_owned(),
+        LoadName::Case(name) => name.clone(),
+        LoadName::Rated => "Rated".to_owned(),
+        LoadName::StopFound => "Stop, found".to_owned(),
+        LoadName::StopPlanned => "Stop, planned".to_owned(),
+        LoadName::Stop => "At the stop".to_owned(),
     }
 }

@@ -1,20 +1,20 @@
 //! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
 
-use wise_badger_casework::entry::{LeafEntry, PackEntry};
+use crate::entry::{HelperEntry, LeafEntry, PackEntry, TypedIn};
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind, YOUNG_MODULUS_PA};
 use wise_badger_mechanics::units::InShopUnits;
 
-use crate::form::bench::{MOST_LEAVES, made_helper, made_length};
-use crate::view::Units;
-
 /// Something done to a pack.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Act {
+pub enum Act {
     /// A leaf from the shelf, at a place or where its length puts it.
     Insert {
+        /// Which leaf.
         kind: PartKind,
+        /// Under how many of the leaves that are there; `None` where its length puts it.
         at: Option<usize>,
     },
+    /// Taken out.
     Remove(usize),
     /// End for end.
     Turn(usize),
@@ -28,44 +28,63 @@ pub(crate) enum Act {
     FlatterOverload,
 }
 
-/// Why something cannot be done to a pack, in a sentence.
-pub(crate) type Cannot = &'static str;
+/// Most leaves that the bench holds.
+pub const MOST_LEAVES: usize = 12;
 
-/// Does it.
-pub(crate) fn act(entry: &PackEntry, act: Act, units: Units) -> Result<PackEntry, Cannot> {
+/// Why something cannot be done to a pack.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Cannot {
+    /// The bench holds no more leaves than [`MOST_LEAVES`].
+    Full,
+    /// There is no main leaf that a new one could be cut for.
+    NoMainLeaf,
+    /// A pack keeps one leaf at least.
+    LastLeaf,
+    /// There is no leaf in that row.
+    NoSuchLeaf,
+    /// It is at the end of the pack already.
+    AtTheEnd,
+    /// The pack cannot be worked out as it stands.
+    NotWorkedOut,
+}
+
+/// The pack with it done.
+///
+/// # Errors     [`Cannot`] says why it cannot be
+pub fn done(entry: &PackEntry, act: Act, units: TypedIn) -> Result<PackEntry, Cannot> {
     let mut done = entry.clone();
     let leaves = &mut done.leaves;
     match act {
         Act::Insert { kind, at } => {
             if leaves.len() >= MOST_LEAVES {
-                return Err("The bench holds twelve leaves.");
+                return Err(Cannot::Full);
             }
             let pack = pack_of(entry)?;
-            let new = kind.leaf_for(&pack).ok_or("There is no main leaf to cut it for yet.")?;
+            let new = kind.leaf_for(&pack).ok_or(Cannot::NoMainLeaf)?;
             let place = at.unwrap_or_else(|| pack.place_by_length(&new)).clamp(1, leaves.len());
             let name = free_name(entry, &new.name);
             leaves.insert(place, leaf_entry(&Leaf { name, ..new }, units));
         }
         Act::FlatterOverload => {
             let pack = pack_of(entry)?;
-            let new = PartKind::FlatterOverload.leaf_for(&pack).ok_or("There is no main leaf to cut it for yet.")?;
+            let new = PartKind::FlatterOverload.leaf_for(&pack).ok_or(Cannot::NoMainLeaf)?;
             if let Some(there) = pack.overload_leaf() {
                 leaves.truncate(there);
             } else if leaves.len() >= MOST_LEAVES {
-                return Err("The bench holds twelve leaves.");
+                return Err(Cannot::Full);
             }
             let name = free_name(&PackEntry { leaves: leaves.clone(), ..entry.clone() }, "Flatter overload leaf");
             leaves.push(leaf_entry(&Leaf { name, ..new }, units));
         }
         Act::Remove(row) if leaves.len() > 1 && row < leaves.len() => drop(leaves.remove(row)),
-        Act::Remove(_) => return Err("A pack keeps one leaf at least."),
+        Act::Remove(_) => return Err(Cannot::LastLeaf),
         Act::Turn(row) => {
-            let leaf = leaves.get_mut(row).ok_or("There is no such leaf.")?;
+            let leaf = leaves.get_mut(row).ok_or(Cannot::NoSuchLeaf)?;
             std::mem::swap(&mut leaf.front, &mut leaf.rear);
         }
         Act::Up(row) if row > 0 && row < leaves.len() => leaves.swap(row - 1, row),
         Act::Down(row) if row + 1 < leaves.len() => leaves.swap(row, row + 1),
-        Act::Up(_) | Act::Down(_) => return Err("It is at the end of the pack already."),
+        Act::Up(_) | Act::Down(_) => return Err(Cannot::AtTheEnd),
         Act::Sort => {
             let pack = pack_of(entry)?;
             let lengths = pack.leaves.iter().map(|leaf| (leaf.front + leaf.rear).si());
@@ -81,7 +100,7 @@ pub(crate) fn act(entry: &PackEntry, act: Act, units: Units) -> Result<PackEntry
 fn pack_of(entry: &PackEntry) -> Result<Pack, Cannot> {
     match entry.pack() {
         Ok(read) => Ok(read.pack),
-        Err(_) => Err("The pack cannot be worked out as it stands; put its figures right first."),
+        Err(_) => Err(Cannot::NotWorkedOut),
     }
 }
 
@@ -93,8 +112,8 @@ fn free_name(entry: &PackEntry, name: &str) -> String {
 }
 
 /// A leaf as it would be typed; its chord follows from its length.
-pub(crate) fn leaf_entry(leaf: &Leaf, units: Units) -> LeafEntry {
-    let made = |length| made_length(length, units);
+fn leaf_entry(leaf: &Leaf, units: TypedIn) -> LeafEntry {
+    let made = |length| units.length(length);
     LeafEntry {
         name: leaf.name.clone(),
         width: Some(made(leaf.width)),
@@ -108,15 +127,15 @@ pub(crate) fn leaf_entry(leaf: &Leaf, units: Units) -> LeafEntry {
 }
 
 /// A pack from elsewhere as it would be typed.
-pub(crate) fn pack_entry(pack: &Pack, units: Units) -> PackEntry {
-    let made = |length| made_length(length, units);
+pub fn pack_entry(pack: &Pack, units: TypedIn) -> PackEntry {
+    let made = |length| units.length(length);
     let modulus = pack.young_modulus.value;
     let mut entry = PackEntry {
         leaves: Vec::with_capacity(pack.leaves.len()),
         clamp_front: made(pack.clamp.front),
         clamp_rear: made(pack.clamp.rear),
         pack_arch: None,
-        helper: pack.helper.as_ref().map(|helper| made_helper(helper, units)),
+        helper: pack.helper.as_ref().map(|helper| HelperEntry::made(helper, units)),
         young_modulus_pa: ((modulus / YOUNG_MODULUS_PA - 1.0).abs() > 1e-9).then_some(modulus),
     };
     for leaf in &pack.leaves {
@@ -128,13 +147,13 @@ pub(crate) fn pack_entry(pack: &Pack, units: Units) -> PackEntry {
 }
 
 /// The same pack with its leaves bent as a worked-out pack has them; what was typed of leaves that stay as they are is kept.
-pub(crate) fn bent_like(entry: &PackEntry, bent: &Pack, units: Units) -> Result<PackEntry, PackError> {
+pub fn bent_like(entry: &PackEntry, bent: &Pack, units: TypedIn) -> Result<PackEntry, PackError> {
     let before = entry.pack()?.pack;
     let mut entry = PackEntry { pack_arch: None, ..entry.clone() };
     for ((leaf, before), bent) in entry.leaves.iter_mut().zip(&before.leaves).zip(&bent.leaves) {
         let stays = (before.curvature - bent.curvature).value.abs() < 1e-9;
         if !(stays && leaf.arch.is_some()) {
-            leaf.arch = Some(made_length(ArchSheet::of(bent).sagitta(), units));
+            leaf.arch = Some(units.length(ArchSheet::of(bent).sagitta()));
             leaf.chord = None;
         }
     }
@@ -142,7 +161,7 @@ pub(crate) fn bent_like(entry: &PackEntry, bent: &Pack, units: Units) -> Result<
 }
 
 /// A planned pack before any leaf of it was bent: leaves that came in as they came in, leaves that were added as they are.
-pub(crate) fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
+pub fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
     let mut before = PackEntry { pack_arch: found.pack_arch.clone(), ..planned.clone() };
     for leaf in &mut before.leaves {
         if let Some(came_in) = found.leaves.iter().find(|came_in| came_in.name == leaf.name) {
@@ -152,20 +171,35 @@ pub(crate) fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
     before
 }
 
-/// What is done to a pack, in a few words.
-pub(crate) fn work_words(found: &PackEntry, planned: &PackEntry) -> String {
+/// One thing that is planned on a pack, as far as a few words tell it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum WorkOn {
+    /// A leaf goes in.
+    In(String),
+    /// A leaf comes out.
+    Out(String),
+    /// Leaves that were there are bent.
+    Rearched,
+    /// A helper is set.
+    HelperSet,
+    /// The helper comes off.
+    HelperOff,
+}
+
+/// Everything that is planned on a pack; nothing, where it is only put in another order.
+pub fn work_on(found: &PackEntry, planned: &PackEntry) -> Vec<WorkOn> {
     let is_in = |pack: &PackEntry, name: &str| pack.leaves.iter().any(|leaf| leaf.name == name);
-    let mut words: Vec<String> = Vec::new();
-    words.extend(planned.leaves.iter().filter(|leaf| !is_in(found, &leaf.name)).map(|leaf| format!("{} in", leaf.name)));
-    words.extend(found.leaves.iter().filter(|leaf| !is_in(planned, &leaf.name)).map(|leaf| format!("{} out", leaf.name)));
+    let only_in = |one: &PackEntry, other: &PackEntry, work: fn(String) -> WorkOn| -> Vec<WorkOn> {
+        one.leaves.iter().filter(|leaf| !is_in(other, &leaf.name)).map(|leaf| work(leaf.name.clone())).collect()
+    };
     let bent = |leaf: &LeafEntry| found.leaves.iter().any(|before| before.name == leaf.name && before.arch != leaf.arch);
-    if planned.leaves.iter().any(bent) {
-        words.push("re-arched".to_owned());
-    }
-    if planned.helper != found.helper {
-        words.push(if planned.helper.is_some() { "helper set" } else { "helper off" }.to_owned());
-    }
-    if words.is_empty() { "rebuilt".to_owned() } else { words.join(", ") }
+    let bent = planned.leaves.iter().any(bent).then_some(WorkOn::Rearched);
+    let helper = if planned.helper.is_some() { WorkOn::HelperSet } else { WorkOn::HelperOff };
+    let helper = (planned.helper != found.helper).then_some(helper);
+    let mut work = only_in(planned, found, WorkOn::In);
+    work.extend(only_in(found, planned, WorkOn::Out));
+    work.extend(bent.into_iter().chain(helper));
+    work
 }
 
 #[cfg(test)]
@@ -175,8 +209,8 @@ mod tests {
     use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
     use wise_badger_mechanics::units::{inches, per_metre};
 
-    const SHOP: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
-    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+    const SHOP: TypedIn = TypedIn { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
+    const METRIC: TypedIn = TypedIn { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
 
     fn leaf(name: &str, front: f64, rear: f64, radius: f64) -> Leaf {
         let curvature = per_metre(if radius > 0.0 { 1.0 / inches(radius).si() } else { 0.0 });
@@ -207,14 +241,14 @@ mod tests {
     fn leaves_go_in_by_their_length_or_where_they_are_put_each_under_a_name_of_its_own() {
         let start = pack_entry(&pack(), SHOP);
         let short = |at| Act::Insert { kind: PartKind::ShortAddedLeaf, at };
-        let once = act(&start, short(None), SHOP).expect("put in");
+        let once = done(&start, short(None), SHOP).expect("put in");
         assert_eq!(names(&once), ["Main", "Second", "Added leaf", "Overload"]);
-        let twice = act(&once, short(Some(1)), SHOP).expect("put in");
+        let twice = done(&once, short(Some(1)), SHOP).expect("put in");
         assert_eq!(names(&twice), ["Main", "Added leaf 2", "Second", "Added leaf", "Overload"]);
-        assert_eq!(names(&act(&once, short(Some(0)), SHOP).expect("put in"))[0], "Main", "never above the main leaf");
-        let sorted = act(&twice, Act::Sort, SHOP).expect("sorted");
+        assert_eq!(names(&done(&once, short(Some(0)), SHOP).expect("put in"))[0], "Main", "never above the main leaf");
+        let sorted = done(&twice, Act::Sort, SHOP).expect("sorted");
         assert_eq!(names(&sorted), ["Main", "Second", "Added leaf 2", "Added leaf", "Overload"]);
-        let flatter = act(&sorted, Act::FlatterOverload, SHOP).expect("changed");
+        let flatter = done(&sorted, Act::FlatterOverload, SHOP).expect("changed");
         assert_eq!(names(&flatter).last(), Some(&"Flatter overload leaf"));
         assert_eq!(flatter.leaves.len(), sorted.leaves.len(), "in the place of the one that was there");
     }
@@ -222,25 +256,25 @@ mod tests {
     #[test]
     fn what_cannot_be_done_to_a_pack_is_said() {
         let start = pack_entry(&pack(), SHOP);
-        for (asked, says) in [
-            (Act::Up(0), "at the end"),
-            (Act::Down(2), "at the end"),
-            (Act::Remove(7), "one leaf"),
-            (Act::Turn(9), "no such leaf"),
+        for (asked, why) in [
+            (Act::Up(0), Cannot::AtTheEnd),
+            (Act::Down(2), Cannot::AtTheEnd),
+            (Act::Remove(7), Cannot::LastLeaf),
+            (Act::Turn(9), Cannot::NoSuchLeaf),
         ] {
-            assert!(act(&start, asked, SHOP).expect_err("cannot be").contains(says), "{asked:?}");
+            assert_eq!(done(&start, asked, SHOP), Err(why), "{asked:?}");
         }
         let full = PackEntry { leaves: vec![start.leaves[1].clone(); MOST_LEAVES], ..start.clone() };
         let insert = Act::Insert { kind: PartKind::OwnMaking, at: None };
-        assert!(act(&full, insert, SHOP).expect_err("full").contains("twelve"));
+        assert_eq!(done(&full, insert, SHOP), Err(Cannot::Full));
         let single = PackEntry { leaves: start.leaves[..1].to_vec(), ..start };
-        assert!(act(&single, Act::Remove(0), SHOP).is_err());
+        assert!(done(&single, Act::Remove(0), SHOP).is_err());
     }
 
     #[test]
-    fn a_turned_leaf_has_its_other_end_ahead_and_what_is_done_is_told_in_few_words() {
+    fn a_turned_leaf_has_its_other_end_ahead_and_what_is_planned_is_told() {
         let found = pack_entry(&pack(), SHOP);
-        let turned = act(&found, Act::Turn(1), SHOP).expect("turned");
+        let turned = done(&found, Act::Turn(1), SHOP).expect("turned");
         assert_eq!(
             turned.leaves[1]
                 .front
@@ -249,13 +283,14 @@ mod tests {
                 .map(|(front, rear)| (front.text.as_str(), rear.text.as_str())),
             Some(("23", "20"))
         );
-        assert_eq!(work_words(&found, &turned), "rebuilt");
-        let added = act(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
-        assert_eq!(work_words(&found, &added), "Long added leaf in");
-        let out = act(&added, Act::Remove(2), SHOP).expect("taken out");
-        assert_eq!(work_words(&found, &out), "Long added leaf in, Second out");
+        assert_eq!(work_on(&found, &turned), []);
+        let added = done(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
+        let put_in = || WorkOn::In("Long added leaf".to_owned());
+        assert_eq!(work_on(&found, &added), [put_in()]);
+        let out = done(&added, Act::Remove(2), SHOP).expect("taken out");
+        assert_eq!(work_on(&found, &out), [put_in(), WorkOn::Out("Second".to_owned())]);
         let bent = bent_like(&added, &added.pack().expect("sound").pack.bent_by(per_metre(0.1)), SHOP).expect("bent");
-        assert_eq!(work_words(&found, &bent), "Long added leaf in, re-arched");
+        assert_eq!(work_on(&found, &bent), [put_in(), WorkOn::Rearched]);
         // Before any leaf was bent the ones that came in are as they came, and the one put in as it was put.
         let before = as_before(&found, &bent);
         assert_eq!(before.leaves[0].arch, found.leaves[0].arch);

@@ -1,0 +1,10 @@
+//! The pack on the bench: what is done to it, what it is under the vehicle, and what a re-arch asks of it.
+
+mod acts;
+mod loads;
+mod rearch;
+
+pub use acts::{Act, Cannot, as_before, bent_like, done, pack_entry, work_on};
+pub use acts::{MOST_LEAVES, WorkOn};
+pub use loads::{BenchWork, LoadName, NamedLoad, Packs};
+pub use rearch::{Against, Asked, CannotRearch, RearchPlan, plan_rearch};

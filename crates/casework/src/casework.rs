@@ -1,0 +1,188 @@
+//! A job being worked out: what follows from its case, each thing worked out at most once, when it is first asked for.
+
+use std::sync::OnceLock;
+
+use wise_badger_mechanics::correction::{Correction, Work};
+use wise_badger_mechanics::pack::PackError;
+
+use crate::aim::{Aim, TargetBand};
+use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
+use crate::case::{Case, PlannedCase};
+use crate::entry::{BenchEntry, CorrectionEntry, LoadPlanEntry, TypedIn};
+use crate::look_over::{Gate, LookOver};
+use crate::prediction::{Prediction, Predictor};
+use crate::reading::Phase;
+use crate::survey::{End, LoadState, Survey};
+use crate::verdict::{Overload, RateVerdict};
+
+/// Every screen of a job asks one of these, so that no two can disagree.
+#[derive(Debug)]
+pub struct Casework {
+    case: Case,
+    found: OnceLock<Survey>,
+    fitted: OnceLock<Survey>,
+    look_over: OnceLock<LookOver>,
+    overload: OnceLock<Option<Overload>>,
+    predictor: OnceLock<Predictor>,
+    cases: OnceLock<Vec<PlannedCase>>,
+    options: Vec<Considered>,
+}
+
+/// A correction on the list, worked out.
+#[derive(Debug, Default)]
+struct Considered {
+    correction: OnceLock<Option<Correction>>,
+    prediction: OnceLock<Option<Prediction>>,
+}
+
+/// Why nothing may be fitted at all.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum NothingFits {
+    /// A rating is passed, and no spring changes that.
+    OverARating,
+    /// Something on the look-over comes first: nothing is fitted on a failed part.
+    Stopped,
+}
+
+impl Casework {
+    /// A case, of which nothing is worked out yet.
+    pub fn new(case: Case) -> Self {
+        let options = case.corrections.iter().map(|_| Considered::default()).collect();
+        Casework {
+            case,
+            found: OnceLock::new(),
+            fitted: OnceLock::new(),
+            look_over: OnceLock::new(),
+            overload: OnceLock::new(),
+            predictor: OnceLock::new(),
+            cases: OnceLock::new(),
+            options,
+        }
+    }
+
+    /// What stands on the job, as typed.
+    pub fn case(&self) -> &Case {
+        &self.case
+    }
+
+    /// The case again, to be changed.
+    pub fn into_case(self) -> Case {
+        self.case
+    }
+
+    /// The vehicle as it came in.
+    pub fn found(&self) -> &Survey {
+        self.found.get_or_init(|| self.case.survey(Phase::Found))
+    }
+
+    /// The vehicle after fitting.
+    pub fn fitted(&self) -> &Survey {
+        self.fitted.get_or_init(|| self.case.survey(Phase::Fitted))
+    }
+
+    /// Whether the rear was measured after fitting, in either state.
+    pub fn is_measured_again(&self) -> bool {
+        LoadState::BOTH.into_iter().any(|state| self.fitted().height(End::Rear, state).is_some())
+    }
+
+    /// What was found on the vehicle.
+    pub fn look_over(&self) -> &LookOver {
+        self.look_over.get_or_init(|| self.case.looked_over())
+    }
+
+    /// The ratings passed, if any.
+    pub fn overload(&self) -> Option<&Overload> {
+        self.overload.get_or_init(|| Overload::of(self.found())).as_ref()
+    }
+
+    /// The vehicle behind the readings.
+    pub fn predictor(&self) -> &Predictor {
+        self.predictor.get_or_init(|| Predictor::new(self.found()))
+    }
+
+    /// The same where anything asked for it already.
+    pub fn predictor_asked_for(&self) -> Option<&Predictor> {
+        self.predictor.get()
+    }
+
+    /// The rear rate.
+    pub fn rate(&self) -> &RateVerdict {
+        self.predictor().rate()
+    }
+
+    /// Every case of the load plan with something in it, but the measured one.
+    pub fn cases(&self) -> &[PlannedCase] {
+        let of_plan = |plan: &LoadPlanEntry| -> Vec<PlannedCase> {
+            let measured = self.case.measured_case().map(|measured| measured.key);
+            let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
+            let aboard = aboard.filter(|(case, items)| !items.is_empty() && Some(case.key) != measured);
+            let planned = aboard
+                .map(|(case, items)| PlannedCase { name: case.name.clone(), survey: self.found().in_case(items, case.scale()) });
+            planned.collect()
+        };
+        self.cases.get_or_init(|| self.case.plan.as_ref().map(of_plan).unwrap_or_default())
+    }
+
+    /// A bench worked out on this vehicle.
+    ///
+    /// # Errors     [`PackError`] names what about a pack cannot be
+    pub fn bench(&self, entry: &BenchEntry) -> Result<BenchWork, PackError> {
+        BenchWork::new(&self.case, self.found(), self.cases(), entry)
+    }
+
+    /// A re-arch worked out on this vehicle.
+    ///
+    /// # Errors     [`CannotRearch`]
+    pub fn rearch(&self, asked: &Asked, units: TypedIn) -> Result<RearchPlan, CannotRearch> {
+        plan_rearch(&self.case, self.found(), self.cases(), self.look_over(), self.overload(), asked, units)
+    }
+
+    /// The aim.
+    pub fn aim(&self) -> Option<Aim> {
+        self.case.aim.as_ref().map(|sheet| sheet.aim())
+    }
+
+    /// What the aim asks of the rear, and in which state; `None` while a height it hangs on is not read.
+    pub fn target(&self) -> Option<(LoadState, TargetBand)> {
+        let aim = self.aim()?;
+        Some((aim.state(), aim.target(self.found())?))
+    }
+
+    /// Why nothing may be fitted at all, if that is so.
+    pub fn nothing_fits(&self) -> Option<NothingFits> {
+        if self.overload().is_some() {
+            return Some(NothingFits::OverARating);
+        }
+        (!self.look_over().stops().is_empty()).then_some(NothingFits::Stopped)
+    }
+
+    /// What rules a kind of work out.
+    pub fn gate(&self, works: &[Work]) -> Vec<Gate> {
+        self.look_over().gate(works)
+    }
+
+    /// A correction on the list, by its place: as typed, and as the mechanics take it. `None` past the list, or for what is no
+    /// correction any more.
+    pub fn option(&self, place: usize) -> Option<(&CorrectionEntry, &Correction)> {
+        let (entry, option) = (self.case.corrections.get(place)?, self.options.get(place)?);
+        let correction = option.correction.get_or_init(|| entry.correction());
+        correction.as_ref().map(|correction| (entry, correction))
+    }
+
+    /// Where a correction on the list would leave the vehicle. Over a rating nothing is predicted.
+    pub fn predicted(&self, place: usize) -> Option<&Prediction> {
+        let (_, correction) = self.option(place).filter(|_| self.overload().is_none())?;
+        let predict = || Some(self.predictor().predict(correction));
+        self.options.get(place)?.prediction.get_or_init(predict).as_ref()
+    }
+
+    /// The correction chosen, as typed and as the mechanics take it.
+    pub fn chosen(&self) -> Option<(&CorrectionEntry, &Correction)> {
+        self.option(self.case.chosen?)
+    }
+
+    /// Where the correction chosen would leave the vehicle.
+    pub fn chosen_predicted(&self) -> Option<&Prediction> {
+        self.predicted(self.case.chosen?)
+    }
+}
