@@ -50,7 +50,7 @@ pub fn choose(
             fittings::shop_id.eq(person.shop_id),
             fittings::job_id.eq(job),
             fittings::correction_id.eq(correction),
-            fittings::predicted.eq(Json(*predicted)),
+            fittings::predicted.eq(Json(predicted.clone())),
             fittings::recorded_by.eq(person.id),
         ))
         .execute(connection)?;

@@ -18,8 +18,9 @@ pub use made::TypedIn;
 
 use crate::aim::Aim;
 use crate::prediction::Prediction;
-use crate::survey::{EmptyAndLoaded, LoadPut, LoadState};
+use crate::survey::{EmptyAndLoaded, End, LoadPut, LoadState};
 use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
@@ -239,8 +240,21 @@ pub struct PredictedHeight {
     pub band_m: f64,
 }
 
+/// Either side of an end in a state, where one is predicted to stand above the other.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct PredictedSides {
+    /// Which end.
+    pub end: End,
+    /// In which state.
+    pub state: LoadState,
+    /// Its left side.
+    pub left: PredictedHeight,
+    /// Its right side.
+    pub right: PredictedHeight,
+}
+
 /// The heights predicted when a correction was chosen.
-#[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct PredictedHeights {
     /// Front, empty.
     pub front_empty: Option<PredictedHeight>,
@@ -250,6 +264,9 @@ pub struct PredictedHeights {
     pub front_loaded: Option<PredictedHeight>,
     /// Rear, loaded.
     pub rear_loaded: Option<PredictedHeight>,
+    /// Every end that was read on both sides, side by side.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub sides: Vec<PredictedSides>,
 }
 
 impl PredictedHeights {
@@ -258,12 +275,20 @@ impl PredictedHeights {
         let height = |height: Uncertain<Length>| PredictedHeight { height_m: height.value.si(), band_m: height.band().si() };
         let state = |state| prediction.get(state).as_ref().ok();
         let rear = |of| state(of).map(|predicted| height(predicted.rear));
+        let sides = |of| -> Vec<PredictedSides> {
+            let of_end = |end, sides: Option<Sides<Uncertain<Length>>>| {
+                sides.map(|sides| PredictedSides { end, state: of, left: height(sides.left), right: height(sides.right) })
+            };
+            let both = state(of).map(|it| [of_end(End::Front, it.front_sides), of_end(End::Rear, it.rear_sides)]);
+            both.into_iter().flatten().flatten().collect()
+        };
         let front = |of| state(of).and_then(|predicted| predicted.front).map(height);
         PredictedHeights {
             front_empty: front(LoadState::Empty),
             rear_empty: rear(LoadState::Empty),
             front_loaded: front(LoadState::Loaded),
             rear_loaded: rear(LoadState::Loaded),
+            sides: LoadState::BOTH.into_iter().flat_map(sides).collect(),
         }
     }
 

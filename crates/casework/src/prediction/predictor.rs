@@ -366,8 +366,8 @@ impl Predictor {
         axle_sd: Length,
         rolled: impl Fn(&[Change]) -> Option<(Forecast, Forecast)>,
     ) -> Option<Sides<Uncertain<Length>>> {
-        let readings = self.survey.readings(end, state);
         let half_lean_sd = self.survey.half_lean_sd(end, state)?;
+        let readings = self.survey.readings(end, state);
         let corner = Sides { left: readings.corner(Side::Left)?, right: readings.corner(Side::Right)? };
         let rise =
             |from: &Forecast, to: &Forecast, side| Some(identified.rise(from, to, &side_mark(&self.survey, end, side)?)?.value);

@@ -18,7 +18,7 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, ReadingPrecision};
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, Length};
+use wise_badger_mechanics::units::{Force, Length, inches};
 
 /// Whether the load is on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -59,6 +59,14 @@ impl LoadState {
     pub const BOTH: [LoadState; 2] = [LoadState::Empty, LoadState::Loaded];
 }
 
+/// A lean under this is within the tape, in inches.
+pub const LEAN_SEEN_IN: f64 = 1.0 / 8.0;
+
+/// Whether one side stands above the other by more than the tape explains.
+pub fn is_a_lean(lean: Length) -> bool {
+    lean.abs() >= inches(LEAN_SEEN_IN)
+}
+
 /// Everything measured and stated about one vehicle.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Survey {
@@ -89,6 +97,17 @@ impl Survey {
             End::Front => &readings.front,
             End::Rear => &readings.rear,
         }
+    }
+
+    /// Height of one side of an end, where both were read: as sure as the axle's, and what its own side may be off beside that.
+    pub fn side(&self, end: End, state: LoadState, side: Side) -> Option<Uncertain<Length>> {
+        let sd = Length::hypot(self.height(end, state)?.sd, self.half_lean_sd(end, state)?);
+        Some(Uncertain::new(self.readings(end, state).corner(side)?, sd))
+    }
+
+    /// Whether an end leans by more than the tape explains.
+    pub fn leans(&self, end: End, state: LoadState) -> bool {
+        self.lean(end, state).is_some_and(is_a_lean)
     }
 
     /// Standard deviation of half the lean of an end; `None` where one side was not read.

@@ -1,7 +1,7 @@
 //! Where the inches went: from the height that is wanted to the height that was measured, part by part.
 
 use super::rate::{MeasuredStages, RateVerdict};
-use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, End, LoadState, Survey};
+use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, End, LoadState, Survey, is_a_lean};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches, metres};
@@ -68,9 +68,6 @@ impl SoundHeight {
         inches(1.0 / 8.0)
     }
 }
-
-/// A lean under this is within the tape.
-pub const LEAN_SEEN_IN: f64 = 1.0 / 8.0;
 
 impl Breakdown {
     /// Takes the way apart. `None` while the rear was not read in the state the height is wanted in, or, for a loaded one,
@@ -187,7 +184,7 @@ fn carried(survey: &Survey, rate: &RateVerdict, drop: Length) -> Option<Vec<Part
 /// The lean of the low side, by spring and by load; `None` where it is within the tape.
 fn lean(survey: &Survey, state: LoadState, parts: &mut Vec<Part>) -> Option<Side> {
     let now = survey.lean(End::Rear, state)?;
-    if now.abs() < inches(LEAN_SEEN_IN) {
+    if !is_a_lean(now) {
         return None;
     }
     // Right less left: positive, the left is low.

@@ -1,11 +1,11 @@
 //! Why it sags: causes ranked by the evidence for and against them.
 
-use super::breakdown::{Breakdown, LEAN_SEEN_IN, PartKind};
+use super::breakdown::{Breakdown, PartKind};
 use super::contact::contact_suspicion;
 use super::rate::RateVerdict;
 use super::ratings::Overload;
 use crate::look_over::{Defect, Gate, LookOver};
-use crate::survey::{Centre, Complaint, End, LoadPut, LoadState, Modification, Survey};
+use crate::survey::{Centre, Complaint, End, LoadPut, LoadState, Modification, Survey, is_a_lean};
 use wise_badger_mechanics::axle_rate::ContactSuspicion;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches};
@@ -323,7 +323,7 @@ fn lean_by_load(grounds: &Grounds<'_>) -> Judged {
     let lean = |state| grounds.survey.lean(End::Rear, state);
     let (Some(empty), Some(loaded)) = (lean(LoadState::Empty), lean(LoadState::Loaded)) else { return judged };
     let gained = loaded - empty;
-    if gained.abs() < inches(LEAN_SEEN_IN) {
+    if !is_a_lean(gained) {
         return judged;
     }
     let part = Uncertain::new(gained.abs(), inches(1.0 / 8.0));

@@ -6,7 +6,7 @@ mod contact;
 mod rate;
 mod ratings;
 
-pub use breakdown::{Breakdown, LEAN_SEEN_IN, Part, PartKind, SoundHeight};
+pub use breakdown::{Breakdown, Part, PartKind, SoundHeight};
 pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
 pub use contact::contact_suspicion;
 pub use rate::{Agreed, MeasuredStages, RateFigure, RateVerdict};

@@ -69,7 +69,7 @@ impl PartialEq for Row {
 impl Row {
     /// The kind that goes by a word.
     pub fn of(word: &str) -> Option<&'static Row> {
-        KINDS.into_iter().find(|row| row.word == word)
+        KINDS.iter().copied().find(|row| row.word == word)
     }
 
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.

@@ -5,6 +5,7 @@
 //! does.
 
 pub mod added_leaf;
+pub mod anti_roll_bar;
 mod caution;
 mod given;
 pub mod helper_spring;
@@ -17,6 +18,7 @@ mod site;
 mod work;
 
 pub use added_leaf::AddedLeaf;
+pub use anti_roll_bar::AntiRollBar;
 pub use caution::Caution;
 pub use given::{Given, Quantity};
 pub use helper_spring::HelperSpring;
@@ -29,5 +31,12 @@ pub use site::{Axles, Site};
 pub use work::Work;
 
 /// Every kind, in the order it is offered.
-pub static KINDS: [&Row; 6] =
-    [&lift_block::ROW, &helper_spring::ROW, &added_leaf::ROW, &load_rubber::ROW, &rearched_pack::ROW, &reworked_pack::ROW];
+pub static KINDS: &[&Row] = &[
+    &lift_block::ROW,
+    &helper_spring::ROW,
+    &added_leaf::ROW,
+    &load_rubber::ROW,
+    &rearched_pack::ROW,
+    &anti_roll_bar::ROW,
+    &reworked_pack::ROW,
+];

@@ -33,7 +33,7 @@ pub(crate) struct SiteForm {
 
 /// Every kind that is typed on a form, with its fields.
 pub(crate) fn kinds_form(sheet: &Sheet) -> Picks {
-    let typed = || KINDS.into_iter().filter(|words| words.is_typed());
+    let typed = || KINDS.iter().copied().filter(|words| words.is_typed());
     let picks = sheet.picks("kind", "Correction", typed().map(|words| (words.row.word, words.name))).quiet();
     typed().fold(picks, |picks, words| {
         let fields = words.fields.iter().map(|field| field_of(sheet, words.row, field).into());
@@ -97,7 +97,7 @@ pub(crate) fn fill(sheet: &mut Sheet, entry: &CorrectionEntry) {
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, class: VehicleClass) -> Option<CorrectionEntry> {
     let picked = sheet.text("kind");
-    let Some(words) = KINDS.into_iter().find(|words| words.is_typed() && words.row.word == picked) else {
+    let Some(words) = KINDS.iter().copied().find(|words| words.is_typed() && words.row.word == picked) else {
         sheet.refuse("kind", "Pick a correction.");
         return None;
     };

@@ -1,6 +1,7 @@
 //! What each kind of correction is called and asked for in: a file a kind, beside the one that the mechanics have of it.
 
 mod added_leaf;
+mod anti_roll_bar;
 mod form;
 mod helper_spring;
 mod lift_block;
@@ -15,12 +16,13 @@ pub(crate) use words::{account, correction_name, formula};
 use wise_badger_mechanics::correction::Row;
 
 /// The words of every kind, in the order offered.
-static KINDS: [&KindWords; 6] = [
+static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
     &helper_spring::WORDS,
     &added_leaf::WORDS,
     &load_rubber::WORDS,
     &rearched_pack::WORDS,
+    &anti_roll_bar::WORDS,
     &reworked_pack::WORDS,
 ];
 
@@ -53,7 +55,7 @@ struct FieldWords {
 
 impl KindWords {
     fn of(row: &Row) -> &'static KindWords {
-        KINDS.into_iter().find(|words| words.row == row).unwrap_or(&lift_block::WORDS)
+        KINDS.iter().copied().find(|words| words.row == row).unwrap_or(&lift_block::WORDS)
     }
 
     /// Whether it is typed on the form of Options, and not worked out elsewhere.
@@ -69,8 +71,8 @@ mod tests {
 
     #[test]
     fn every_kind_of_the_mechanics_has_its_words_and_every_field_its_figure() {
-        let known: Vec<&str> = correction::KINDS.into_iter().map(|row| row.word).collect();
-        let worded: Vec<&str> = KINDS.into_iter().map(|words| words.row.word).collect();
+        let known: Vec<&str> = correction::KINDS.iter().map(|row| row.word).collect();
+        let worded: Vec<&str> = KINDS.iter().map(|words| words.row.word).collect();
         assert_eq!(known, worded);
         for words in KINDS {
             for field in words.fields {

@@ -2,7 +2,10 @@
 
 use wise_badger_casework::aim::TargetBand;
 use wise_badger_casework::prediction::Prediction;
-use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::Repeats;
+use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::Length;
 
 use crate::view::Units;
@@ -50,6 +53,20 @@ pub(crate) struct Marks {
     pub(crate) front_name: String,
 }
 
+/// Both sides where they lean, otherwise the axle's own height.
+fn each_side(survey: &Survey, end: End, state: LoadState) -> Vec<(Length, &'static str)> {
+    let Some(axle) = survey.height(end, state) else { return Vec::new() };
+    let sides = Sides::from_fn(|side| survey.side(end, state, side));
+    let sides = sides.left.zip(sides.right).map(|(left, right)| Sides { left, right });
+    sides_or_axle(axle, sides).into_iter().map(|(height, side)| (height.value, side)).collect()
+}
+
+/// What is alike is shown once, what leans is shown for both.
+fn sides_or_axle(axle: Uncertain<Length>, sides: Option<Sides<Uncertain<Length>>>) -> Vec<(Uncertain<Length>, &'static str)> {
+    let leaning = sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
+    leaning.map_or_else(|| vec![(axle, "")], |sides| vec![(sides.left, ", left"), (sides.right, ", right")])
+}
+
 impl Marks {
     pub(crate) fn new(found: &Survey, shown: &Shown, units: Units) -> Self {
         let survey = shown.fitted.as_ref().unwrap_or(found);
@@ -59,18 +76,16 @@ impl Marks {
         for state in LoadState::BOTH {
             let word = crate::view::state_name(state);
             for end in [End::Front, End::Rear] {
-                if let Some(height) = survey.height(end, state) {
-                    marks.put(
-                        end,
-                        Mark {
-                            kind: MarkKind::Measured,
-                            state,
-                            height: height.value,
-                            band: Length::default(),
-                            text: units.height(height.value),
-                            name: format!("{word}{after}"),
-                        },
-                    );
+                let measured = |height: Length, side: &str| Mark {
+                    kind: MarkKind::Measured,
+                    state,
+                    height,
+                    band: Length::default(),
+                    text: units.height(height),
+                    name: format!("{word}{after}{side}"),
+                };
+                for (height, side) in each_side(survey, end, state) {
+                    marks.put(end, measured(height, side));
                 }
             }
             let gap = survey.stop_gap.get(state);
@@ -78,17 +93,21 @@ impl Marks {
                 marks.stop_gap.push((state, *gap, format!("{} {word}", units.height(*gap))));
             }
             if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.get(state)) {
-                marks.put(
-                    End::Rear,
-                    Mark {
-                        kind: MarkKind::Predicted,
-                        state,
-                        height: predicted.rear.value,
-                        band: predicted.rear.band(),
-                        text: units.predicted(predicted.rear),
-                        name: format!("predicted {word}"),
-                    },
-                );
+                let mark = |height: Uncertain<Length>, side: &str| Mark {
+                    kind: MarkKind::Predicted,
+                    state,
+                    height: height.value,
+                    band: height.band(),
+                    text: units.predicted(height),
+                    name: format!("predicted {word}{side}"),
+                };
+                let front = predicted.front.filter(|_| predicted.front_sides.is_some());
+                for (height, side) in front.into_iter().flat_map(|front| sides_or_axle(front, predicted.front_sides)) {
+                    marks.put(End::Front, mark(height, side));
+                }
+                for (height, side) in sides_or_axle(predicted.rear, predicted.rear_sides) {
+                    marks.put(End::Rear, mark(height, side));
+                }
             }
         }
         if let Some((state, target)) = shown.aim {
@@ -113,10 +132,12 @@ impl Marks {
         Marks { front: of(&self.front), rear: of(&self.rear), stop_gap, front_name: self.front_name.clone() }
     }
 
-    /// Height of an axle's mark of a kind in a state.
+    /// Height of an end by its marks of a kind in a state: the mean of both sides where each has its own.
     pub(crate) fn height(&self, end: End, kind: MarkKind, state: LoadState) -> Option<Length> {
         let marks = if end == End::Front { &self.front } else { &self.rear };
-        marks.iter().find(|mark| mark.kind == kind && mark.state == state).map(|mark| mark.height)
+        let heights: Vec<Length> =
+            marks.iter().filter(|mark| mark.kind == kind && mark.state == state).map(|mark| mark.height).collect();
+        Repeats::of(&heights).map(|heights| heights.mean)
     }
 
     /// All of it in words, for those who cannot see the drawing.

@@ -181,7 +181,8 @@ impl<'a> Picture<'a> {
         }
         let predicted = [LoadState::Loaded, LoadState::Empty].into_iter().find_map(|state| {
             let rear = height(End::Rear, MarkKind::Predicted, state)?;
-            Some(self.lift(height(End::Front, MarkKind::Measured, state), Some(rear)))
+            let front = height(End::Front, MarkKind::Predicted, state);
+            Some(self.lift(front.or_else(|| height(End::Front, MarkKind::Measured, state)), Some(rear)))
         });
         if let Some(predicted) = predicted {
             self.body(canvas, "body-dashed", predicted, false);

@@ -77,7 +77,6 @@ pub(crate) fn unpredicted_words(why: Unpredicted) -> &'static str {
         Unpredicted::OnTheStops => "on the stops",
         Unpredicted::NotMeasured => "not measured yet",
         Unpredicted::NeedsRate => "too weak to say",
-        Unpredicted::PastThePack => "past what the pack can be worked out for",
         Unpredicted::DoesNotStand => "does not stand",
         Unpredicted::NoSuchAxle => "no such axle",
         _ => "outside the model",

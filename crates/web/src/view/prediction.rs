@@ -2,12 +2,14 @@
 
 use wise_badger_casework::aim::{Aim, AimVerdict};
 use wise_badger_casework::prediction::{PredictedState, Prediction, Predictor, Unpredicted};
-use wise_badger_casework::survey::{LoadState, Survey};
+use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_mechanics::side::{Side, Sides};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
-use super::{Figure, Sum, Tone, Units, frequency, percent, sentence, state_name};
+use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_name};
 use crate::correction::{account, formula};
 
 const SOURCE: &str = "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
@@ -22,7 +24,10 @@ pub(crate) fn prediction_figures(
     let mut figures = Vec::new();
     for state in LoadState::BOTH {
         match prediction.get(state) {
-            Ok(predicted) => figures.push(height(predictor, correction, predicted, state, units)),
+            Ok(predicted) => {
+                figures.push(height(predictor, correction, predicted, state, units));
+                figures.extend(sides(predictor.survey(), predicted, state, units));
+            }
             Err(why) => figures.push(unpredicted(*why, state)),
         }
     }
@@ -81,6 +86,44 @@ fn height(predictor: &Predictor, correction: &Correction, predicted: &PredictedS
         rise => format!("{} from now", units.change(rise)),
     };
     Figure::new(label, units.predicted(predicted.rear), sum).note(note)
+}
+
+/// Either side of an end that leans, or would, and the front where the correction is there.
+fn sides(survey: &Survey, predicted: &PredictedState, state: LoadState, units: Units) -> Vec<Figure> {
+    let class = survey.vehicle.class;
+    let front = predicted.front_sides.and(predicted.front).map(|front| {
+        let before = survey.height(End::Front, state).map_or(front.value, |height| height.value);
+        let label = format!("{}, {}", sentence(end_name(class, End::Front)), state_name(state));
+        risen(label, front, before, SPRINGS_ASSUMED, units)
+    });
+    let each = [(End::Front, predicted.front_sides), (End::Rear, predicted.rear_sides)];
+    let leaning = each.into_iter().filter_map(|(end, sides)| {
+        let sides = sides?;
+        let leans = survey.leans(end, state) || is_a_lean(sides.right.value - sides.left.value);
+        leans.then_some((end, sides))
+    });
+    let of_side = |(end, sides): (End, Sides<Uncertain<Length>>)| {
+        Side::BOTH.map(|side| {
+            let height = *sides.get(side);
+            let before = survey.side(end, state, side).map_or(height.value, |height| height.value);
+            let label = format!("{} {}, {}", sentence(end_name(class, end)), side.name(), state_name(state));
+            risen(label, height, before, ROLL_ASSUMED, units)
+        })
+    };
+    front.into_iter().chain(leaning.flat_map(of_side)).collect()
+}
+
+const SPRINGS_ASSUMED: &str = "The front springs are assumed for the class, to 35 %.";
+const ROLL_ASSUMED: &str =
+    "How stiff the vehicle is in roll is not known: between bare springs and a heavy bar in front. Weigh both corners after.";
+
+fn risen(label: String, height: Uncertain<Length>, before: Length, doubt: &'static str, units: Units) -> Figure {
+    let rise = height.value - before;
+    let numbers = vec![format!("{} + rise of {} = {}", units.exact(before), units.exact(rise), units.exact(height.value))];
+    let sum = Sum::new("height = height measured there + its own rise", numbers, SOURCE)
+        .doubt(format!("± {} is two standard deviations. {doubt}", units.exact(height.band())));
+    let note = if units.is_nothing(rise) { "where it is now".to_owned() } else { format!("{} from now", units.change(rise)) };
+    Figure::new(label, units.predicted(height), sum).note(note)
 }
 
 fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {

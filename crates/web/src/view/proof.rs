@@ -1,10 +1,11 @@
 //! Predicted against measured, in words.
 
-use wise_badger_casework::entry::{PredictedHeight, PredictedHeights};
+use wise_badger_casework::entry::{PredictedHeight, PredictedHeights, PredictedSides};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
-use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, metres};
+use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 
 use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
 
@@ -16,11 +17,26 @@ pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, units
         (End::Front, LoadState::Empty, predicted.front_empty),
         (End::Front, LoadState::Loaded, predicted.front_loaded),
     ];
-    heights.into_iter().filter_map(|(end, state, height)| proof(end, state, height?, fitted, units)).collect()
+    let class = fitted.vehicle.class;
+    let mut figures = Vec::new();
+    for (end, state, height) in heights {
+        let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_name(state));
+        let axle = height.zip(fitted.height(end, state));
+        figures.extend(axle.map(|(predicted, measured)| proof(label(""), predicted, measured, units)));
+        let sides = predicted.sides.iter().find(|sides| sides.end == end && sides.state == state);
+        let leans =
+            |sides: &PredictedSides| fitted.leans(end, state) || is_a_lean(metres(sides.right.height_m - sides.left.height_m));
+        for side in sides.filter(|sides| leans(sides)).into_iter().flat_map(|_| Side::BOTH) {
+            let predicted = sides.map(|sides| if side == Side::Left { sides.left } else { sides.right });
+            let both = predicted.zip(fitted.side(end, state, side));
+            figures
+                .extend(both.map(|(predicted, measured)| proof(label(&format!(" {}", side.name())), predicted, measured, units)));
+        }
+    }
+    figures
 }
 
-fn proof(end: End, state: LoadState, predicted: PredictedHeight, fitted: &Survey, units: Units) -> Option<Figure> {
-    let measured = fitted.height(end, state)?;
+fn proof(label: String, predicted: PredictedHeight, measured: Uncertain<Length>, units: Units) -> Figure {
     let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
     let (off, grade) = (check.difference(), check.grade());
     let by = match units.height(off.abs()) {
@@ -43,8 +59,7 @@ fn proof(end: End, state: LoadState, predicted: PredictedHeight, fitted: &Survey
         numbers,
         "The prediction as it stood when the correction was chosen.",
     );
-    let label = format!("{}, {}", sentence(end_name(fitted.vehicle.class, end)), state_name(state));
     let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
     let note = format!("predicted {foretold}: {words}");
-    Some(Figure::new(label, units.height(measured.value), sum).note(note).tone(tone))
+    Figure::new(label, units.height(measured.value), sum).note(note).tone(tone)
 }

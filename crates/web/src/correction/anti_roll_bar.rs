@@ -1,0 +1,23 @@
+//! The words of an anti-roll bar.
+
+use wise_badger_mechanics::correction::anti_roll_bar::ROW;
+
+use super::{FieldWords, KindWords};
+
+pub(super) static WORDS: KindWords = KindWords {
+    row: &ROW,
+    name: "Anti-roll bar",
+    in_a_list: "Anti-roll bar, {end_rate} at an end",
+    fields: &[
+        FieldWords {
+            figure: "end_rate",
+            field: "bar_rate",
+            label: "Rate at one end",
+            hint: "force there for each inch or millimetre above the other end",
+            what: "A bar's rate",
+        },
+        FieldWords { figure: "base", field: "bar_base", label: "Between its ends", hint: "", what: "A bar between its ends" },
+    ],
+    account: &["bar {end_rate} at an end, {base} between them"],
+    formula: "height = height measured: a bar carries nothing while both sides move alike, and takes part of what leans",
+};
