@@ -8,61 +8,12 @@ use diesel::prelude::*;
 use serde_json::Value;
 
 use crate::change::{self, What};
+pub use crate::deed::Deed;
 use crate::difference::{self, Difference};
+use crate::job_sheet::DEEDS;
 use crate::json::Json;
 use crate::schema::{aims, corrections, fittings, job_sheets, jobs, loads, photographs, readings};
 use crate::{JobId, PersonId, ShopId, StoreError};
-
-/// What was done.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Deed {
-    /// The job was opened.
-    Opened,
-    /// What intake says of the vehicle was changed.
-    VehicleChanged,
-    /// The intake sheet was written.
-    Asked,
-    /// The load plan was written.
-    Planned,
-    /// How the heights are read was changed.
-    MannerChanged,
-    /// Readings were taken.
-    Read,
-    /// Readings were corrected, or taken off.
-    Corrected,
-    /// What was put on was told.
-    Loaded,
-    /// The vehicle was looked over.
-    LookedOver,
-    /// A pack was worked on at the bench.
-    Benched,
-    /// The bench went a step back.
-    SteppedBack,
-    /// The bench went a step forward again.
-    SteppedForward,
-    /// A control drive was scored.
-    Drove,
-    /// A photograph was sent.
-    Photographed,
-    /// A photograph was taken off.
-    PhotographOff,
-    /// The aim was set.
-    Aimed,
-    /// A correction was considered.
-    Considered,
-    /// A correction was taken off the list.
-    CorrectionOff,
-    /// A correction was put back on the list.
-    CorrectionBack,
-    /// A correction was chosen.
-    Chose,
-    /// The choice was taken back.
-    ChoiceOff,
-    /// The job was finished.
-    Finished,
-    /// The job was taken up again.
-    Reopened,
-}
 
 /// Something done by somebody at one time.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -279,15 +230,9 @@ fn gather_changes(connection: &mut PgConnection, gathered: &mut Gathered) -> Res
     Ok(())
 }
 
+/// `None` for a kind of another version of the program, which a history passes over.
 fn of_sheet(kind: &str) -> Option<Deed> {
-    match kind {
-        "intake" => Some(Deed::Asked),
-        "load_plan" => Some(Deed::Planned),
-        "look_over" => Some(Deed::LookedOver),
-        "bench" => Some(Deed::Benched),
-        "drive" => Some(Deed::Drove),
-        _ => None,
-    }
+    DEEDS.iter().find(|(word, _)| *word == kind).map(|(_, deed)| *deed)
 }
 
 fn of_change(what: What) -> Deed {

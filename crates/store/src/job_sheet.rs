@@ -8,6 +8,7 @@ use serde_json::Value;
 use wise_badger_casework::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry};
 
 use crate::change::{What, note};
+use crate::deed::Deed;
 use crate::json::{Json, document};
 use crate::person::Person;
 use crate::schema::job_sheets;
@@ -17,26 +18,42 @@ use crate::{JobId, ShopId, StoreError};
 pub trait Sheet: Serialize + DeserializeOwned + PartialEq {
     /// The word its kind goes by in the store.
     const KIND: &'static str;
+    /// What writing one is called in a history.
+    const DEED: Deed;
 }
+
+/// What writing a sheet of each kind is.
+pub(crate) const DEEDS: &[(&str, Deed)] = &[
+    (LoadPlanEntry::KIND, LoadPlanEntry::DEED),
+    (IntakeSheetEntry::KIND, IntakeSheetEntry::DEED),
+    (DriveEntry::KIND, DriveEntry::DEED),
+    (LookOverEntry::KIND, LookOverEntry::DEED),
+    (BenchEntry::KIND, BenchEntry::DEED),
+];
 
 impl Sheet for LoadPlanEntry {
     const KIND: &'static str = "load_plan";
+    const DEED: Deed = Deed::Planned;
 }
 
 impl Sheet for IntakeSheetEntry {
     const KIND: &'static str = "intake";
+    const DEED: Deed = Deed::Asked;
 }
 
 impl Sheet for DriveEntry {
     const KIND: &'static str = "drive";
+    const DEED: Deed = Deed::Drove;
 }
 
 impl Sheet for LookOverEntry {
     const KIND: &'static str = "look_over";
+    const DEED: Deed = Deed::LookedOver;
 }
 
 impl Sheet for BenchEntry {
     const KIND: &'static str = "bench";
+    const DEED: Deed = Deed::Benched;
 }
 
 /// A sheet that stands on a job, not read yet.

@@ -11,6 +11,7 @@ pub mod aim;
 pub mod change;
 mod connection;
 pub mod correction;
+mod deed;
 pub mod difference;
 mod error;
 pub mod fitting;

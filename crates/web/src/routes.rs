@@ -4,9 +4,17 @@ use actix_web::guard::{Any, Get, Head};
 use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig};
 
 use crate::error::WebError;
+use crate::pages::aim::AimForm;
+use crate::pages::drive::DriveForm;
+use crate::pages::intake::IntakeVehicleForm;
+use crate::pages::intake_sheet::IntakeSheetForm;
+use crate::pages::load::LoadForm;
+use crate::pages::look_over::LookOverForm;
+use crate::pages::proof::ProofForm;
+use crate::pages::tape::TapeForm;
 use crate::pages::{
-    aim, assets, bench, drive, history, intake, intake_sheet, job, load, look_over, options, photographs, proof, record, sums,
-    tape, understood, verdict, who, yard,
+    assets, bench, history, intake, job, job_form, load, options, photographs, proof, record, sums, understood, verdict, who,
+    yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -23,7 +31,7 @@ pub struct Address {
 
 /// The table: registers every row, and lists them for whoever wants to knock at each.
 macro_rules! addresses {
-    ($($method:ident $path:literal => $handler:path;)*) => {
+    ($($method:ident $path:literal => $handler:expr;)*) => {
         /// Every address below the pages' own session, in the order of the table.
         pub const ADDRESSES: &[Address] = &[$(Address { method: stringify!($method), path: $path }),*];
 
@@ -47,26 +55,26 @@ addresses! {
     GET "/jobs/new" => intake::new;
     POST "/jobs/new" => intake::open;
     GET "/jobs/{number}" => job::show;
-    GET "/jobs/{number}/intake" => intake::show;
-    POST "/jobs/{number}/intake" => intake::save;
-    POST "/jobs/{number}/intake/sheet" => intake_sheet::save;
-    GET "/jobs/{number}/load" => load::show;
-    POST "/jobs/{number}/load" => load::save;
+    GET "/jobs/{number}/intake" => job_form::show::<IntakeVehicleForm>;
+    POST "/jobs/{number}/intake" => job_form::save::<IntakeVehicleForm>;
+    POST "/jobs/{number}/intake/sheet" => job_form::save::<IntakeSheetForm>;
+    GET "/jobs/{number}/load" => job_form::show::<LoadForm>;
+    POST "/jobs/{number}/load" => job_form::save::<LoadForm>;
     POST "/jobs/{number}/load/preview" => load::preview;
-    GET "/jobs/{number}/tape" => tape::show;
-    POST "/jobs/{number}/tape" => tape::save;
-    GET "/jobs/{number}/drive" => drive::show;
-    POST "/jobs/{number}/drive" => drive::save;
+    GET "/jobs/{number}/tape" => job_form::show::<TapeForm>;
+    POST "/jobs/{number}/tape" => job_form::save::<TapeForm>;
+    GET "/jobs/{number}/drive" => job_form::show::<DriveForm>;
+    POST "/jobs/{number}/drive" => job_form::save::<DriveForm>;
     GET "/jobs/{number}/history" => history::show;
     GET "/jobs/{number}/record.json" => record::send;
     POST "/jobs/{number}/photographs" => photographs::send;
     GET "/jobs/{number}/photographs/{photograph}" => photographs::show;
     POST "/jobs/{number}/photographs/{photograph}/withdraw" => photographs::withdraw;
-    GET "/jobs/{number}/look-over" => look_over::show;
-    POST "/jobs/{number}/look-over" => look_over::save;
+    GET "/jobs/{number}/look-over" => job_form::show::<LookOverForm>;
+    POST "/jobs/{number}/look-over" => job_form::save::<LookOverForm>;
     GET "/jobs/{number}/verdict" => verdict::show;
-    GET "/jobs/{number}/aim" => aim::show;
-    POST "/jobs/{number}/aim" => aim::save;
+    GET "/jobs/{number}/aim" => job_form::show::<AimForm>;
+    POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
     GET "/jobs/{number}/options" => options::show;
     POST "/jobs/{number}/options" => options::consider;
     POST "/jobs/{number}/options/{correction}/choose" => options::choose;
@@ -86,8 +94,8 @@ addresses! {
     POST "/jobs/{number}/bench/re-arch" => bench::rearch::take;
     GET "/jobs/{number}/bench/sheet" => bench::sheet::show;
     GET "/jobs/{number}/bench/leaf/{place}/{form}" => bench::template::send;
-    GET "/jobs/{number}/proof" => proof::show;
-    POST "/jobs/{number}/proof" => proof::save;
+    GET "/jobs/{number}/proof" => job_form::show::<ProofForm>;
+    POST "/jobs/{number}/proof" => job_form::save::<ProofForm>;
     POST "/jobs/{number}/finish" => proof::finish;
     POST "/jobs/{number}/reopen" => proof::reopen;
 }

@@ -18,7 +18,7 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, ReadingPrecision};
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, Length, inches};
+use wise_badger_mechanics::units::{Force, Length, inches, metres};
 
 /// Whether the load is on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -64,7 +64,8 @@ pub const LEAN_SEEN_IN: f64 = 1.0 / 8.0;
 
 /// Whether one side stands above the other by more than the tape explains.
 pub fn is_a_lean(lean: Length) -> bool {
-    lean.abs() >= inches(LEAN_SEEN_IN)
+    // What reads as the limit itself must not fall to either side by rounding.
+    lean.abs() > inches(LEAN_SEEN_IN) - metres(1e-6)
 }
 
 /// Everything measured and stated about one vehicle.

@@ -1,20 +1,20 @@
 //! The aim: what height is right for this job, and what that does in the other load case.
 
-use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::entry::AimSheet;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::Survey;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, aim as aims};
+use wise_badger_store::person::Person;
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, aim as aims};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
-use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other};
+use super::{Hidden, Page, Refusal, page};
 use crate::error::WebError;
-use crate::form::{Field, Picks, Posted, Sheet, aim};
+use crate::form::{Field, Picks, Sheet, aim};
 use crate::job_route::Shown as _;
-use crate::reckoning::drawn;
 use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
@@ -34,36 +34,31 @@ struct AimPage {
     refusal: String,
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = aim::on_file(worker.units(), file.case().aim.as_ref());
-    drawn(move |_| aim_page(&worker, &file, &sheet, None)).await
-}
+/// The aim's form.
+pub(crate) struct AimForm;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&aim::on_file(sheet.units(), file.case().aim.as_ref()));
-    let survey = file.work.found();
-    let Some(entry) = aim::check(&mut sheet, survey) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await;
-    };
-    let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| aims::replace(connection, person, job, Some(&entry)))
-        .await?
-    {
-        Kept::Saved => Ok(see_other(Stage::Aim.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&aim::on_file(sheet.units(), file.case().aim.as_ref()));
-            drawn(move |_| aim_page(&worker, &file, &sheet, Some(&refusal))).await
-        }
+impl JobForm for AimForm {
+    type Read = JobFile;
+    type Entry = AimSheet;
+
+    fn on_file(units: Units, file: &JobFile) -> Sheet {
+        aim::on_file(units, file.case().aim.as_ref())
+    }
+
+    fn check(sheet: &mut Sheet, file: &JobFile) -> Option<AimSheet> {
+        aim::check(sheet, file.work.found())
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &AimSheet) -> Result<(), StoreError> {
+        aims::replace(connection, person, job, Some(entry))
+    }
+
+    fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        aim_page(worker, file, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Aim.path(number)
     }
 }
 

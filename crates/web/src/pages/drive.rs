@@ -1,20 +1,20 @@
 //! Control drive: a short route, empty and loaded, scored before and after fitting.
 
-use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::entry::{DriveEntry, Felt, Run, Score};
-use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
-use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
+use super::{Hidden, Page, Refusal, page};
 use crate::error::WebError;
 use crate::form::drive::{self, score_field};
 use crate::form::look_over::word;
-use crate::form::{Field, Posted, Sheet};
-use crate::reckoning::drawn;
+use crate::form::{Field, Sheet};
+use crate::view::Units;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -68,37 +68,31 @@ fn score_name(score: Score) -> &'static str {
     }
 }
 
-/// Where the drive of a job is.
-fn path(number: i32) -> String {
-    format!("/jobs/{number}/drive")
-}
+/// The form of the control drives.
+pub(crate) struct DriveForm;
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = drive::on_file(worker.units(), &file.case().drive);
-    drawn(move |_| drive_page(&worker, &file, &sheet, None)).await
-}
+impl JobForm for DriveForm {
+    type Read = JobFile;
+    type Entry = DriveEntry;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    let Some(entry) = drive::check(&mut sheet) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await;
-    };
-    let job = file.job.id;
-    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
-        Kept::Saved => Ok(see_other(path(file.job.number.0))),
-        Kept::Refused(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&drive::on_file(sheet.units(), &file.case().drive));
-            drawn(move |_| drive_page(&worker, &file, &sheet, Some(&refusal))).await
-        }
+    fn on_file(units: Units, file: &JobFile) -> Sheet {
+        drive::on_file(units, &file.case().drive)
+    }
+
+    fn check(sheet: &mut Sheet, _file: &JobFile) -> Option<DriveEntry> {
+        drive::check(sheet)
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &DriveEntry) -> Result<(), StoreError> {
+        job_sheet::replace(connection, person, job, entry)
+    }
+
+    fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        drive_page(worker, file, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        format!("/jobs/{}/drive", number.0)
     }
 }
 

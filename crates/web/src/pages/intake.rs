@@ -2,19 +2,21 @@
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
+use actix_web::web::Data;
 use askama::Template;
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{RearWheels, Tandem, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
 use wise_badger_store::submission::Sending;
-use wise_badger_store::{Database, JobNumber, StoreError, job, saving};
+use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, saving};
 
 use super::intake_sheet::SheetForm;
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
-use super::{Hidden, Kept, Page, Refusal, job_file, keep, page, see_other, stale_words};
+use super::{Hidden, Page, Refusal, page, see_other, stale_words};
 use crate::error::WebError;
 use crate::form::{Field, Picks, Posted, Sheet, intake, intake_sheet};
 use crate::job_route::Shown as _;
@@ -144,34 +146,31 @@ async fn opened(database: &Data<Database>, worker: &Worker, sending: &Sending, i
     }
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    drawn(move |_| intake_page(&worker, &file, None, None)).await
-}
+/// The form of the vehicle itself.
+pub(crate) struct IntakeVehicleForm;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake::on_file(sheet.units(), &file.case().intake));
-    let Some(entry) = intake::check_on_file(&mut sheet, &file) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await;
-    };
-    let job = file.job.id;
-    match keep(&database, &worker, &sheet, job, move |connection, person| job::set_intake(connection, person, job, &entry))
-        .await?
-    {
-        Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake::on_file(sheet.units(), &file.case().intake));
-            drawn(move |_| intake_page(&worker, &file, Some((&sheet, &refusal)), None)).await
-        }
+impl JobForm for IntakeVehicleForm {
+    type Read = JobFile;
+    type Entry = Intake;
+
+    fn on_file(units: Units, file: &JobFile) -> Sheet {
+        intake::on_file(units, &file.case().intake)
+    }
+
+    fn check(sheet: &mut Sheet, file: &JobFile) -> Option<Intake> {
+        intake::check_on_file(sheet, file)
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Intake) -> Result<(), StoreError> {
+        job::set_intake(connection, person, job, entry)
+    }
+
+    fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        intake_page(worker, file, refusal.map(|refusal| (sheet, refusal)), None)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Intake.path(number)
     }
 }
 

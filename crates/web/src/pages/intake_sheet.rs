@@ -1,22 +1,21 @@
 //! The part of intake that asks beyond the vehicle itself.
 
-use actix_web::HttpResponse;
-use actix_web::web::{Data, Path};
-use wise_badger_casework::entry::SpringWord;
+use wise_badger_casework::entry::{IntakeSheetEntry, SpringWord};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{Complaint, End, Modification};
-use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
 
 use super::intake::intake_page;
-use super::{Hidden, Kept, Refusal, job_file, keep_sheet, see_other};
+use super::job_form::JobForm;
+use super::{Hidden, Page, Refusal};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
-use crate::form::{Field, Picks, Posted, Sheet, Tick};
+use crate::form::{Field, Picks, Sheet, Tick};
 use crate::job_route::Shown as _;
-use crate::reckoning::drawn;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
-use crate::view::{datum_name, sentence, support_name};
+use crate::view::{Units, datum_name, sentence, support_name};
 use crate::worker::Worker;
 
 /// The sheet's form as the template prints it.
@@ -123,26 +122,30 @@ impl SheetForm {
     }
 }
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&intake_sheet::on_file(sheet.units(), &file.case().sheet));
-    let Some(entry) = intake_sheet::check(&mut sheet) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await;
-    };
-    let job = file.job.id;
-    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
-        Kept::Saved => Ok(see_other(Stage::Intake.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&intake_sheet::on_file(sheet.units(), &file.case().sheet));
-            drawn(move |_| intake_page(&worker, &file, None, Some((&sheet, &refusal)))).await
-        }
+/// The form of that part.
+pub(crate) struct IntakeSheetForm;
+
+impl JobForm for IntakeSheetForm {
+    type Read = JobFile;
+    type Entry = IntakeSheetEntry;
+
+    fn on_file(units: Units, file: &JobFile) -> Sheet {
+        intake_sheet::on_file(units, &file.case().sheet)
+    }
+
+    fn check(sheet: &mut Sheet, _file: &JobFile) -> Option<IntakeSheetEntry> {
+        intake_sheet::check(sheet)
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &IntakeSheetEntry) -> Result<(), StoreError> {
+        job_sheet::replace(connection, person, job, entry)
+    }
+
+    fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        intake_page(worker, file, None, refusal.map(|refusal| (sheet, refusal)))
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Intake.path(number)
     }
 }

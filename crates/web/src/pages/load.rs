@@ -9,11 +9,13 @@ use wise_badger_casework::entry::{ItemEntry, LoadPlanEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState, Survey, VehicleFacts};
 use wise_badger_mechanics::units::{Length, metres};
-use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
+use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job_sheet};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
-use super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
+use super::{Hidden, Page, Refusal, job_file, page};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
@@ -85,13 +87,6 @@ struct RowForm {
     ticks: Vec<Tick>,
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = load_plan::on_file(worker.units(), file.case().plan.as_ref());
-    sheet.set("shown", first_case(&file));
-    drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await
-}
-
 /// The case looked at first: the one that was aboard when the tape was read, or the first with anything in it.
 fn first_case(file: &JobFile) -> String {
     let plan = file.case().plan.as_ref();
@@ -99,38 +94,43 @@ fn first_case(file: &JobFile) -> String {
     file.case().measured_case().map(|case| case.key).or(filled.map(|case| case.key)).unwrap_or(1).to_string()
 }
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&load_plan::on_file(sheet.units(), file.case().plan.as_ref()));
-    let vehicle = file.case().vehicle();
-    // Adding a row and taking one off change the page, not the job.
-    if sheet.is_filled("add") {
-        let word = sheet.text("add").to_owned();
-        load_plan::add(&mut sheet, &word, &file.case().vehicle());
-        return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
+/// The load plan's form.
+pub(crate) struct LoadForm;
+
+impl JobForm for LoadForm {
+    type Read = JobFile;
+    type Entry = LoadPlanEntry;
+
+    fn on_file(units: Units, file: &JobFile) -> Sheet {
+        let mut sheet = load_plan::on_file(units, file.case().plan.as_ref());
+        sheet.set("shown", first_case(file));
+        sheet
     }
-    if let Ok(row) = sheet.text("take_off").parse::<usize>() {
-        load_plan::take_off(&mut sheet, row);
-        return drawn(move |_| load_page(&worker, &file, &mut sheet, None)).await;
-    }
-    let Some(plan) = load_plan::check(&mut sheet, &vehicle) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await;
-    };
-    let job = file.job.id;
-    match keep_sheet(&database, &worker, &sheet, job, plan).await? {
-        Kept::Saved => Ok(see_other(Stage::Load.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let file = job_file(&database, &worker, *number).await?;
-            sheet.compare_with(&load_plan::on_file(sheet.units(), file.case().plan.as_ref()));
-            drawn(move |_| load_page(&worker, &file, &mut sheet, Some(&refusal))).await
+
+    fn change_the_page(sheet: &mut Sheet, file: &JobFile) -> bool {
+        let (word, row) = (sheet.text("add").to_owned(), sheet.text("take_off").parse::<usize>());
+        if !word.is_empty() {
+            load_plan::add(sheet, &word, &file.case().vehicle());
+        } else if let Ok(row) = row {
+            load_plan::take_off(sheet, row);
         }
+        !word.is_empty() || row.is_ok()
+    }
+
+    fn check(sheet: &mut Sheet, file: &JobFile) -> Option<LoadPlanEntry> {
+        load_plan::check(sheet, &file.case().vehicle())
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &LoadPlanEntry) -> Result<(), StoreError> {
+        job_sheet::replace(connection, person, job, entry)
+    }
+
+    fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        load_page(worker, file, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Load.path(number)
     }
 }
 
@@ -145,7 +145,7 @@ pub(crate) async fn preview(
     let mut sheet = Sheet::posted(posted, worker.units());
     let moved = shift(&mut sheet);
     let moved = moved.into_iter().map(|name| (name.clone(), sheet.text(&name).to_owned())).collect();
-    drawn(move |_| page(StatusCode::OK, &picture(&file, &mut sheet, worker.units(), moved))).await
+    drawn(move |_| page(StatusCode::OK, &picture(&file, &sheet, worker.units(), moved))).await
 }
 
 fn shift(sheet: &mut Sheet) -> Vec<String> {
@@ -155,7 +155,7 @@ fn shift(sheet: &mut Sheet) -> Vec<String> {
     if row < MOST_ITEMS { load_plan::shift(sheet, row, along, across, up) } else { Vec::new() }
 }
 
-fn load_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+fn load_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = (worker.units(), file.work.found());
     let picture = picture(file, sheet, units, Vec::new());
     let vehicle = &survey.vehicle;
@@ -225,7 +225,7 @@ fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String
     format!("{}, {}, {}", entry.name, units.weight(item.weight), along_words(item.behind_rear_axle, rear, units))
 }
 
-fn picture(file: &JobFile, sheet: &mut Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
+fn picture(file: &JobFile, sheet: &Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
     let mut scratch = sheet.clone();
     let Readable { plan, rows } = load_plan::read(&mut scratch, &file.case().vehicle());
     let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());

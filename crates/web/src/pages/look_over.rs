@@ -1,21 +1,21 @@
 //! Look-over: what is found on the vehicle before any part is chosen.
 
-use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::entry::LookOverEntry;
 use wise_badger_casework::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
 use wise_badger_casework::route::Stage;
-use wise_badger_store::Database;
+use wise_badger_store::person::Person;
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
-use super::{Hidden, Kept, Page, Record, Refusal, job_record, keep_sheet, page, see_other};
+use super::{Hidden, Page, Record, Refusal, page};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
-use crate::form::{Field, Posted, Sheet, Tick};
+use crate::form::{Field, Sheet, Tick};
 use crate::job_route::Shown as _;
-use crate::reckoning::drawn;
 use crate::view::Units;
 use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
 use crate::worker::Worker;
@@ -62,34 +62,31 @@ struct Grading {
     chosen: bool,
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let sheet = look_over::on_file(worker.units(), record.file.case().look_over.as_ref());
-    drawn(move |_| look_over_page(&worker, &record, &sheet, None)).await
-}
+/// The look-over's form.
+pub(crate) struct LookOverForm;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let file = &record.file;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&look_over::on_file(sheet.units(), file.case().look_over.as_ref()));
-    let Some(entry) = look_over::check(&mut sheet) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await;
-    };
-    let job = file.job.id;
-    match keep_sheet(&database, &worker, &sheet, job, entry).await? {
-        Kept::Saved => Ok(see_other(Stage::LookOver.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let record = job_record(&database, &worker, *number).await?;
-            sheet.compare_with(&look_over::on_file(sheet.units(), record.file.case().look_over.as_ref()));
-            drawn(move |_| look_over_page(&worker, &record, &sheet, Some(&refusal))).await
-        }
+impl JobForm for LookOverForm {
+    type Read = Record;
+    type Entry = LookOverEntry;
+
+    fn on_file(units: Units, record: &Record) -> Sheet {
+        look_over::on_file(units, record.file.case().look_over.as_ref())
+    }
+
+    fn check(sheet: &mut Sheet, _record: &Record) -> Option<LookOverEntry> {
+        look_over::check(sheet)
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &LookOverEntry) -> Result<(), StoreError> {
+        job_sheet::replace(connection, person, job, entry)
+    }
+
+    fn page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        look_over_page(worker, record, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::LookOver.path(number)
     }
 }
 

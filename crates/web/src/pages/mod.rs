@@ -8,6 +8,7 @@ pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod job;
+pub(crate) mod job_form;
 mod job_frame;
 pub(crate) mod load;
 pub(crate) mod look_over;
@@ -78,7 +79,7 @@ fn of_job(number: i32, error: StoreError) -> WebError {
 }
 
 /// A job with its record: who did what, and what was corrected.
-struct Record {
+pub(crate) struct Record {
     file: JobFile,
     names: Names,
     /// The readings that were corrected and stay on record.
@@ -100,7 +101,7 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
 }
 
 /// Names of the shop's people by key.
-struct Names(Vec<(PersonId, String)>);
+pub(crate) struct Names(Vec<(PersonId, String)>);
 
 impl Names {
     fn of(&self, id: PersonId) -> &str {
@@ -129,7 +130,7 @@ impl Hidden {
 
 /// Why a form was not taken in, for the top of its page.
 #[derive(Debug, Clone)]
-enum Refusal {
+pub(crate) enum Refusal {
     /// Some fields are wrong.
     Fields(usize),
     /// The job stands otherwise than the page took it to: saved since, closed, or its list full.

@@ -4,23 +4,24 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::reading::Phase;
+use wise_badger_casework::reading::{Phase, Reading};
 use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, job, reading};
+use wise_badger_store::person::Person;
+use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, reading};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::tape::{StateForm, state_forms};
-use super::{Hidden, Kept, Page, Record, Refusal, job_file, job_record, keep, keep_where, or_fail, page, see_other};
+use super::{Hidden, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
 use crate::job_route::Shown as _;
-use crate::reckoning::drawn;
 use crate::view::proof::proof_figures;
-use crate::view::{Figure, caution_text, datum_name};
+use crate::view::{Figure, Units, caution_text, datum_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -40,42 +41,37 @@ struct ProofPage {
     refusal: String,
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let sheet = tape::heights_on_file(worker.units(), &record.file, Phase::Fitted);
-    drawn(move |_| proof_page(&worker, &record, &sheet, None)).await
-}
+/// The form of the heights after fitting.
+pub(crate) struct ProofForm;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let file = &record.file;
-    if file.fitting.is_none() {
-        return Err(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."));
+impl JobForm for ProofForm {
+    type Read = Record;
+    type Entry = Vec<Reading>;
+
+    fn on_file(units: Units, record: &Record) -> Sheet {
+        tape::heights_on_file(units, &record.file, Phase::Fitted)
     }
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&tape::heights_on_file(sheet.units(), file, Phase::Fitted));
-    let datum = file.case().measured.datum.unwrap_or(Datum::GroundToArch);
-    let readings = tape::heights(&mut sheet, Phase::Fitted, datum);
-    if !sheet.is_sound() {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| proof_page(&worker, &record, &sheet, Some(&refusal))).await;
+
+    fn is_in_turn(record: &Record) -> Result<(), WebError> {
+        let chosen = record.file.fitting.as_ref().map(|_| ());
+        chosen.ok_or(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."))
     }
-    let job = file.job.id;
-    let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
-        reading::replace(connection, person, job, Phase::Fitted, &readings, "")
-    });
-    match kept.await? {
-        Kept::Saved => Ok(see_other(Stage::Proof.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let record = job_record(&database, &worker, *number).await?;
-            sheet.compare_with(&tape::heights_on_file(sheet.units(), &record.file, Phase::Fitted));
-            drawn(move |_| proof_page(&worker, &record, &sheet, Some(&refusal))).await
-        }
+
+    fn check(sheet: &mut Sheet, record: &Record) -> Option<Vec<Reading>> {
+        let datum = record.file.case().measured.datum.unwrap_or(Datum::GroundToArch);
+        Some(tape::heights(sheet, Phase::Fitted, datum))
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Vec<Reading>) -> Result<(), StoreError> {
+        reading::replace(connection, person, job, Phase::Fitted, entry, "")
+    }
+
+    fn page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        proof_page(worker, record, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Proof.path(number)
     }
 }
 

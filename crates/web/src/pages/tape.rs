@@ -1,8 +1,6 @@
 //! The tape: heights round the vehicle, empty and loaded, and what was put on between.
 
-use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::{Kind, Phase, Place, Spot};
 use wise_badger_casework::route::Stage;
@@ -10,18 +8,19 @@ use wise_badger_casework::survey::{LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::person::Person;
 use wise_badger_store::reading::Withdrawn;
-use wise_badger_store::{Database, job, load, reading};
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job, load, reading};
 
+use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
-use super::{Hidden, Kept, Names, Page, Record, Refusal, job_record, keep, page, see_other};
+use super::{Hidden, Names, Page, Record, Refusal, page};
 use crate::error::WebError;
-use crate::form::tape::{self, GAP, WALK, field_name, fields_shown};
-use crate::form::{Field, Picks, Posted, Sheet};
+use crate::form::tape::{self, GAP, TapeEntry, WALK, field_name, fields_shown};
+use crate::form::{Field, Picks, Sheet};
 use crate::job_route::Shown as _;
-use crate::reckoning::drawn;
-use crate::view::{clock, datum_name, place_name, sentence, state_name};
+use crate::view::{Units, clock, datum_name, place_name, sentence, state_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -137,39 +136,33 @@ fn spread(file: &JobFile, phase: Phase, state: LoadState, place: Place, sheet: &
     })
 }
 
-pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let sheet = tape::on_file(worker.units(), &record.file);
-    drawn(move |_| tape_page(&worker, &record, &sheet, None)).await
-}
+/// The form of the walk round the vehicle.
+pub(crate) struct TapeForm;
 
-pub(crate) async fn save(
-    database: Data<Database>,
-    worker: Worker,
-    number: Path<i32>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let record = job_record(&database, &worker, *number).await?;
-    let file = &record.file;
-    let mut sheet = Sheet::posted(posted, worker.units());
-    sheet.keep_words_of(&tape::on_file(sheet.units(), file));
-    let Some(entry) = tape::check(&mut sheet, file) else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| tape_page(&worker, &record, &sheet, Some(&refusal))).await;
-    };
-    let job = file.job.id;
-    let kept = keep(&database, &worker, &sheet, job, move |connection, person| {
+impl JobForm for TapeForm {
+    type Read = Record;
+    type Entry = TapeEntry;
+
+    fn on_file(units: Units, record: &Record) -> Sheet {
+        tape::on_file(units, &record.file)
+    }
+
+    fn check(sheet: &mut Sheet, record: &Record) -> Option<TapeEntry> {
+        tape::check(sheet, &record.file)
+    }
+
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &TapeEntry) -> Result<(), StoreError> {
         reading::replace(connection, person, job, Phase::Found, &entry.readings, &entry.why)?;
-        job::set_tape_manner(connection, person, job, entry.manner)?;
+        job::set_tape_manner(connection, person, job, entry.manner.clone())?;
         load::replace(connection, person, job, entry.load.as_ref())
-    });
-    match kept.await? {
-        Kept::Saved => Ok(see_other(Stage::Verdict.path(file.job.number))),
-        Kept::Refused(refusal) => {
-            let record = job_record(&database, &worker, *number).await?;
-            sheet.compare_with(&tape::on_file(sheet.units(), &record.file));
-            drawn(move |_| tape_page(&worker, &record, &sheet, Some(&refusal))).await
-        }
+    }
+
+    fn page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
+        tape_page(worker, record, sheet, refusal)
+    }
+
+    fn leads_to(number: JobNumber) -> String {
+        Stage::Verdict.path(number)
     }
 }
 
