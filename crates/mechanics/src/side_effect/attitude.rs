@@ -9,7 +9,7 @@ use crate::units::{Angle, Force, InShopUnits, Length, metres, newtons, radians};
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     geometry
 pub fn pitch_change(front_rise: Length, rear_rise: Length, wheelbase: Length) -> Result<Angle, OutOfRange> {
-    let change = within("rise", (rear_rise - front_rise).si(), true, "a finite number")?;
+    let change = within("rise", rear_rise - front_rise, true, "a finite number")?;
     Ok(radians((change / positive("wheelbase", wheelbase)?).atan()))
 }
 
@@ -28,7 +28,7 @@ pub fn pitch_change(front_rise: Length, rear_rise: Length, wheelbase: Length) ->
 /// assert!((beam_drop(pitch, inches(300.0)).expect("in range").customary() - 4.138).abs() < 1e-3);
 /// ```
 pub fn beam_drop(pitch: Angle, distance: Length) -> Result<Length, OutOfRange> {
-    let pitch = within("pitch", pitch.value, pitch.value.abs() < 1.0, "less than a radian")?;
+    let pitch = within("pitch", pitch, pitch.value.abs() < 1.0, "less than a radian")?;
     Ok(metres(positive("distance", distance)? * pitch.tan()))
 }
 
@@ -38,7 +38,7 @@ pub fn beam_drop(pitch: Angle, distance: Length) -> Result<Length, OutOfRange> {
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     geometry: with the front still, `(1 + o/L)` of the rear's rise
 pub fn point_rise(front_rise: Length, rear_rise: Length, behind: Length, wheelbase: Length) -> Result<Length, OutOfRange> {
-    let share = within("distance behind the axle", behind.si(), true, "a finite number")? / positive("wheelbase", wheelbase)?;
+    let share = within("distance behind the axle", behind, true, "a finite number")? / positive("wheelbase", wheelbase)?;
     Ok(rear_rise + (rear_rise - front_rise) * share)
 }
 
@@ -55,8 +55,8 @@ pub fn point_rise(front_rise: Length, rear_rise: Length, behind: Length, wheelba
 /// assert!((off.customary() - 240.0).abs() < 1e-9);
 /// ```
 pub fn front_lightening(weight: Force, behind: Length, wheelbase: Length) -> Result<Force, OutOfRange> {
-    let arm = within("distance behind the axle", behind.si(), true, "a finite number")? / positive("wheelbase", wheelbase)?;
-    Ok(newtons(within("weight", weight.si(), true, "a finite number")? * arm))
+    let arm = within("distance behind the axle", behind, true, "a finite number")? / positive("wheelbase", wheelbase)?;
+    Ok(newtons(within("weight", weight, true, "a finite number")? * arm))
 }
 
 /// How far a track bar carries its axle sideways when the axle moves by `rise` against the frame: the bar's slope, plus its arc.
@@ -69,7 +69,7 @@ pub fn front_lightening(weight: Force, behind: Length, wheelbase: Length) -> Res
 /// # Source     Pythagoras
 pub fn track_bar_shift(length: Length, drop: Length, rise: Length) -> Result<Length, OutOfRange> {
     let b = positive("bar length", length)?;
-    let before = within("drop of the bar", drop.si(), drop.si().abs() < b, "less than the bar's length")?;
+    let before = within("drop of the bar", drop, drop.si().abs() < b, "less than the bar's length")?;
     let after = (drop + rise).si();
     let after = within("drop of the bar afterwards", after, after.abs() < b, "less than the bar's length")?;
     Ok(metres((b * b - after * after).sqrt() - (b * b - before * before).sqrt()))
@@ -81,5 +81,5 @@ pub fn track_bar_shift(length: Length, drop: Length, rise: Length) -> Result<Len
 /// # Source     geometry
 pub fn joint_angle(length: Length, drop: Length) -> Result<Angle, OutOfRange> {
     let l = positive("length", length)?;
-    Ok(radians((within("drop", drop.si(), drop.si().abs() < l, "less than the length")? / l).asin()))
+    Ok(radians((within("drop", drop, drop.si().abs() < l, "less than the length")? / l).asin()))
 }

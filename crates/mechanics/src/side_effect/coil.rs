@@ -39,7 +39,7 @@ impl Coil {
     /// ```
     pub fn rate(&self) -> Result<SpringRate, OutOfRange> {
         let (d, mean) = (positive("wire diameter", self.wire)?, positive("mean diameter", self.mean_diameter)?);
-        within("wire diameter", d, d < mean, "less than the mean diameter")?;
+        within("wire diameter", self.wire, d < mean, "less than the mean diameter")?;
         let n = within("active coils", self.active_coils, self.active_coils > 0.0, "more than nought")?;
         Ok(newtons_per_metre(SHEAR_MODULUS_PA * d.powi(4) / (8.0 * mean.powi(3) * n)))
     }
@@ -60,7 +60,7 @@ impl Coil {
     /// # Source     geometry
     pub fn travel_to_bind(&self) -> Result<Length, OutOfRange> {
         let bind = self.bind_length()?;
-        let free = within("free length", self.free_length.si(), self.free_length > bind, "more than its coils stacked")?;
+        let free = within("free length", self.free_length, self.free_length > bind, "more than its coils stacked")?;
         Ok(metres(free) - bind)
     }
 }
@@ -78,7 +78,7 @@ impl Coil {
     /// # Source     Hooke
     pub fn force_at(&self, length: Length) -> Result<Force, OutOfRange> {
         let bound = self.bind_length()?;
-        within("length", length.si(), length >= bound, "no shorter than the coils stacked")?;
+        within("length", length, length >= bound, "no shorter than the coils stacked")?;
         Ok(newtons(self.rate()?.si() * (self.free_length - length).si().max(0.0)))
     }
 
@@ -99,7 +99,7 @@ impl Coil {
     pub fn main_spring(&self, kerb_force: Force, motion_ratio: f64) -> Result<MainSpring, OutOfRange> {
         let rate = self.rate()?;
         let left = self.travel_to_bind()? - metres(positive("kerb force", kerb_force)? / rate.si());
-        within("kerb force", kerb_force.si(), left > metres(0.0), "less than binds the coil")?;
+        within("kerb force", kerb_force, left > metres(0.0), "less than binds the coil")?;
         let bound = SpringStage { at_travel: left, added_rate: newtons_per_metre(BOUND_RATE) };
         Ok(MainSpring { rate, motion_ratio, captive: false, stages: vec![bound] })
     }
@@ -125,8 +125,8 @@ impl DualRateCoil {
         let force = positive("kerb force", kerb_force)?;
         let soft_binds = soft.si() * self.soft.travel_to_bind()?.si();
         let stiff_binds = stiff.si() * self.stiff.travel_to_bind()?.si();
-        within("force that binds the softer part", soft_binds, soft_binds < stiff_binds, "less than binds the stiffer")?;
-        within("kerb force", force, force < stiff_binds, "less than binds the coil")?;
+        within("force that binds the softer part", newtons(soft_binds), soft_binds < stiff_binds, "less than binds the stiffer")?;
+        within("kerb force", kerb_force, force < stiff_binds, "less than binds the coil")?;
         let together = series_rate(soft, stiff)?;
         let after = stiff - together;
         // Where the softer part is bound at kerb already, the way back to where it opens goes at the stiffer rate.

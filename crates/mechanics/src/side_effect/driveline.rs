@@ -1,7 +1,7 @@
 //! Propeller shaft and pinion.
 
 use super::{OutOfRange, positive, within};
-use crate::units::{Angle, InShopUnits, Length, radians};
+use crate::units::{Angle, Length, radians};
 
 /// The angles of a one-piece shaft with a joint at either end.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -29,8 +29,8 @@ pub struct ShaftAngles {
 /// assert!((angles.front_joint - angles.rear_joint).value.abs() < 1e-12);
 /// ```
 pub fn shaft_angles(drop: Length, span: Length, gearbox: Angle, pinion: Angle) -> Result<ShaftAngles, OutOfRange> {
-    let shaft = radians((within("drop", drop.si(), true, "a finite number")? / positive("span", span)?).atan());
-    let steep = |what, angle: Angle| within(what, angle.value, angle.value.abs() < 1.0, "less than a radian");
+    let shaft = radians((within("drop", drop, true, "a finite number")? / positive("span", span)?).atan());
+    let steep = |what, angle: Angle| within(what, angle, angle.value.abs() < 1.0, "less than a radian");
     steep("gearbox angle", gearbox)?;
     steep("pinion angle", pinion)?;
     Ok(ShaftAngles { shaft, front_joint: shaft - gearbox, rear_joint: shaft - pinion })
@@ -41,7 +41,7 @@ pub fn shaft_angles(drop: Length, span: Length, gearbox: Angle, pinion: Angle) -
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     geometry
 pub fn shim_angle(thick: Length, thin: Length, length: Length) -> Result<Angle, OutOfRange> {
-    let step = within("difference of the ends", (thick - thin).si(), thick >= thin, "nought or more")?;
+    let step = within("difference of the ends", thick - thin, thick >= thin, "nought or more")?;
     Ok(radians((step / positive("shim length", length)?).atan()))
 }
 

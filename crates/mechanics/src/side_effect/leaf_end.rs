@@ -20,7 +20,7 @@ use crate::units::{Angle, InShopUnits, Length, metres, radians};
 pub fn chord(arc: Length, sagitta: Length) -> Result<Length, OutOfRange> {
     let s = positive("arc length", arc)?;
     let most = s / std::f64::consts::PI;
-    let c = within("sagitta", sagitta.si(), (0.0..=most).contains(&sagitta.si()), "from nought to a half circle's")?;
+    let c = within("sagitta", sagitta, (0.0..=most).contains(&sagitta.si()), "from nought to a half circle's")?;
     if c <= 0.0 {
         return Ok(arc);
     }
@@ -56,9 +56,9 @@ pub fn chord(arc: Length, sagitta: Length) -> Result<Length, OutOfRange> {
 pub fn shackle_angle(chord: Length, shackle: Length, pivot_ahead: Length, pivot_above: Length) -> Result<Angle, OutOfRange> {
     let (r, l) = (positive("chord", chord)?, positive("shackle length", shackle)?);
     let (px, py) = (positive("distance to the pivot", pivot_ahead)?, pivot_above.si());
-    let apart = within("height of the pivot", py, true, "a finite number")?.hypot(px);
+    let apart = within("height of the pivot", pivot_above, true, "a finite number")?.hypot(px);
     let meets = apart <= r + l && apart >= (r - l).abs();
-    let apart = within("distance between eye and pivot", apart, meets, "such that chord and shackle meet")?;
+    let apart = within("distance between eye and pivot", metres(apart), meets, "such that chord and shackle meet")?;
     // From the fixed eye towards the pivot by `along`, then square to it by `across`, downward.
     let along = (r * r - l * l + apart * apart) / (2.0 * apart);
     let across = (r * r - along * along).max(0.0).sqrt();
@@ -76,7 +76,7 @@ pub fn shackle_angle(chord: Length, shackle: Length, pivot_ahead: Length, pivot_
 /// # Source     lever arms along the spring
 pub fn longer_shackle(eye_lowered: Length, front_half: Length, whole: Length) -> Result<(Length, Angle), OutOfRange> {
     let l = positive("spring length", whole)?;
-    let a = within("front half", front_half.si(), front_half > metres(0.0) && front_half < whole, "less than the whole")?;
-    let d = within("eye lowered", eye_lowered.si(), eye_lowered.si().abs() < l, "less than the spring")?;
+    let a = within("front half", front_half, front_half > metres(0.0) && front_half < whole, "less than the whole")?;
+    let d = within("eye lowered", eye_lowered, eye_lowered.si().abs() < l, "less than the spring")?;
     Ok((metres(d * a / l), radians((d / l).atan())))
 }

@@ -18,5 +18,5 @@ pub mod leaf_end;
 pub mod ride;
 pub mod travel;
 
-pub use crate::range::OutOfRange;
+pub use crate::range::{Offending, OutOfRange};
 use crate::range::{positive, within};

@@ -2,7 +2,7 @@
 
 use super::{OutOfRange, positive, within};
 pub use crate::stance::bounce_frequency;
-use crate::units::{Angle, Force, InShopUnits, Length, RollStiffness, radians};
+use crate::units::{Angle, Force, Length, RollStiffness, radians};
 
 /// Body roll under a sideways push: `φ = a·W·h / (K − W·h)`, `a` in units of g, `h` of the centre of gravity above the
 /// roll axis, `K` the whole vehicle's roll stiffness.
@@ -20,8 +20,8 @@ use crate::units::{Angle, Force, InShopUnits, Length, RollStiffness, radians};
 /// ```
 pub fn roll_angle(push_g: f64, sprung_weight: Force, arm: Length, stiffness: RollStiffness) -> Result<Angle, OutOfRange> {
     let push = within("sideways push", push_g, true, "a finite number")?;
-    let heeling = positive("sprung weight", sprung_weight)? * within("arm", arm.si(), true, "a finite number")?;
-    let stiffness = within("roll stiffness", stiffness.value, stiffness.value > heeling, "more than weight times arm")?;
+    let heeling = positive("sprung weight", sprung_weight)? * within("arm", arm, true, "a finite number")?;
+    let stiffness = within("roll stiffness", stiffness, stiffness.value > heeling, "more than weight times arm")?;
     Ok(radians(push * heeling / (stiffness - heeling)))
 }
 

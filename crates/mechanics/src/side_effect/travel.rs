@@ -102,13 +102,13 @@ impl TravelLimits {
 impl Shock {
     fn left(&self, stroke: Length, gap: Option<Length>) -> Result<TravelLeft, OutOfRange> {
         let closed = positive("closed length", self.closed)?;
-        within("extended length", self.extended.si(), self.extended.si() > closed, "more than the closed length")?;
+        within("extended length", self.extended, self.extended.si() > closed, "more than the closed length")?;
         positive("length", self.length)?;
         let ratio = within("motion ratio", self.motion_ratio, self.motion_ratio > 0.0, "above nought")?;
         let shock = metres(stroke.si() / ratio);
         match gap {
             Some(gap) => {
-                within("stop gap", gap.si(), true, "a finite number")?;
+                within("stop gap", gap, true, "a finite number")?;
                 let ends_on = if gap <= shock { TravelEnd::Stop } else { TravelEnd::Shock };
                 Ok(TravelLeft { travel: if gap <= shock { gap } else { shock }, ends_on })
             }

@@ -11,7 +11,7 @@ use crate::form::{Field, Picks, Sheet, asked_by_address};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::sums::{self, GROUPS, Given, ShopSum};
-use crate::view::{Figure, sentence};
+use crate::view::Figure;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -67,7 +67,7 @@ fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>
     let (figures, problem) = match given.map(|given| (sum.work)(&given)) {
         None => (Vec::new(), String::new()),
         Some(Ok(figures)) => (figures, String::new()),
-        Some(Err(error)) => (Vec::new(), format!("{}.", sentence(&error.to_string()))),
+        Some(Err(error)) => (Vec::new(), error.words(worker.units())),
     };
     let wrong = !sheet.is_sound() || !problem.is_empty();
     let path = format!("/sums/{}", sum.word);

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_mechanics::side_effect::OutOfRange;
+use wise_badger_mechanics::side_effect::{Offending, OutOfRange};
 use wise_badger_mechanics::tape::{TyreSizeError, WeightUnit};
 use wise_badger_mechanics::units::{
     Angle, Force, Length, Moment, NEWTONS_PER_POUND, RollStiffness, SpringRate, metres, newton_metres_per_radian, newtons,
@@ -10,7 +10,7 @@ use wise_badger_mechanics::units::{
 };
 
 use crate::form::{Field, Picks, Sheet};
-use crate::view::Units;
+use crate::view::{Units, sentence};
 
 /// One input of a sum.
 pub(crate) struct Input {
@@ -83,6 +83,32 @@ pub(crate) enum SumError {
     /// A sum that asks for what its table does not list.
     #[error("this sum lacks its {0}")]
     Lacks(&'static str),
+}
+
+impl SumError {
+    /// In the reader's units.
+    pub(crate) fn words(&self, units: Units) -> String {
+        let SumError::OutOfRange(OutOfRange { what, value, range }) = self else {
+            return format!("{}.", sentence(&self.to_string()));
+        };
+        let value = match *value {
+            Offending::Length(length) => units.exact(length),
+            Offending::Weight(force) => units.weight(force),
+            Offending::Rate(rate) => units.rate(rate),
+            Offending::Angle(angle) => Given::degrees(angle),
+            Offending::Moment(moment) => torque_words(moment, units),
+            Offending::Number(number) => format!("{number}"),
+        };
+        format!("{} is {value}, and must be {range}.", sentence(what))
+    }
+}
+
+/// A torque, in whole units.
+pub(crate) fn torque_words(moment: Moment, units: Units) -> String {
+    match units.weight {
+        WeightUnit::Pounds => format!("{:.0}\u{a0}lb·ft", moment.value / NEWTON_METRES_PER_POUND_FOOT),
+        WeightUnit::Kilograms => format!("{:.0}\u{a0}N·m", moment.value),
+    }
 }
 
 /// Inputs read, by name: SI values, and texts.

@@ -7,6 +7,7 @@ use wise_badger_casework::verdict::RatingCheck;
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
+use super::prediction::log_failure;
 use super::verdict::rating_figure;
 use super::{Figure, Opened, Sum, Tone, Units, end_name, percent, sentence, support_name};
 
@@ -100,7 +101,10 @@ pub(crate) fn case_heights(
 ) -> Vec<CaseHeightsLine> {
     let height = |case: &Survey, heights: &Result<CaseHeights, Unpredicted>, with: Option<&str>| match heights {
         Ok(heights) => Opened::new(units.predicted(heights.rear), height_sum(case, predictor, heights, with, units)),
-        Err(why) => Opened::plain(unpredicted_words(*why)),
+        Err(why) => {
+            log_failure(predictor);
+            Opened::plain(unpredicted_words(*why))
+        }
     };
     let line = |PlannedCase { name, survey: case }: &PlannedCase| {
         let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));

@@ -24,12 +24,15 @@ pub(crate) fn prediction_figures(
     let mut figures = Vec::new();
     for state in LoadState::BOTH {
         match prediction.get(state) {
-            Ok(predicted) => {
-                figures.push(height(predictor, correction, predicted, state, units));
-                figures.extend(sides(predictor.survey(), predicted, state, units));
+            Ok(predicted) => figures.push(height(predictor, correction, predicted, state, units)),
+            Err(why) => {
+                log_failure(predictor);
+                figures.push(unpredicted(*why, state));
             }
-            Err(why) => figures.push(unpredicted(*why, state)),
         }
+    }
+    for (state, predicted) in predicted_states(prediction) {
+        figures.extend(sides(predictor.survey(), predicted, state, units));
     }
     for (state, predicted) in predicted_states(prediction) {
         figures.extend(rake(predicted, state, units));
@@ -45,6 +48,13 @@ pub(crate) fn prediction_figures(
 
 fn predicted_states(prediction: &Prediction) -> impl Iterator<Item = (LoadState, &PredictedState)> {
     LoadState::BOTH.into_iter().filter_map(|state| prediction.get(state).as_ref().ok().map(|predicted| (state, predicted)))
+}
+
+/// What could not be worked out goes on the log with its cause; the page says what to do about it.
+pub(crate) fn log_failure(predictor: &Predictor) {
+    if let Some(cause) = predictor.failure() {
+        tracing::warn!(%cause, "heights could not be predicted");
+    }
 }
 
 /// How a predicted height comes about.
