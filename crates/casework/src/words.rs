@@ -74,3 +74,14 @@ impl Word for Axles {
         (Axles::OneOfRear(3), "rear_3"),
     ];
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_class_has_its_row_and_its_word() {
+        let worded: Vec<VehicleClass> = VehicleClass::WORDS.iter().map(|(class, _)| *class).collect();
+        assert_eq!(VehicleClass::all().collect::<Vec<_>>(), worded);
+    }
+}

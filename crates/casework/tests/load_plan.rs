@@ -63,7 +63,7 @@ fn occupants_weigh_what_the_standards_say() {
 #[test]
 fn everything_on_the_shelf_can_be_put_where_it_usually_sits() {
     let vehicle = half_ton().vehicle;
-    for thing in Thing::ALL.into_iter().filter(|thing| thing.fits(&vehicle)) {
+    for thing in Thing::all().filter(|thing| thing.fits(&vehicle)) {
         assert_eq!(thing.usual(&vehicle).problem(&vehicle), None, "{thing:?}");
     }
     assert!(Thing::TongueWeight.usual(&vehicle).on_hitch);

@@ -35,7 +35,7 @@ fn placed(weight: f64, behind: f64) -> LoadPut {
 
 #[test]
 fn every_class_is_a_vehicle_that_can_stand() {
-    for class in VehicleClass::ALL {
+    for class in VehicleClass::all() {
         for rear_wheels in [RearWheels::Single, RearWheels::Dual] {
             let mut vehicle = half_ton().vehicle;
             (vehicle.class, vehicle.rear_wheels) = (class, rear_wheels);

@@ -44,3 +44,19 @@ fn a_ring_put_back_is_found() {
     );
     assert_eq!(words, Vec::<String>::new(), "what is only spoken of is not used");
 }
+
+#[test]
+fn a_ring_of_files_put_back_is_found_also_through_what_a_folder_hands_on() {
+    let plain = [("stance/solver.rs", "use super::newton::Rest;"), ("stance/newton.rs", "use super::solver::Solver;")];
+    assert_eq!(layers::rings(&plain), [["stance/newton", "stance/solver"]]);
+    let handed_on = [
+        ("pack/mod.rs", "mod arch;\nmod fit;\npub use arch::Arch;\npub use fit::{Fit, Given};"),
+        ("pack/arch.rs", "use crate::pack::Fit;"),
+        ("pack/fit.rs", "use super::{Arch, Given};"),
+    ];
+    assert_eq!(layers::rings(&handed_on), [["pack/arch", "pack/fit"]]);
+    let own = [("pack/mod.rs", "mod fit;\nfn f() { fit::work() }"), ("pack/fit.rs", "use super::Leaf;")];
+    assert_eq!(layers::rings(&own), [["pack", "pack/fit"]]);
+    let one_way = [("pack/mod.rs", "mod fit;\npub use fit::Fit;"), ("pack/fit.rs", "use super::Leaf;")];
+    assert_eq!(layers::rings(&one_way), Vec::<Vec<String>>::new(), "handing a name on is no use of it");
+}

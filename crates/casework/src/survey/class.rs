@@ -71,66 +71,162 @@ impl ClassAssumptions {
     }
 }
 
+/// What is usual for a class, as a row: in lb, in and lb/in. Where a pair stands, it is for single and for dual rear wheels.
+struct Usual {
+    class: VehicleClass,
+    /// Axles of a trailer; 0 on everything else.
+    trailer_axles: u8,
+    rear_rate: f64,
+    /// Travel from empty at which an overload leaf begins to bear, and how many times stiffer the axle is past it, where known.
+    second_stage: Option<(f64, Option<f64>)>,
+    front_rate: f64,
+    tyre_rate: [f64; 2],
+    unsprung: [f64; 2],
+    kerb_front: f64,
+    kerb_rear: f64,
+}
+
+/// Every class, in the order it is offered.
+const CLASSES: [Usual; 9] = [
+    Usual {
+        class: VehicleClass::HalfTonPickup,
+        trailer_axles: 0,
+        rear_rate: 370.0,
+        second_stage: Some((4.0, None)),
+        front_rate: 500.0,
+        tyre_rate: [1450.0, 2900.0],
+        unsprung: [450.0, 650.0],
+        kerb_front: 3000.0,
+        kerb_rear: 2250.0,
+    },
+    Usual {
+        class: VehicleClass::OneTonPickup,
+        trailer_axles: 0,
+        rear_rate: 860.0,
+        second_stage: Some((2.4, Some(2060.0 / 860.0))),
+        front_rate: 710.0,
+        tyre_rate: [2150.0, 4000.0],
+        unsprung: [650.0, 900.0],
+        kerb_front: 4300.0,
+        kerb_rear: 3000.0,
+    },
+    Usual {
+        class: VehicleClass::Flatbed,
+        trailer_axles: 0,
+        rear_rate: 860.0,
+        second_stage: Some((2.4, Some(2060.0 / 860.0))),
+        front_rate: 710.0,
+        tyre_rate: [2150.0, 4000.0],
+        unsprung: [650.0, 900.0],
+        kerb_front: 4300.0,
+        kerb_rear: 3600.0,
+    },
+    Usual {
+        class: VehicleClass::Van,
+        trailer_axles: 0,
+        rear_rate: 430.0,
+        second_stage: None,
+        front_rate: 590.0,
+        tyre_rate: [1370.0, 2740.0],
+        unsprung: [400.0, 600.0],
+        kerb_front: 3000.0,
+        kerb_rear: 2400.0,
+    },
+    Usual {
+        class: VehicleClass::BoxTruck,
+        trailer_axles: 0,
+        rear_rate: 1600.0,
+        second_stage: Some((2.0, Some(2.0))),
+        front_rate: 1200.0,
+        tyre_rate: [2150.0, 4000.0],
+        unsprung: [900.0, 1100.0],
+        kerb_front: 5200.0,
+        kerb_rear: 5600.0,
+    },
+    Usual {
+        class: VehicleClass::Motorhome,
+        trailer_axles: 0,
+        rear_rate: 700.0,
+        second_stage: None,
+        front_rate: 700.0,
+        tyre_rate: [2000.0, 4000.0],
+        unsprung: [700.0, 900.0],
+        kerb_front: 4000.0,
+        kerb_rear: 5200.0,
+    },
+    // Axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
+    Usual {
+        class: VehicleClass::SingleTrailer,
+        trailer_axles: 1,
+        rear_rate: 1200.0,
+        second_stage: None,
+        front_rate: 0.0,
+        tyre_rate: [1370.0, 2740.0],
+        unsprung: [290.0, 390.0],
+        kerb_front: 200.0,
+        kerb_rear: 1400.0,
+    },
+    Usual {
+        class: VehicleClass::TandemTrailer,
+        trailer_axles: 2,
+        rear_rate: 2400.0,
+        second_stage: None,
+        front_rate: 0.0,
+        tyre_rate: [1370.0, 2740.0],
+        unsprung: [580.0, 780.0],
+        kerb_front: 350.0,
+        kerb_rear: 2600.0,
+    },
+    Usual {
+        class: VehicleClass::TripleTrailer,
+        trailer_axles: 3,
+        rear_rate: 3600.0,
+        second_stage: None,
+        front_rate: 0.0,
+        tyre_rate: [1370.0, 2740.0],
+        unsprung: [870.0, 1170.0],
+        kerb_front: 550.0,
+        kerb_rear: 4200.0,
+    },
+];
+
 impl VehicleClass {
     /// Every class, in the order it is offered.
-    pub const ALL: [VehicleClass; 9] = [
-        VehicleClass::HalfTonPickup,
-        VehicleClass::OneTonPickup,
-        VehicleClass::Flatbed,
-        VehicleClass::Van,
-        VehicleClass::BoxTruck,
-        VehicleClass::Motorhome,
-        VehicleClass::SingleTrailer,
-        VehicleClass::TandemTrailer,
-        VehicleClass::TripleTrailer,
-    ];
+    pub fn all() -> impl Iterator<Item = VehicleClass> {
+        CLASSES.iter().map(|usual| usual.class)
+    }
+
+    fn usual(self) -> &'static Usual {
+        let [first, ..] = &CLASSES;
+        CLASSES.iter().find(|usual| usual.class == self).unwrap_or(first)
+    }
 
     /// Whether its front rests on a hitch, at a height that the tow vehicle decides.
     pub fn is_trailer(self) -> bool {
-        matches!(self, VehicleClass::SingleTrailer | VehicleClass::TandemTrailer | VehicleClass::TripleTrailer)
+        self.usual().trailer_axles > 0
     }
 
     /// How many axles share the rear's load.
     pub fn rear_axles(self) -> u8 {
-        match self {
-            VehicleClass::TripleTrailer => 3,
-            VehicleClass::TandemTrailer => 2,
-            _ => 1,
-        }
+        self.usual().trailer_axles.max(1)
     }
 
     /// What is assumed for the class with these rear wheels (common practice).
     pub fn assumptions(self, wheels: RearWheels) -> ClassAssumptions {
-        let dual = wheels == RearWheels::Dual;
-        // (rear rate, second stage from, front rate, tyre single, tyre dual, unsprung single, unsprung dual, kerb front, kerb rear)
-        let (rear, second, front, tyre, tyre_dual, unsprung, unsprung_dual, kerb_front, kerb_rear) = match self {
-            VehicleClass::HalfTonPickup => (370.0, Some(4.0), 500.0, 1450.0, 2900.0, 450.0, 650.0, 3000.0, 2250.0),
-            VehicleClass::OneTonPickup => (860.0, Some(2.4), 710.0, 2150.0, 4000.0, 650.0, 900.0, 4300.0, 3000.0),
-            VehicleClass::Flatbed => (860.0, Some(2.4), 710.0, 2150.0, 4000.0, 650.0, 900.0, 4300.0, 3600.0),
-            VehicleClass::Van => (430.0, None, 590.0, 1370.0, 2740.0, 400.0, 600.0, 3000.0, 2400.0),
-            VehicleClass::BoxTruck => (1600.0, Some(2.0), 1200.0, 2150.0, 4000.0, 900.0, 1100.0, 5200.0, 5600.0),
-            VehicleClass::Motorhome => (700.0, None, 700.0, 2000.0, 4000.0, 700.0, 900.0, 4000.0, 5200.0),
-            // Axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
-            VehicleClass::SingleTrailer => (1200.0, None, 0.0, 1370.0, 2740.0, 290.0, 390.0, 200.0, 1400.0),
-            VehicleClass::TandemTrailer => (2400.0, None, 0.0, 1370.0, 2740.0, 580.0, 780.0, 350.0, 2600.0),
-            VehicleClass::TripleTrailer => (3600.0, None, 0.0, 1370.0, 2740.0, 870.0, 1170.0, 550.0, 4200.0),
-        };
-        let second_stage_times = match self {
-            VehicleClass::OneTonPickup | VehicleClass::Flatbed => Some(2060.0 / 860.0),
-            VehicleClass::BoxTruck => Some(2.0),
-            _ => None,
-        };
+        let usual = self.usual();
+        let of = |[single, dual]: [f64; 2]| if wheels == RearWheels::Dual { dual } else { single };
+        let [front_tyre, _] = usual.tyre_rate;
         ClassAssumptions {
-            second_stage_times,
-            rear_rate: pounds_per_inch(rear),
-            front_rate: pounds_per_inch(front),
-            second_stage_from: second.map(inches),
+            rear_rate: pounds_per_inch(usual.rear_rate),
+            front_rate: pounds_per_inch(usual.front_rate),
+            second_stage_from: usual.second_stage.map(|(from, _)| inches(from)),
+            second_stage_times: usual.second_stage.and_then(|(_, times)| times),
             rear_axles: self.rear_axles(),
-            rear_tyre_rate: pounds_per_inch(if dual { tyre_dual } else { tyre }),
-            front_tyre_rate: pounds_per_inch(tyre),
-            rear_unsprung: pounds(if dual { unsprung_dual } else { unsprung }),
-            kerb_front: pounds(kerb_front),
-            kerb_rear: pounds(kerb_rear),
+            rear_tyre_rate: pounds_per_inch(of(usual.tyre_rate)),
+            front_tyre_rate: pounds_per_inch(front_tyre),
+            rear_unsprung: pounds(of(usual.unsprung)),
+            kerb_front: pounds(usual.kerb_front),
+            kerb_rear: pounds(usual.kerb_rear),
         }
     }
 }

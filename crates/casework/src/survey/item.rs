@@ -1,9 +1,8 @@
 //! One thing aboard.
 
-use super::load::{place_sd, scale_sd};
-use super::vehicle::End;
+use super::end::End;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, newtons};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, newtons, pounds};
 
 /// A weight at a place.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -80,4 +79,14 @@ impl Centre {
             height,
         })
     }
+}
+
+/// Standard deviation of a weight known by scale, or of a load stated by weight (common practice).
+pub fn scale_sd() -> Force {
+    pounds(26.0)
+}
+
+/// Standard deviation of where a load is said to sit (common practice).
+pub fn place_sd() -> Length {
+    inches(2.0)
 }

@@ -1,10 +1,11 @@
 //! What was put on between the empty and the loaded heights, and what each axle carries of it.
 
-use super::item::Item;
+use super::end::{End, Ends};
+use super::item::{Item, scale_sd};
 use super::shelf::{half_width, reach};
-use super::vehicle::{Basis, End, Ends, VehicleFacts};
+use super::vehicle::{Basis, VehicleFacts};
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, newtons, pounds};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, newtons};
 
 /// What was put on, as the shop knows it.
 #[derive(Debug, Clone, PartialEq)]
@@ -63,16 +64,6 @@ pub enum LoadProblem {
         /// The furthest from the middle that is still aboard.
         most: Length,
     },
-}
-
-/// Standard deviation of a weight known by scale, or of a load stated by weight (common practice).
-pub fn scale_sd() -> Force {
-    pounds(26.0)
-}
-
-/// Standard deviation of where a load is said to sit (common practice).
-pub fn place_sd() -> Length {
-    inches(2.0)
 }
 
 /// What the axles carry.

@@ -2,6 +2,7 @@
 
 mod class;
 mod customer;
+mod end;
 mod item;
 mod load;
 mod shelf;
@@ -9,10 +10,11 @@ mod vehicle;
 
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
 pub use customer::{Complaint, Modification};
-pub use item::{Centre, Item};
-pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut, place_sd, scale_sd};
+pub use end::{End, Ends};
+pub use item::{Centre, Item, place_sd, scale_sd};
+pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};
-pub use vehicle::{Basis, End, Ends, Tandem, VehicleFacts, VehicleProblem};
+pub use vehicle::{Basis, Tandem, VehicleFacts, VehicleProblem};
 
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Side;

@@ -67,56 +67,117 @@ pub enum Thing {
     Goods,
 }
 
+/// A thing at its usual weight and place, as a row.
+struct Usual {
+    thing: Thing,
+    /// Nobody rides in a trailer, and no plough or ball hangs on one.
+    on_a_trailer: bool,
+    weight: fn() -> Force,
+    /// From the rear axle, rearward.
+    behind: fn(&VehicleFacts) -> Length,
+    /// Of its middle above the ground, in inches.
+    height_in: f64,
+}
+
+/// Every thing, in the order it is offered. An occupant weighs 68 kg, with hand luggage 75 kg; everything else is common practice,
+/// rounded.
+///
+/// # Source     49 CFR 571.110 S3, "normal occupant weight" 68 kg; ISO 2416, 68 kg and 7 kg of luggage; both from memory
+const THINGS: [Usual; 11] = [
+    Usual {
+        thing: Thing::Occupant,
+        on_a_trailer: false,
+        weight: || kilograms(68.0),
+        behind: |vehicle| -0.57 * vehicle.wheelbase,
+        height_in: 40.0,
+    },
+    Usual {
+        thing: Thing::OccupantWithLuggage,
+        on_a_trailer: false,
+        weight: || kilograms(75.0),
+        behind: |vehicle| -0.57 * vehicle.wheelbase,
+        height_in: 40.0,
+    },
+    Usual {
+        thing: Thing::WaterTank,
+        on_a_trailer: true,
+        weight: || Liquid::Water.weight_of(litres(100.0)),
+        behind: |_| inches(-20.0),
+        height_in: 30.0,
+    },
+    Usual {
+        thing: Thing::FuelTank,
+        on_a_trailer: true,
+        weight: || Liquid::Petrol.weight_of(litres(100.0)),
+        behind: |vehicle| -0.3 * vehicle.wheelbase,
+        height_in: 24.0,
+    },
+    Usual {
+        thing: Thing::Toolbox,
+        on_a_trailer: true,
+        weight: || pounds(350.0),
+        behind: |vehicle| -0.3 * vehicle.wheelbase,
+        height_in: 50.0,
+    },
+    Usual { thing: Thing::Drawers, on_a_trailer: true, weight: || pounds(400.0), behind: middle_of_the_floor, height_in: 40.0 },
+    Usual {
+        thing: Thing::SlideInCamper,
+        on_a_trailer: false,
+        weight: || pounds(3000.0),
+        behind: |_| inches(-4.0),
+        height_in: 60.0,
+    },
+    Usual {
+        thing: Thing::SnowPlough,
+        on_a_trailer: false,
+        weight: || pounds(650.0),
+        behind: |vehicle| -(vehicle.wheelbase + inches(42.0)),
+        height_in: 24.0,
+    },
+    Usual {
+        thing: Thing::TongueWeight,
+        on_a_trailer: false,
+        weight: || pounds(500.0),
+        behind: behind_the_rear_axle,
+        height_in: 20.0,
+    },
+    Usual {
+        thing: Thing::BicycleRack,
+        on_a_trailer: true,
+        weight: || pounds(150.0),
+        behind: |vehicle| behind_the_rear_axle(vehicle) + inches(18.0),
+        height_in: 44.0,
+    },
+    Usual { thing: Thing::Goods, on_a_trailer: true, weight: || pounds(500.0), behind: middle_of_the_floor, height_in: 40.0 },
+];
+
 impl Thing {
     /// Every thing, in the order it is offered.
-    pub const ALL: [Thing; 11] = [
-        Thing::Occupant,
-        Thing::OccupantWithLuggage,
-        Thing::WaterTank,
-        Thing::FuelTank,
-        Thing::Toolbox,
-        Thing::Drawers,
-        Thing::SlideInCamper,
-        Thing::SnowPlough,
-        Thing::TongueWeight,
-        Thing::BicycleRack,
-        Thing::Goods,
-    ];
+    pub fn all() -> impl Iterator<Item = Thing> {
+        THINGS.iter().map(|usual| usual.thing)
+    }
 
-    /// Whether it is offered for a vehicle: nobody rides in a trailer, and no plough or ball hangs on one.
+    fn row(self) -> &'static Usual {
+        let [first, ..] = &THINGS;
+        THINGS.iter().find(|usual| usual.thing == self).unwrap_or(first)
+    }
+
+    /// Whether it is offered for a vehicle.
     pub fn fits(self, vehicle: &VehicleFacts) -> bool {
-        let on_a_vehicle = matches!(
-            self,
-            Thing::Occupant | Thing::OccupantWithLuggage | Thing::SlideInCamper | Thing::SnowPlough | Thing::TongueWeight
-        );
-        !(on_a_vehicle && vehicle.class.is_trailer())
+        self.row().on_a_trailer || !vehicle.class.is_trailer()
     }
 
     /// The thing at its usual weight and place: to begin with, until it is weighed and measured.
-    ///
-    /// An occupant weighs 68 kg, with hand luggage 75 kg; everything else is common practice, rounded.
-    ///
-    /// # Source     49 CFR 571.110 S3, "normal occupant weight" 68 kg; ISO 2416, 68 kg and 7 kg of luggage; both from memory
     pub fn usual(self, vehicle: &VehicleFacts) -> Item {
-        let wheelbase = vehicle.wheelbase;
-        let end = behind_the_rear_axle(vehicle);
-        // Half-way along the load floor, which ends at the tail and begins behind the cab.
-        let floor = (end - 0.38 * wheelbase) / 2.0;
-        let (weight, behind, height) = match self {
-            Thing::Occupant => (kilograms(68.0), -0.57 * wheelbase, inches(40.0)),
-            Thing::OccupantWithLuggage => (kilograms(75.0), -0.57 * wheelbase, inches(40.0)),
-            Thing::WaterTank => (Liquid::Water.weight_of(litres(100.0)), inches(-20.0), inches(30.0)),
-            Thing::FuelTank => (Liquid::Petrol.weight_of(litres(100.0)), -0.3 * wheelbase, inches(24.0)),
-            Thing::Toolbox => (pounds(350.0), -0.3 * wheelbase, inches(50.0)),
-            Thing::Drawers => (pounds(400.0), floor, inches(40.0)),
-            Thing::SlideInCamper => (pounds(3000.0), inches(-4.0), inches(60.0)),
-            Thing::SnowPlough => (pounds(650.0), -(wheelbase + inches(42.0)), inches(24.0)),
-            Thing::TongueWeight => (pounds(500.0), end, inches(20.0)),
-            Thing::BicycleRack => (pounds(150.0), end + inches(18.0), inches(44.0)),
-            Thing::Goods => (pounds(500.0), floor, inches(40.0)),
-        };
-        Item { height: Some(height), on_hitch: self == Thing::TongueWeight, ..Item::at(weight, behind) }
+        let Usual { weight, behind, height_in, .. } = self.row();
+        let item = Item::at(weight(), behind(vehicle));
+        Item { height: Some(inches(*height_in)), on_hitch: self == Thing::TongueWeight, ..item }
     }
+}
+
+/// Half-way along the load floor, which ends at the tail and begins behind the cab.
+fn middle_of_the_floor(vehicle: &VehicleFacts) -> Length {
+    (behind_the_rear_axle(vehicle) - 0.38 * vehicle.wheelbase) / 2.0
 }
 
 /// From the rear axle to the tail: as measured, or a third of the wheelbase.

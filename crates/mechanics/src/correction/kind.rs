@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc;
 
-use super::{Axles, Caution, Given, KINDS, Site, Work};
+use super::{Axles, Caution, Given, Site, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
@@ -67,11 +67,6 @@ impl PartialEq for Row {
 }
 
 impl Row {
-    /// The kind that goes by a word.
-    pub fn of(word: &str) -> Option<&'static Row> {
-        KINDS.iter().copied().find(|row| row.word == word)
-    }
-
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
     pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
         (self.read)(given).map(|kind| Correction { kind, site })

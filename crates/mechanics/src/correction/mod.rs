@@ -40,3 +40,10 @@ pub static KINDS: &[&Row] = &[
     &anti_roll_bar::ROW,
     &reworked_pack::ROW,
 ];
+
+impl Row {
+    /// The kind that goes by a word.
+    pub fn of(word: &str) -> Option<&'static Row> {
+        KINDS.iter().copied().find(|row| row.word == word)
+    }
+}

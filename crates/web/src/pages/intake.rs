@@ -83,7 +83,7 @@ impl IntakeForm {
             gross_rating: sheet.weight_field("gross_rating", "Gross rating, if known"),
             kerb_front: sheet.weight_field("kerb_front", "Front axle, or tongue, empty").hint(assumed),
             kerb_rear: sheet.weight_field("kerb_rear", "Rear axle or axles, empty").hint(assumed),
-            assumed: VehicleClass::ALL.into_iter().map(|class| assumptions(class, reader)).collect(),
+            assumed: VehicleClass::all().map(|class| assumptions(class, reader)).collect(),
             refusal: refusal.map(Refusal::words).unwrap_or_default(),
         }
     }

@@ -50,13 +50,20 @@ struct LoadPicture {
     figures: Vec<Figure>,
     table: Vec<CaseLine>,
     heads: [String; 2],
-    /// Fields that a move has changed, with what stands in them now.
-    moved: Vec<(String, String)>,
     /// How many rows cannot be read yet, and are left out.
     left_out: usize,
 }
 
 impl askama::filters::HtmlSafe for LoadPicture {}
+
+/// The answer to a form that is being worked on.
+#[derive(Template)]
+#[template(path = "parts/load_preview.html")]
+struct LoadPreview {
+    picture: LoadPicture,
+    /// Fields that a move has changed, with what stands in them now.
+    moved: Vec<(String, String)>,
+}
 
 struct ShownCase {
     key: u8,
@@ -145,7 +152,7 @@ pub(crate) async fn preview(
     let mut sheet = Sheet::posted(posted, worker.units());
     let moved = shift(&mut sheet);
     let moved = moved.into_iter().map(|name| (name.clone(), sheet.text(&name).to_owned())).collect();
-    drawn(move |_| page(StatusCode::OK, &picture(&file, &sheet, worker.units(), moved))).await
+    drawn(move |_| page(StatusCode::OK, &LoadPreview { picture: picture(&file, &sheet, worker.units()), moved })).await
 }
 
 fn shift(sheet: &mut Sheet) -> Vec<String> {
@@ -157,7 +164,7 @@ fn shift(sheet: &mut Sheet) -> Vec<String> {
 
 fn load_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let (units, survey) = (worker.units(), file.work.found());
-    let picture = picture(file, sheet, units, Vec::new());
+    let picture = picture(file, sheet, units);
     let vehicle = &survey.vehicle;
     let [front, rear] = End::BOTH.map(|end| support_name(vehicle.class, end));
     let case = |key: u8| CaseForm {
@@ -225,7 +232,7 @@ fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String
     format!("{}, {}, {}", entry.name, units.weight(item.weight), along_words(item.behind_rear_axle, rear, units))
 }
 
-fn picture(file: &JobFile, sheet: &Sheet, units: Units, moved: Vec<(String, String)>) -> LoadPicture {
+fn picture(file: &JobFile, sheet: &Sheet, units: Units) -> LoadPicture {
     let mut scratch = sheet.clone();
     let Readable { plan, rows } = load_plan::read(&mut scratch, &file.case().vehicle());
     let key = sheet.text("shown").parse::<u8>().ok().filter(|key| plan.case(*key).is_some());
@@ -276,7 +283,6 @@ fn picture(file: &JobFile, sheet: &Sheet, units: Units, moved: Vec<(String, Stri
         figures,
         table: table.collect(),
         heads: crate::view::load_plan::end_heads(found),
-        moved,
         left_out: (0..MOST_ITEMS).filter(|row| load_plan::is_used(sheet, *row) && !rows.contains(row)).count(),
     }
 }

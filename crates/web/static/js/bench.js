@@ -1,25 +1,15 @@
 // Shows a pack under the load that the slider is at, and as its leaves are typed: the server works it out and draws it.
 
-const PAUSE_MS = 150;
-const PARTS = ["bench-picture", "bench-at-load", "bench-curve", "bench-heights"];
+import { asker, show } from "./preview.js";
 
-/** Puts what was drawn in the place of what was there; what was open is open again. */
-function show(html) {
-  const fresh = new DOMParser().parseFromString(html, "text/html");
-  for (const id of PARTS) {
-    const [place, now] = [document.getElementById(id), fresh.getElementById(id)];
-    if (!place || !now) continue;
-    const open = [...place.querySelectorAll("details")].map((details) => details.open);
-    place.replaceChildren(...now.childNodes);
-    place.querySelectorAll("details").forEach((details, index) => (details.open = open[index] ?? false));
-  }
-}
+const PAUSE_MS = 150;
 
 /**
  * Asks for the picture of the form as it stands: one question at a time, and the last one is always asked.
  * While only the load changes, only what the load changes is asked for.
  */
 function painter(place, form) {
+  const ask = asker(place, form);
   let asking = false;
   let again = null;
   return async function paint(part = "all") {
@@ -28,13 +18,8 @@ function painter(place, form) {
       return;
     }
     asking = true;
-    const body = new URLSearchParams(new FormData(form));
-    body.set("part", part);
-    if (place.dataset.load) body.set("load", place.dataset.load);
-    const answer = await fetch(place.dataset.benchPreview, { method: "POST", body }).catch(() => null);
-    if (answer?.status === 200 && !answer.redirected) show(await answer.text());
-    // Something typed that cannot be read yet: the picture stays, and says that it is of before.
-    place.classList.toggle("is-old", answer?.status === 204);
+    const fresh = await ask(place.dataset.load ? { part, load: place.dataset.load } : { part });
+    if (fresh) show(fresh, form);
     asking = false;
     if (again) {
       const part = again;
@@ -50,7 +35,7 @@ function painter(place, form) {
  */
 export function attach(root) {
   for (const button of root.querySelectorAll("[data-print]")) button.addEventListener("click", () => window.print());
-  const place = root.querySelector("[data-bench-preview]");
+  const place = root.querySelector("#bench-picture[data-preview]");
   const form = root.querySelector("#bench-form");
   const slider = root.querySelector("#bench-load");
   if (!place || !form || !slider) return;

@@ -1,5 +1,7 @@
 // Moves the things of a load plan by pointer or arrow keys, and shows what the server makes of the plan meanwhile.
 
+import { asker, show } from "./preview.js";
+
 const PAUSE_MS = 120;
 /** One press of an arrow key, in metres; with Shift, a quarter of it. */
 const STEP_M = 0.0254 * 2;
@@ -26,41 +28,28 @@ export function nudge(key, fromAbove, fine) {
  * While a thing is held under the pointer the picture stays as it is.
  */
 function painter(place, form) {
+  const ask = asker(place, form);
   let last = Promise.resolve();
-  const ask = async (move) => {
-    const body = new URLSearchParams(new FormData(form));
-    for (const [name, value] of Object.entries(move)) body.set(name, String(value));
-    const answer = await fetch(place.dataset.loadPicture, { method: "POST", body }).catch(() => null);
-    if (!answer?.ok || answer.redirected) return;
-    const picture = await answer.text();
-    if (place.dataset.held && !move.move) return;
-    show(place, picture);
-    for (const moved of place.querySelectorAll("data.moved")) {
-      const field = form.elements.namedItem(moved.dataset.name);
-      if (field) field.value = moved.value;
-    }
-    if (place.querySelector("data.moved")) form.dispatchEvent(new Event("input"));
+  const move = async (by) => {
+    const fresh = await ask(by);
+    if (fresh && (by.move || !place.dataset.held)) keepingFocus(() => show(fresh, form));
   };
   let peeking = false;
   return {
-    paint: (move = {}) => (last = last.then(() => ask(move))),
+    paint: (by = {}) => (last = last.then(() => move(by))),
     /** Shows what a thing would weigh on the axles where it is held now; one question at a time, and nothing is moved. */
-    peek: async (move) => {
+    peek: async (by) => {
       if (peeking) return;
       peeking = true;
-      const body = new URLSearchParams(new FormData(form));
-      for (const [name, value] of Object.entries(move)) body.set(name, String(value));
-      const answer = await fetch(place.dataset.loadPicture, { method: "POST", body }).catch(() => null);
-      const picture = answer?.ok && !answer.redirected ? await answer.text() : null;
-      if (picture && place.dataset.held) showFigures(place, picture);
+      const fresh = await ask(by);
+      if (fresh && place.dataset.held) showFigures(place, fresh);
       peeking = false;
     },
   };
 }
 
 /** Puts only the figures of a picture in place: the thing under the pointer stays under it. */
-function showFigures(place, picture) {
-  const fresh = new DOMParser().parseFromString(picture, "text/html");
+function showFigures(place, fresh) {
   for (const part of [".figures", ".cases tbody"]) {
     const [old, now] = [place.querySelector(part), fresh.querySelector(part)];
     if (old && now) old.replaceWith(now);
@@ -69,14 +58,12 @@ function showFigures(place, picture) {
   place.querySelectorAll(".plan-load").forEach((text, index) => (text.textContent = now[index]?.textContent ?? text.textContent));
 }
 
-/** Puts a picture in the place of the one before; what had the focus, and what was open, has it and is open again. */
-function show(place, picture) {
+/** Draws anew; the thing that had the focus has it again. */
+function keepingFocus(draw) {
   const focused = document.activeElement?.closest("[data-handle]");
   const view = focused?.classList.contains("plan-top") ? "plan-top" : "plan-side";
   const again = focused && `#${focused.ownerSVGElement.id} .${view}[data-handle="${focused.dataset.handle}"]`;
-  const open = [...place.querySelectorAll("details")].map((details) => details.open);
-  place.innerHTML = picture;
-  place.querySelectorAll("details").forEach((details, index) => (details.open = open[index] ?? false));
+  draw();
   if (again) document.querySelector(again)?.focus();
 }
 
@@ -127,7 +114,7 @@ function drag(place, { paint, peek }) {
  * @param {ParentNode} root
  */
 export function attach(root) {
-  const place = root.querySelector("[data-load-picture]");
+  const place = root.querySelector("#load-picture[data-preview]");
   const form = root.querySelector("#load-form");
   if (!place || !form) return;
   const painting = painter(place, form);
