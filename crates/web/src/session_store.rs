@@ -98,3 +98,45 @@ impl SessionStore for PgSessionStore {
         Ok(done?)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wise_badger_store::test_support::TestDatabase;
+
+    fn state(of: &[(&str, &str)]) -> State {
+        of.iter().map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect()
+    }
+
+    const HOUR: Duration = Duration::hours(1);
+
+    #[tokio::test]
+    async fn what_is_kept_under_a_key_comes_back_until_it_is_changed_ended_or_too_old() {
+        let database = TestDatabase::create();
+        let store = PgSessionStore::new(database.open());
+        let key = store.save(state(&[("units", "\"mm\"")]), &HOUR).await.expect("kept");
+        assert_eq!(store.load(&key).await.expect("read"), Some(state(&[("units", "\"mm\"")])));
+        let key = store.update(key, state(&[("units", "\"in\"")]), &HOUR).await.expect("changed");
+        assert_eq!(store.load(&key).await.expect("read"), Some(state(&[("units", "\"in\"")])));
+        let other = store.save(State::new(), &HOUR).await.expect("kept");
+        assert_ne!(other.as_ref(), key.as_ref());
+        store.update_ttl(&key, &Duration::seconds(-1)).await.expect("aged");
+        assert_eq!(store.load(&key).await.expect("read"), None, "too old");
+        store.update_ttl(&other, &HOUR).await.expect("prolonged");
+        assert_eq!(store.load(&other).await.expect("read"), Some(State::new()));
+        store.delete(&other).await.expect("ended");
+        assert_eq!(store.load(&other).await.expect("read"), None, "ended");
+        store.delete(&other).await.expect("ending what is ended is no error");
+    }
+
+    #[tokio::test]
+    async fn a_key_that_nobody_was_given_opens_nothing_and_the_record_holds_no_key() {
+        let database = TestDatabase::create();
+        let store = PgSessionStore::new(database.open());
+        let key = store.save(State::new(), &HOUR).await.expect("kept");
+        let guessed = SessionKey::try_from("x".repeat(64)).expect("as long as one");
+        assert_eq!(store.load(&guessed).await.expect("read"), None);
+        assert_ne!(hash(&key), key.as_ref(), "only its hash is on record");
+        assert_eq!(hash(&key).len(), 64);
+    }
+}
