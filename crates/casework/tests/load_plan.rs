@@ -34,8 +34,8 @@ fn overhang_lightens_the_front_and_a_plough_the_rear() {
     close("tongue, rear", change_lb(&tongue, End::Rear), 672.41, 0.01);
     close("tongue, front", change_lb(&tongue, End::Front), -172.41, 0.01);
     let plough = with(vec![item(650.0, -187.0)]);
-    close("plough, rear", change_lb(&plough, End::Rear), -188.28, 0.01);
-    close("plough, front", change_lb(&plough, End::Front), 838.28, 0.01);
+    close("plow, rear", change_lb(&plough, End::Rear), -188.28, 0.01);
+    close("plow, front", change_lb(&plough, End::Front), 838.28, 0.01);
     let both = with(vec![item(500.0, 50.0), item(650.0, -187.0)]);
     close("both, rear", change_lb(&both, End::Rear), 672.41 - 188.28, 0.02);
 }
@@ -111,10 +111,10 @@ fn tyres_wheels_and_hitch_are_held_against_their_own_ratings() {
         checks.iter().find(|check| check.rated == rated).expect("checked").margin().customary()
     };
     let rear = 2250.0 + 600.0 * 195.0 / 145.0;
-    close("two tyres", margin(Rated::Tyres(End::Rear)), 3000.0 - rear, 0.01);
+    close("two tires", margin(Rated::Tyres(End::Rear)), 3000.0 - rear, 0.01);
     close("two wheels", margin(Rated::Wheels(End::Rear)), 3200.0 - rear, 0.01);
     close("hitch", margin(Rated::Hitch), -100.0, 1e-6);
-    let overload = Overload::of(&survey).expect("tyres and hitch are over");
+    let overload = Overload::of(&survey).expect("tires and hitch are over");
     let Relief::TakeOffItems { off, .. } = &overload.relief else { panic!("{overload:?}") };
     assert_eq!(off.len(), 1);
     close("off the tongue", off[0].1.customary(), 100.0, 0.5);

@@ -59,10 +59,10 @@ fn a_block_raises_the_frame_over_the_axles_and_half_the_load_sags_half_as_far() 
             let places: Vec<f64> = (0..axles).map(|axle| 150.0 + 33.0 * (f64::from(axle) - f64::from(axles - 1) / 2.0)).collect();
             let turned = 150.0 * places.iter().sum::<f64>() / places.iter().map(|x| x * x).sum::<f64>();
             let expected = if equalised { 1.5 } else { 1.5 * turned };
-            assert!((rise - expected).abs() < 0.002, "{class:?}, rockers {equalised}: {rise}, expected {expected}");
+            assert!((rise - expected).abs() < 0.002, "{class:?}, equalizers {equalised}: {rise}, expected {expected}");
             let half = survey.in_case(vec![Item::at(pounds(1000.0), inches(0.0))], Ends::default());
             let sits = predictor.in_case(&half, None).expect("measured").rear.value.customary();
-            assert!((sits - 19.0).abs() < 0.02, "{class:?}, rockers {equalised}: {sits}");
+            assert!((sits - 19.0).abs() < 0.02, "{class:?}, equalizers {equalised}: {sits}");
         }
     }
 }

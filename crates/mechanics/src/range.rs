@@ -59,7 +59,7 @@ offending!(Length => Length, Force => Weight, SpringRate => Rate, Angle => Angle
 
 pub(crate) fn positive(what: &'static str, quantity: impl Into<Offending>) -> Result<f64, OutOfRange> {
     let value = quantity.into();
-    within(what, value, value.si() > 0.0, "a finite number above nought")
+    within(what, value, value.si() > 0.0, "a finite number above zero")
 }
 
 pub(crate) fn within(

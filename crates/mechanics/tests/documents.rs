@@ -111,8 +111,8 @@ fn trailers_and_air_are_refused_by_the_name_of_their_field() {
         (air, "\"volume_m3\": 0.0022", "\"volume_m3\": -1", "volume of “bag”"),
         (air, "\"line\": \"shared\"", "\"line\": \"left\"", "left"),
         (air, "\"fill_pressure_pa\": 172368.932", "\"fill_pressure_pa\": -5", "fill pressure of “bag”"),
-        (trailer, "\"front_arm_m\": 0.09", "\"front_arm_m\": -0.09", "front arm of the left equaliser"),
-        (trailer, "\"stop_rad\": 0.45", "\"stop_rad\": 0", "stop of the left equaliser"),
+        (trailer, "\"front_arm_m\": 0.09", "\"front_arm_m\": -0.09", "front arm of the left equalizer"),
+        (trailer, "\"stop_rad\": 0.45", "\"stop_rad\": 0", "stop of the left equalizer"),
         (trailer, "\"kerb_load_n\"", "\"kerb_load_lb\"", "kerb_load_lb"),
         (trailer, "\"coupler_rise_m\": 0.12", "\"coupler_rise_m\": \"high\"", "coupler_rise_m"),
     ] {

@@ -306,7 +306,7 @@ fn the_sheet_gives_the_circle_that_the_leaf_lies_on() {
     assert!((radius.customary() - 60.0).abs() < 1e-9);
     assert!((sagitta_of_arc(radius, chord).unwrap() - sheet.sagitta()).si().abs() < 1e-12);
     let offsets = sheet.offsets(inches(2.0));
-    assert_eq!(offsets.len(), 11 + 1 + 14, "every 2 in from the centre hole, inside the ends");
+    assert_eq!(offsets.len(), 11 + 1 + 14, "every 2 in from the center hole, inside the ends");
     for at in [-inches(24.0), inches(30.0)] {
         assert!(sheet.offset(at).si().abs() < 1e-12, "the ends stand on the chord");
     }

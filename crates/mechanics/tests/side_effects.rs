@@ -56,7 +56,7 @@ fn a_track_bar_moves_its_axle_by_slope_and_arc() {
     close(track_bar_shift(inches(36.0), inches(0.0), inches(2.0)).unwrap().customary(), -0.0556, 1e-4);
     // One that drops 6 in moves by some 2 × 6/36 more.
     close(track_bar_shift(inches(36.0), inches(6.0), inches(2.0)).unwrap().customary(), -0.396, 2e-3);
-    assert_eq!(track_bar_shift(inches(36.0), inches(35.0), inches(2.0)).unwrap_err().what, "drop of the bar afterwards");
+    assert_eq!(track_bar_shift(inches(36.0), inches(35.0), inches(2.0)).unwrap_err().what, "drop of the bar afterward");
     close(joint_angle(inches(20.0), inches(10.0)).unwrap().value / DEGREE, 30.0, 1e-9);
 }
 
@@ -174,7 +174,7 @@ fn a_dual_rate_coil_runs_soft_then_stiff_then_solid() {
     assert!((spring.stages[0].at_travel.si() - 383.4 / 37_594.0).abs() < 1e-4, "{:?}", spring.stages);
     assert!(((spring.rate + spring.stages[0].added_rate).si() - 62_657.0).abs() < 10.0);
     assert!((spring.stages[1].at_travel.si() - (383.4 / 37_594.0 + 6_266.0 / 62_657.0)).abs() < 2e-4, "{:?}", spring.stages);
-    assert_eq!(coil.main_spring(newtons(9_700.0), 1.0).unwrap_err().what, "kerb force");
+    assert_eq!(coil.main_spring(newtons(9_700.0), 1.0).unwrap_err().what, "load at curb weight");
     // Two coils of one free length: the stiffer stands higher under the same weight.
     let (slack, firm) = (part(7.0, 0.4), part(6.0, 0.4));
     assert!((firm.force_gained_over(&slack, newtons(5_000.0)).unwrap().si() - 5_000.0 / 6.0).abs() < 1e-6);

@@ -242,12 +242,12 @@ mod tests {
         let start = pack_entry(&pack(), SHOP);
         let short = |at| Act::Insert { kind: PartKind::ShortAddedLeaf, at };
         let once = done(&start, short(None), SHOP).expect("put in");
-        assert_eq!(names(&once), ["Main", "Second", "Added leaf", "Overload"]);
+        assert_eq!(names(&once), ["Main", "Second", "Add-a-leaf", "Overload"]);
         let twice = done(&once, short(Some(1)), SHOP).expect("put in");
-        assert_eq!(names(&twice), ["Main", "Added leaf 2", "Second", "Added leaf", "Overload"]);
+        assert_eq!(names(&twice), ["Main", "Add-a-leaf 2", "Second", "Add-a-leaf", "Overload"]);
         assert_eq!(names(&done(&once, short(Some(0)), SHOP).expect("put in"))[0], "Main", "never above the main leaf");
         let sorted = done(&twice, Act::Sort, SHOP).expect("sorted");
-        assert_eq!(names(&sorted), ["Main", "Second", "Added leaf 2", "Added leaf", "Overload"]);
+        assert_eq!(names(&sorted), ["Main", "Second", "Add-a-leaf 2", "Add-a-leaf", "Overload"]);
         let flatter = done(&sorted, Act::FlatterOverload, SHOP).expect("changed");
         assert_eq!(names(&flatter).last(), Some(&"Flatter overload leaf"));
         assert_eq!(flatter.leaves.len(), sorted.leaves.len(), "in the place of the one that was there");
@@ -285,7 +285,7 @@ mod tests {
         );
         assert_eq!(work_on(&found, &turned), []);
         let added = done(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
-        let put_in = || WorkOn::In("Long added leaf".to_owned());
+        let put_in = || WorkOn::In("Long add-a-leaf".to_owned());
         assert_eq!(work_on(&found, &added), [put_in()]);
         let out = done(&added, Act::Remove(2), SHOP).expect("taken out");
         assert_eq!(work_on(&found, &out), [put_in(), WorkOn::Out("Second".to_owned())]);

@@ -78,7 +78,7 @@ pub enum RateFitError {
     #[error("these readings lie past all that can be worked with; check their figures and units")]
     PastAllFigures,
     /// A prior without meaning.
-    #[error("the rate expected beforehand must be above nought, and its spread too")]
+    #[error("the rate expected beforehand must be above zero, and its spread too")]
     Prior,
 }
 

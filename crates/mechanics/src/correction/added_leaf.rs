@@ -39,7 +39,7 @@ impl Kind for AddedLeaf {
     fn change(&self, on: &FittedOn<'_>) -> Change {
         let rate = self.pair_rate / on.corners;
         let gap = metres(-self.lift.si() * (1.0 + on.corner_rate().si() / rate.si()));
-        on.adds("added leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false })
+        on.adds("add-a-leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false })
     }
 
     fn works(&self) -> Vec<Work> {

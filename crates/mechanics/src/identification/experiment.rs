@@ -27,7 +27,7 @@ pub enum IdentificationError {
     #[error("in the state “{0}” the vehicle does not stand")]
     Tips(String),
     /// A doubt, a reading or its precision that is no finite number above nought where it must be.
-    #[error("{0} must be a finite number above nought")]
+    #[error("{0} must be a finite number above zero")]
     NotPositive(String),
     /// A reading of something the vehicle does not have.
     #[error("in the state “{0}” something was read that this vehicle does not have")]

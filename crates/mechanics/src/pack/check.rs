@@ -20,7 +20,7 @@ pub enum PackError {
     #[error("a pack has from 1 to {MOST_LEAVES} leaves, not {0}")]
     Leaves(usize),
     /// A figure that must be above nought is not.
-    #[error("{what} of {leaf} must be above nought")]
+    #[error("{what} of {leaf} must be above zero")]
     NotPositive {
         /// The leaf's name.
         leaf: String,
@@ -80,7 +80,7 @@ pub enum PackError {
     #[error("no arch that these leaves can have brings the pack to that height")]
     NotReached(Length),
     /// A load below nought, or no number.
-    #[error("a load on the pack is nought or more")]
+    #[error("a load on the pack is zero or more")]
     Load,
     /// Sizes or loads so large or small that the answer is no number.
     #[error("these figures are past anything a spring has; check sizes and loads")]

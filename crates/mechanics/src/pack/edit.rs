@@ -56,8 +56,8 @@ impl PartKind {
         let reach = |part: f64| (share(part, pack.clamp.front, main.front), share(part, pack.clamp.rear, main.rear));
         let arched = |more: f64| Curvature::max(main.curvature, per_metre(0.2)) * more;
         let ((front, rear), thickness, curvature, spacer, name) = match self {
-            PartKind::ShortAddedLeaf => (reach(0.6), inches(0.30), arched(1.5), 0.0, "Added leaf"),
-            PartKind::LongAddedLeaf => (reach(0.92), inches(0.25), arched(1.2), 0.0, "Long added leaf"),
+            PartKind::ShortAddedLeaf => (reach(0.6), inches(0.30), arched(1.5), 0.0, "Add-a-leaf"),
+            PartKind::LongAddedLeaf => (reach(0.92), inches(0.25), arched(1.2), 0.0, "Long add-a-leaf"),
             PartKind::FlatterOverload => (reach(0.45), inches(0.50), per_metre(0.0), 0.25, "Overload leaf"),
             PartKind::OwnMaking => ((last.front, last.rear), last.thickness, last.curvature, 0.0, "New leaf"),
         };

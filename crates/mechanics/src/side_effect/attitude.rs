@@ -71,7 +71,7 @@ pub fn track_bar_shift(length: Length, drop: Length, rise: Length) -> Result<Len
     let b = positive("bar length", length)?;
     let before = within("drop of the bar", drop, drop.si().abs() < b, "less than the bar's length")?;
     let after = (drop + rise).si();
-    let after = within("drop of the bar afterwards", after, after.abs() < b, "less than the bar's length")?;
+    let after = within("drop of the bar afterward", after, after.abs() < b, "less than the bar's length")?;
     Ok(metres((b * b - after * after).sqrt() - (b * b - before * before).sqrt()))
 }
 

@@ -40,7 +40,7 @@ impl Coil {
     pub fn rate(&self) -> Result<SpringRate, OutOfRange> {
         let (d, mean) = (positive("wire diameter", self.wire)?, positive("mean diameter", self.mean_diameter)?);
         within("wire diameter", self.wire, d < mean, "less than the mean diameter")?;
-        let n = within("active coils", self.active_coils, self.active_coils > 0.0, "more than nought")?;
+        let n = within("active coils", self.active_coils, self.active_coils > 0.0, "more than zero")?;
         Ok(newtons_per_metre(SHEAR_MODULUS_PA * d.powi(4) / (8.0 * mean.powi(3) * n)))
     }
 
@@ -87,7 +87,7 @@ impl Coil {
     ///
     /// # Errors     [`OutOfRange`] names the input
     pub fn force_gained_over(&self, other: &Coil, kerb_force: Force) -> Result<Force, OutOfRange> {
-        let force = positive("kerb force", kerb_force)?;
+        let force = positive("load at curb weight", kerb_force)?;
         let stood_at = other.free_length - metres(force / other.rate()?.si());
         Ok(self.force_at(stood_at)? - kerb_force)
     }
@@ -98,8 +98,8 @@ impl Coil {
     /// # Errors     [`OutOfRange`] names the input, or a kerb force that has bound it already
     pub fn main_spring(&self, kerb_force: Force, motion_ratio: f64) -> Result<MainSpring, OutOfRange> {
         let rate = self.rate()?;
-        let left = self.travel_to_bind()? - metres(positive("kerb force", kerb_force)? / rate.si());
-        within("kerb force", kerb_force, left > metres(0.0), "less than binds the coil")?;
+        let left = self.travel_to_bind()? - metres(positive("load at curb weight", kerb_force)? / rate.si());
+        within("load at curb weight", kerb_force, left > metres(0.0), "less than binds the coil")?;
         let bound = SpringStage { at_travel: left, added_rate: newtons_per_metre(BOUND_RATE) };
         Ok(MainSpring { rate, motion_ratio, captive: false, stages: vec![bound] })
     }
@@ -122,11 +122,11 @@ impl DualRateCoil {
     /// # Source     springs in series
     pub fn main_spring(&self, kerb_force: Force, motion_ratio: f64) -> Result<MainSpring, OutOfRange> {
         let (soft, stiff) = (self.soft.rate()?, self.stiff.rate()?);
-        let force = positive("kerb force", kerb_force)?;
+        let force = positive("load at curb weight", kerb_force)?;
         let soft_binds = soft.si() * self.soft.travel_to_bind()?.si();
         let stiff_binds = stiff.si() * self.stiff.travel_to_bind()?.si();
         within("force that binds the softer part", newtons(soft_binds), soft_binds < stiff_binds, "less than binds the stiffer")?;
-        within("kerb force", kerb_force, force < stiff_binds, "less than binds the coil")?;
+        within("load at curb weight", kerb_force, force < stiff_binds, "less than binds the coil")?;
         let together = series_rate(soft, stiff)?;
         let after = stiff - together;
         // Where the softer part is bound at kerb already, the way back to where it opens goes at the stiffer rate.

@@ -41,7 +41,7 @@ pub fn shaft_angles(drop: Length, span: Length, gearbox: Angle, pinion: Angle) -
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     geometry
 pub fn shim_angle(thick: Length, thin: Length, length: Length) -> Result<Angle, OutOfRange> {
-    let step = within("difference of the ends", thick - thin, thick >= thin, "nought or more")?;
+    let step = within("difference of the ends", thick - thin, thick >= thin, "zero or more")?;
     Ok(radians((step / positive("shim length", length)?).atan()))
 }
 

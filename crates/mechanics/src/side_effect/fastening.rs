@@ -38,7 +38,7 @@ impl UboltStack {
         ];
         let mut leg = crate::units::metres(3.0 * positive("thread pitch", self.thread_pitch)?);
         for (what, part) in parts {
-            within(what, part, part.si() >= 0.0, "nought or more")?;
+            within(what, part, part.si() >= 0.0, "zero or more")?;
             leg += part;
         }
         Ok(leg)
@@ -64,7 +64,7 @@ pub const NUT_FACTOR_OILED: f64 = 0.15;
 /// assert!((load.customary() - 10_667.0).abs() < 2.0);
 /// ```
 pub fn clamp_load(torque: Moment, diameter: Length, nut_factor: f64) -> Result<Force, OutOfRange> {
-    let t = within("torque", torque, torque.value >= 0.0, "nought or more")?;
+    let t = within("torque", torque, torque.value >= 0.0, "zero or more")?;
     let k = within("nut factor", nut_factor, (0.1..=0.3).contains(&nut_factor), "from 0.1 to 0.3")?;
     Ok(newtons(t / (k * positive("diameter", diameter)?)))
 }
@@ -135,6 +135,6 @@ impl BoltGrade {
 pub fn worst_stand(weight: Force, centre: Length, stands: Length, uneven: f64) -> Result<Force, OutOfRange> {
     let share = within("the worst stand's share", uneven, (0.5..=1.0).contains(&uneven), "from a half to one")?;
     let arm = positive("place of the stands", stands)?;
-    let x = within("centre of gravity", centre, (0.0..=arm).contains(&centre.si()), "between the axle and the stands")?;
+    let x = within("center of gravity", centre, (0.0..=arm).contains(&centre.si()), "between the axle and the stands")?;
     Ok(newtons(positive("weight", weight)? * x / arm * share))
 }

@@ -20,7 +20,7 @@ use crate::units::{Angle, InShopUnits, Length, metres, radians};
 pub fn chord(arc: Length, sagitta: Length) -> Result<Length, OutOfRange> {
     let s = positive("arc length", arc)?;
     let most = s / std::f64::consts::PI;
-    let c = within("sagitta", sagitta, (0.0..=most).contains(&sagitta.si()), "from nought to a half circle's")?;
+    let c = within("arch", sagitta, (0.0..=most).contains(&sagitta.si()), "from zero to a half circle's")?;
     if c <= 0.0 {
         return Ok(arc);
     }

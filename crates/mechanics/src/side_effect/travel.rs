@@ -104,7 +104,7 @@ impl Shock {
         let closed = positive("closed length", self.closed)?;
         within("extended length", self.extended, self.extended.si() > closed, "more than the closed length")?;
         positive("length", self.length)?;
-        let ratio = within("motion ratio", self.motion_ratio, self.motion_ratio > 0.0, "above nought")?;
+        let ratio = within("motion ratio", self.motion_ratio, self.motion_ratio > 0.0, "above zero")?;
         let shock = metres(stroke.si() / ratio);
         match gap {
             Some(gap) => {

@@ -125,17 +125,17 @@ fn apply<'a>(axles: &mut [ChangedAxle<'a>], change: &'a Change) -> Result<(), St
             })
         }
         Change::Tyre { axle, rate, radius_change } => {
-            finite(|| format!("tyre radius change on axle “{axle}”"), radius_change.si())?;
+            finite(|| format!("tire radius change on axle “{axle}”"), radius_change.si())?;
             let changed = find(axles, axle)?;
             if let Some(rate) = rate {
-                super::check::positive(|| format!("tyre rate on axle “{axle}”"), rate.si())?;
+                super::check::positive(|| format!("tire rate on axle “{axle}”"), rate.si())?;
                 changed.tyre_rate = rate.si();
             }
             changed.radius_gained += radius_change.si();
             Ok(())
         }
         Change::AntiRoll { axle, stiffness } => {
-            nought_or_more(|| format!("anti-roll stiffness on axle “{axle}”"), stiffness.value)?;
+            nought_or_more(|| format!("sway-bar stiffness on axle “{axle}”"), stiffness.value)?;
             find(axles, axle)?.anti_roll = stiffness.value;
             Ok(())
         }

@@ -13,7 +13,7 @@ impl Vehicle {
         if self.axles.len() < least {
             return Err(StanceError::TooFewAxles { least, count: self.axles.len() });
         }
-        finite(|| "sprung centre of gravity height".to_owned(), self.sprung_cg_height.si())?;
+        finite(|| "sprung center of gravity height".to_owned(), self.sprung_cg_height.si())?;
         for (axle, next) in self.axles.iter().zip(self.axles.iter().skip(1)) {
             let apart = || format!("distance from axle “{}” to “{}”", axle.name, next.name);
             positive(apart, next.position.si() - axle.position.si())?;
@@ -36,7 +36,7 @@ impl Vehicle {
     }
 
     fn check_equaliser(&self, equaliser: &Equaliser) -> Result<(), StanceError> {
-        let named = |what: &str| format!("{what} of the {} equaliser", equaliser.side.name());
+        let named = |what: &str| format!("{what} of the {} equalizer", equaliser.side.name());
         positive(|| named("front arm"), equaliser.front_arm.si())?;
         positive(|| named("rear arm"), equaliser.rear_arm.si())?;
         positive(|| named("stop"), equaliser.stop.value)?;
@@ -63,7 +63,7 @@ impl Coupler {
     fn check(&self, first: &Axle) -> Result<(), StanceError> {
         finite(|| "coupler position".to_owned(), self.position.si())?;
         finite(|| "coupler lateral place".to_owned(), self.lateral.si())?;
-        finite(|| "coupler kerb load".to_owned(), self.kerb_load.si())?;
+        finite(|| "coupler curb load".to_owned(), self.kerb_load.si())?;
         positive(|| "distance from the coupler to the first axle".to_owned(), first.position.si() - self.position.si())
     }
 }
@@ -73,17 +73,17 @@ impl Axle {
         let named = |what: &'static str| move || format!("{what} of axle “{}”", self.name);
         positive(named("track"), self.track.si())?;
         positive(named("spring base"), self.spring_base.si())?;
-        positive(named("tyre rate"), self.tyre_rate.si())?;
+        positive(named("tire rate"), self.tyre_rate.si())?;
         nought_or_more(named("unsprung weight"), self.unsprung_weight.si())?;
-        nought_or_more(named("anti-roll stiffness"), self.anti_roll.value)?;
+        nought_or_more(named("sway-bar stiffness"), self.anti_roll.value)?;
         finite(named("position"), self.position.si())?;
-        finite(named("roll centre height"), self.roll_centre_height.si())?;
+        finite(named("roll center height"), self.roll_centre_height.si())?;
         positive(named("hub height"), self.hub_height.si())?;
         if let Some(lateral) = self.arch_lateral {
             positive(named("arch place"), lateral.si())?;
         }
         for side in Side::BOTH {
-            nought_or_more(named("kerb wheel load"), self.kerb_wheel_loads.get(side).si())?;
+            nought_or_more(named("curb wheel load"), self.kerb_wheel_loads.get(side).si())?;
             let corner = self.corners.get(side);
             positive(named("motion ratio"), corner.spring.motion_ratio)?;
             nought_or_more(named("spring rate"), corner.spring.rate.si())?;
@@ -94,7 +94,7 @@ impl Axle {
             no_name_twice(corner.elements.iter().map(|element| element.name.as_str()))?;
         }
         let holds = self.kerb_load() >= self.unsprung_weight;
-        require(holds, named("unsprung weight"), self.unsprung_weight.si(), "no more than the axle's kerb load")
+        require(holds, named("unsprung weight"), self.unsprung_weight.si(), "no more than the axle's curb load")
     }
 }
 
@@ -106,7 +106,7 @@ fn rates_stay_above_nought(axle: &str, rate: f64, stages: &[SpringStage]) -> Res
         finite(named("stage rate"), stage.added_rate.si())?;
         let joined = stages.iter().filter(|other| other.at_travel <= stage.at_travel);
         let left = rate + joined.map(|other| other.added_rate.si()).sum::<f64>();
-        require(left >= 0.0, named("what is left of the spring rate past a stage"), left, "nought or more")?;
+        require(left >= 0.0, named("what is left of the spring rate past a stage"), left, "zero or more")?;
     }
     Ok(())
 }
@@ -120,7 +120,7 @@ impl SpringDifference {
         for side in Side::BOTH {
             let spring = &axle.corners.get(side).spring;
             let together = spring.rate.si() + self.rate.si();
-            require(together >= 0.0, named("the rate of the other spring"), together, "nought or more")?;
+            require(together >= 0.0, named("the rate of the other spring"), together, "zero or more")?;
             let stages: Vec<SpringStage> = spring.stages.iter().chain(&self.stages).copied().collect();
             rates_stay_above_nought(&axle.name, together, &stages)?;
         }
@@ -132,7 +132,7 @@ impl Element {
     pub(super) fn check(&self, axle: &str) -> Result<(), StanceError> {
         let named = |what: &'static str| move || format!("{what} of “{}” on axle “{axle}”", self.name);
         let ratio = self.motion_ratio;
-        require(ratio.is_finite() && ratio.abs() > 0.0, named("motion ratio"), ratio, "a finite number other than nought")?;
+        require(ratio.is_finite() && ratio.abs() > 0.0, named("motion ratio"), ratio, "a finite number other than zero")?;
         if let Some(lateral) = self.lateral {
             finite(named("lateral place"), lateral.si())?;
         }
@@ -194,11 +194,11 @@ pub(super) fn finite(what: impl FnOnce() -> String, value: f64) -> Result<(), St
 }
 
 pub(super) fn positive(what: impl FnOnce() -> String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite() && value > 0.0, what, value, "more than nought")
+    require(value.is_finite() && value > 0.0, what, value, "more than zero")
 }
 
 pub(super) fn nought_or_more(what: impl FnOnce() -> String, value: f64) -> Result<(), StanceError> {
-    require(value.is_finite() && value >= 0.0, what, value, "nought or more")
+    require(value.is_finite() && value >= 0.0, what, value, "zero or more")
 }
 
 /// The name of the quantity is only made when it is needed: a check that holds costs a comparison.

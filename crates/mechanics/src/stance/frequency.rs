@@ -18,7 +18,7 @@ use crate::units::{Force, Frequency, InShopUnits, STANDARD_GRAVITY, SpringRate};
 /// assert!((before.si() - 1.140).abs() < 5e-4);
 /// ```
 pub fn bounce_frequency(rate: SpringRate, sprung_weight: Force) -> Result<Frequency, OutOfRange> {
-    let k = within("rate", rate, rate.si() >= 0.0, "nought or more")?;
+    let k = within("rate", rate, rate.si() >= 0.0, "zero or more")?;
     let w = positive("sprung weight", sprung_weight)?;
     Ok(Frequency::new::<hertz>((k * STANDARD_GRAVITY / w).sqrt() / std::f64::consts::TAU))
 }

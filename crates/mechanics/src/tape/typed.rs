@@ -31,7 +31,7 @@ pub enum TypedError {
         size: &'static str,
     },
     /// A quantity that cannot be negative is.
-    #[error("“{0}” is below nought; a {1} is counted upwards from nought.")]
+    #[error("“{0}” is below zero; a {1} is counted upward from zero.")]
     Negative(String, &'static str),
 }
 

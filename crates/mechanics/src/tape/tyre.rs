@@ -20,7 +20,7 @@ pub struct TyreSize {
 #[non_exhaustive]
 pub enum TyreSizeError {
     /// Neither form.
-    #[error("“{0}” is no tyre size; type it as on the sidewall, like 245/75R16 or 35x12.50R15")]
+    #[error("“{0}” is no tire size; type it as on the sidewall, like 245/75R16 or 35x12.50R15")]
     Form(String),
     /// A form, with a figure no tyre has.
     #[error("“{text}” cannot be: {what} is out of range")]

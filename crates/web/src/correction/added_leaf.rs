@@ -6,8 +6,8 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Added leaf",
-    in_a_list: "Added leaf, {pair_rate} together, lift {lift}",
+    name: "Add-a-leaf",
+    in_a_list: "Add-a-leaf, {pair_rate} together, lift {lift}",
     fields: &[
         FieldWords {
             figure: "pair_rate",
@@ -16,7 +16,7 @@ pub(super) static WORDS: KindWords = KindWords {
             hint: "",
             what: "What leaves add to the rate",
         },
-        FieldWords { figure: "lift", field: "lift", label: "Lift when empty", hint: "", what: "An added leaf's lift" },
+        FieldWords { figure: "lift", field: "lift", label: "Lift when empty", hint: "", what: "An add-a-leaf's lift" },
     ],
     account: &["leaves add {pair_rate} together", "lift empty {lift}"],
     formula: "lift = lift empty + load × (1 / rate − 1 / (rate + leaf rate)); height = height measured + lift",

@@ -6,8 +6,8 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Anti-roll bar",
-    in_a_list: "Anti-roll bar, {end_rate} at an end",
+    name: "Sway bar",
+    in_a_list: "Sway bar, {end_rate} at an end",
     fields: &[
         FieldWords {
             figure: "end_rate",

@@ -86,7 +86,7 @@ fn bench() -> Result<BenchEntry, DemoError> {
     let mut found = found.collect::<Result<Vec<_>, _>>()?;
     let mut planned = planned.collect::<Result<Vec<_>, _>>()?;
     found.push(overload()?);
-    planned.insert(3, leaf("Added leaf", ["0.28", "20", "22", "3 1/8"])?);
+    planned.insert(3, leaf("Add-a-leaf", ["0.28", "20", "22", "3 1/8"])?);
     planned.push(overload()?);
     Ok(BenchEntry { planned: pack(planned)?, ..BenchEntry::found(pack(found)?) })
 }

@@ -40,7 +40,7 @@ pub(crate) fn picks(sheet: &Sheet, survey: &Survey) -> Picks {
     ];
     let rake = sheet.length_field("rake", "Rake: rear above front").hint("0 is level; a minus is nose-up");
     let percent = sheet.number_field("percent", "Of the sag, at least", "%").hint("60 gives back a little over half");
-    let rear = sheet.length_field("rear", "Rear height, empty").hint("from the job's datum");
+    let rear = sheet.length_field("rear", "Rear height, empty").hint("measured as this job's heights are");
     sheet
         .picks("kind", "What height is right for this job?", if class.is_trailer() { TRAILER_AIMS } else { AIMS })
         .tall()
@@ -117,7 +117,7 @@ pub(crate) fn check(sheet: &mut Sheet, survey: &Survey) -> Option<AimSheet> {
 fn clearance(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<AimEntry> {
     let point = sheet.text("point").to_owned();
     if point.is_empty() || point.chars().count() > LONGEST_POINT {
-        sheet.refuse("point", format!("Name the point, in up to {LONGEST_POINT} signs: step, hitch, drain."));
+        sheet.refuse("point", format!("Name the point, in up to {LONGEST_POINT} characters: step, hitch, drain."));
     }
     let (distance, measured, wanted) = (sheet.length("point_distance"), sheet.length("measured"), sheet.length("wanted"));
     let ahead = sheet.text("point_side") == "ahead";
@@ -129,7 +129,7 @@ fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
     match problem {
         AimProblem::Tolerance => sheet.ask_about("tolerance", "A tolerance", &TOLERANCE),
         AimProblem::Rake => sheet.ask_about("rake", "A rake", &RAKE),
-        AimProblem::Share => sheet.refuse("percent", "Type how much of the sag to recover, from 1 to 150 in the hundred."),
+        AimProblem::Share => sheet.refuse("percent", "Type how much of the sag to recover, from 1 to 150 percent."),
         AimProblem::Clearance { furthest, most } => {
             let (furthest, most) = (units.height(*furthest), units.height(*most));
             let text = format!("A point is within {furthest} of the rear axle, its clearance under {most}; check both.");
@@ -137,7 +137,7 @@ fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
         }
         AimProblem::FarFromMeasured { measured } => {
             let text = format!(
-                "That is far from the {} measured there empty; check the figure, its unit and the datum.",
+                "That is far from the {} measured there empty; check the figure, its unit and what it is measured from.",
                 units.height(*measured)
             );
             sheet.refuse("rear", text);

@@ -180,7 +180,7 @@ fn read_leaf(sheet: &mut Sheet, row: usize) -> Option<LeafEntry> {
         0 if row == 0 => "Main leaf".to_owned(),
         0 => format!("Leaf {}", row + 1),
         count if count > LONGEST_NAME => {
-            sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} signs."));
+            sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} characters."));
             return None;
         }
         _ => called,

@@ -35,7 +35,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<DriveEntry> {
     let mut words = |name: &str| {
         let text = sheet.text(name).to_owned();
         if text.chars().count() > LONGEST_WORDS {
-            sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} signs."));
+            sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} characters."));
         }
         text
     };

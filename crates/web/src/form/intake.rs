@@ -102,11 +102,11 @@ fn class(sheet: &Sheet) -> Option<VehicleClass> {
 fn label(sheet: &mut Sheet) -> Option<String> {
     let label = sheet.text("label").to_owned();
     let problem = if label.is_empty() {
-        "Type what the shop calls this job."
+        "Type what the shop calls this job.".to_owned()
     } else if label.chars().count() > LONGEST_LABEL {
-        "Keep the label to 80 signs."
+        format!("Keep the label to {LONGEST_LABEL} characters.")
     } else if label.chars().any(char::is_control) {
-        "Type the label on one line, without special signs."
+        "Type the label on one line, without special characters.".to_owned()
     } else {
         return Some(label);
     };

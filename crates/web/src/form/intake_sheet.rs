@@ -143,7 +143,7 @@ fn bounded(sheet: &mut Sheet, name: &str, what: &str, bound: &Bound) -> Option<T
 fn words(sheet: &mut Sheet, name: &str) -> String {
     let text = sheet.text(name).to_owned();
     if text.chars().count() > LONGEST_WORDS {
-        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} signs."));
+        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} characters."));
     }
     text
 }
@@ -162,7 +162,7 @@ fn shares(sheet: &mut Sheet) -> [Option<u8>; 3] {
     let read = SHARES.map(|name| if sheet.is_filled(name) { sheet.number(name) } else { None });
     for (name, share) in SHARES.into_iter().zip(read) {
         if share.is_some_and(|share| !(0.0..=100.0).contains(&share)) {
-            sheet.refuse(name, "A share of the time is between 0 and 100 in the hundred.");
+            sheet.refuse(name, "A share of the time is between 0 and 100 percent.");
         }
     }
     let total: f64 = read.into_iter().flatten().sum();

@@ -14,7 +14,7 @@ pub(crate) const MOST_ITEMS: usize = 16;
 pub(crate) const CASES: [(u8, &str); 4] = [(1, "Usual"), (2, "Full"), (3, "Towing"), (4, "")];
 /// What a thing is given by.
 pub(crate) const GIVEN_BY: [(&str, &str); 4] =
-    [("weight", "weight"), ("water", "water, by volume"), ("petrol", "petrol, by volume"), ("diesel", "diesel, by volume")];
+    [("weight", "weight"), ("water", "water, by volume"), ("petrol", "gas, by volume"), ("diesel", "diesel, by volume")];
 
 /// Longest name of a case or a thing.
 const LONGEST_NAME: usize = 40;
@@ -28,10 +28,10 @@ pub(crate) const SHELF: [(&str, Thing, &str); 11] = [
     ("toolbox", Thing::Toolbox, "Toolbox"),
     ("drawers", Thing::Drawers, "Drawers"),
     ("slide_in_camper", Thing::SlideInCamper, "Slide-in camper"),
-    ("snow_plough", Thing::SnowPlough, "Snow plough"),
+    ("snow_plough", Thing::SnowPlough, "Snow plow"),
     ("tongue", Thing::TongueWeight, "Trailer tongue"),
     ("bicycles", Thing::BicycleRack, "Bicycle rack"),
-    ("goods", Thing::Goods, "Goods"),
+    ("goods", Thing::Goods, "Cargo"),
 ];
 
 /// Name of a row's field.
@@ -294,7 +294,7 @@ fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {
         return None;
     }
     if name.chars().count() > LONGEST_NAME {
-        sheet.refuse(&field, format!("Keep the name under {LONGEST_NAME} signs."));
+        sheet.refuse(&field, format!("Keep the name under {LONGEST_NAME} characters."));
     }
     Some(CaseEntry { key, name, front_scale: sheet.optional_weight(&front), rear_scale: sheet.optional_weight(&rear) })
 }
@@ -306,7 +306,7 @@ fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {
     if !named {
         sheet.refuse(&name("name"), "Say what it is.");
     } else if called.chars().count() > LONGEST_NAME {
-        sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} signs."));
+        sheet.refuse(&name("name"), format!("Keep the name under {LONGEST_NAME} characters."));
     }
     let liquid = liquid(sheet.text(&name("of")));
     let amount = if liquid.is_some() { sheet.volume(&name("amount")) } else { sheet.weight(&name("amount")) };

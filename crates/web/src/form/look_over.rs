@@ -57,7 +57,7 @@ fn finding(sheet: &mut Sheet, area: Area) -> Option<FindingEntry> {
         measures.filter_map(|what| Some(MeasuredEntry { what, value: sheet.optional_length(&measure_field(what))? })).collect();
     let words = sheet.text(&words_field).to_owned();
     if words.chars().count() > LONGEST_WORDS {
-        sheet.refuse(&words_field, format!("Keep it under {LONGEST_WORDS} signs."));
+        sheet.refuse(&words_field, format!("Keep it under {LONGEST_WORDS} characters."));
     }
     let said = !defects.is_empty() || !measured.is_empty() || !words.is_empty();
     match grade {

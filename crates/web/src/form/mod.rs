@@ -140,7 +140,7 @@ impl Sheet {
         let typed = self.signed_length(name)?;
         if typed.si < 0.0 {
             let text = typed.text;
-            self.refuse(name, format!("“{text}” is below nought; type how much, without a minus."));
+            self.refuse(name, format!("“{text}” is below zero; type how much, without a minus."));
             return None;
         }
         Some(typed)
@@ -234,7 +234,7 @@ impl Sheet {
     fn quantity(&mut self, name: &str, unit: UnitWord, read: impl Fn(&str, Units) -> Result<f64, TypedError>) -> Option<Typed> {
         let text = self.text(name).to_owned();
         if text.chars().count() > LONGEST_TEXT {
-            self.refuse(name, format!("That is longer than {LONGEST_TEXT} signs; type one figure."));
+            self.refuse(name, format!("That is longer than {LONGEST_TEXT} characters; type one figure."));
             return None;
         }
         match read(&text, self.units) {

@@ -57,12 +57,8 @@ pub(crate) fn further_places(class: VehicleClass) -> impl Iterator<Item = Place>
 }
 
 /// Why readings on file are corrected, in the order offered.
-pub(crate) const WHY: [(&str, &str); 4] = [
-    ("misread", "misread"),
-    ("slip", "slip in typing"),
-    ("not settled", "was not settled"),
-    ("put right since", "put right since"),
-];
+pub(crate) const WHY: [(&str, &str); 4] =
+    [("misread", "misread"), ("slip", "slip in typing"), ("not settled", "was not settled"), ("fixed since", "fixed since")];
 
 /// Longest answer in words.
 const LONGEST_WORDS: usize = 60;
@@ -187,7 +183,7 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
 fn words(sheet: &mut Sheet, name: &str) -> String {
     let text = sheet.text(name).to_owned();
     if text.chars().count() > LONGEST_WORDS {
-        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} signs."));
+        sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} characters."));
     }
     text
 }
@@ -230,7 +226,10 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
     };
     // A prediction and its proof are heights from one datum; relabelling one half would compare unlike things.
     if file.fitting.is_some() && file.case().measured.datum.is_some_and(|old| old != datum) {
-        sheet.refuse("datum", "A correction was chosen on the other datum; take the choice back on Options first.");
+        sheet.refuse(
+            "datum",
+            "A correction was chosen with heights measured the other way; take the choice back on Options first.",
+        );
         return None;
     }
     Some(datum)

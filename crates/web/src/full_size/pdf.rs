@@ -145,7 +145,7 @@ impl Tiles {
         for x in [right - bar, right] {
             content.move_to(points(x), points(y - 2.5)).line_to(points(x), points(y + 2.5)).stroke();
         }
-        write(content, 9.0, (points(right - bar), points(y + 4.0)), &format!("{name}: print at 100 %, check with a rule"));
+        write(content, 9.0, (points(right - bar), points(y + 4.0)), &format!("{name}: print at 100%, check with a rule"));
         let place = format!(
             "Sheet {number} of {of}: column {} of {}, row {} of {} from below",
             column + 1,

@@ -76,7 +76,7 @@ impl IntakeForm {
             rockers: sheet.picks(
                 "equalised",
                 "The trailer's axles",
-                [("yes", "A rocker joins their springs"), ("no", "Each on its own")],
+                [("yes", "An equalizer joins their springs"), ("no", "Each on its own")],
             ),
             front_rating: sheet.weight_field("front_rating", "Front axle rating").hint("of a trailer: what the hitch may carry"),
             rear_rating: sheet.weight_field("rear_rating", "Rear axle rating").hint("of a trailer: all axles together"),

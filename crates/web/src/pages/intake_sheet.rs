@@ -52,7 +52,7 @@ impl SheetForm {
         let pick =
             |name: &str, label: &str, offered: &[(&'static str, &'static str)]| sheet.picks(name, label, offered.iter().copied());
         let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
-        let datum = file.case().measured.datum.map_or("the job's datum", |datum| datum_name(class, datum));
+        let datum = file.case().measured.datum.map_or("measured as this job's heights are", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {
             tick: sheet.tick(modification_field(what), modification_name(what)),
             size: Some(modification_size(what))
@@ -71,14 +71,14 @@ impl SheetForm {
             measures.push(sheet.length_field("rear_overhang", "Rear axle to tail"));
         }
         let mut wheels = vec![
-            sheet.text_field("rear_tyre", "Rear tyre size").hint("as on the sidewall, like 245/75R16"),
-            sheet.weight_field("rear_tyre_rating", "One rear tyre may carry").hint("single or dual, as it is used"),
+            sheet.text_field("rear_tyre", "Rear tire size").hint("as on the sidewall, like 245/75R16"),
+            sheet.weight_field("rear_tyre_rating", "One rear tire may carry").hint("single or dual, as it is used"),
             sheet.weight_field("rear_wheel_rating", "One rear wheel may carry"),
         ];
         if !trailer {
             wheels.extend([
-                sheet.text_field("front_tyre", "Front tyre size"),
-                sheet.weight_field("front_tyre_rating", "One front tyre may carry"),
+                sheet.text_field("front_tyre", "Front tire size"),
+                sheet.weight_field("front_tyre_rating", "One front tire may carry"),
                 sheet.weight_field("front_wheel_rating", "One front wheel may carry"),
                 sheet.weight_field("hitch_rating", "The hitch may carry"),
             ]);

@@ -165,7 +165,7 @@ pub(crate) async fn choose(
     let place = place.ok_or(WebError::NotFound("correction"))?;
     let (_, correction) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
     if !file.work.gate(&correction.works()).is_empty() {
-        return Err(WebError::NotNow("The look-over rules this correction out. Put right what was found, and look over again."));
+        return Err(WebError::NotNow("The look-over rules this correction out. Fix what was found, and look over again."));
     }
     let (file, predicted) = run(move |_| {
         let predicted = file.work.predicted(place).map(PredictedHeights::of).unwrap_or_default();

@@ -180,7 +180,7 @@ fn not_converted(file: &JobFile) -> String {
     let (from, to) = (datum_name(class, first.datum), datum_name(class, file.case().measured.datum.unwrap_or(first.datum)));
     format!(
         "{} front readings from {from} wait to be turned into {to}: read ground to hub in the same state, below, or give the \
-         tyre size at Intake.",
+         tire size at Intake.",
         waiting.len()
     )
 }
@@ -202,7 +202,7 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
         .chain(tape::further_places(class).map(field))
         .collect();
     MoreForm {
-        title: format!("More, {}: tyres, body points, scale, angles", state_name(state)),
+        title: format!("More, {}: tires, body points, scale, angles", state_name(state)),
         open: fields.iter().any(|field| !field.is_blank()),
         fields,
     }

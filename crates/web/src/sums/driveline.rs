@@ -36,8 +36,8 @@ pub(super) const SUMS: [ShopSum; 3] = [
     },
     ShopSum {
         word: "joint",
-        name: "Half-shafts and ball joints",
-        about: "The slope of a half-shaft or a control arm before and after a lift at an independent wheel.",
+        name: "CV axles and ball joints",
+        about: "The slope of a CV axle or a control arm before and after a lift at an independent wheel.",
         inputs: &[
             Input::new("length", "Length between the joints", Kind::Length),
             Input::new("drop", "Its outer end lies lower by", Kind::SignedLength),

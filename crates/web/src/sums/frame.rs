@@ -8,7 +8,7 @@ use crate::view::{Figure, Sum};
 pub(super) const SUMS: [ShopSum; 3] = [
     ShopSum {
         word: "pitch",
-        name: "Frame pitch and headlamps",
+        name: "Frame pitch and headlights",
         about: "How the frame tilts when an end comes up, how far the beams move on a screen, and a step or hitch behind.",
         inputs: &[
             Input::new("front", "Front comes up by", Kind::SignedLength).usual("0"),
@@ -59,7 +59,7 @@ fn pitch(given: &Given) -> Result<Vec<Figure>, SumError> {
     Ok(vec![
         Figure::new("Frame tilts, rear up", Given::degrees(angle), tilt),
         Figure::new("Beams move on the screen", format!("{} {way}", units.height(drop.abs())), beam)
-            .note("aim the headlamps afterwards"),
+            .note("aim the headlights afterward"),
         Figure::new("The point comes up by", units.change(point), far),
     ])
 }

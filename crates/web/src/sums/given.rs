@@ -60,7 +60,7 @@ impl Input {
             Kind::Weight => sheet.weight_field(self.name, self.label),
             Kind::Rate => sheet.rate_field(self.name, self.label),
             Kind::Degrees => sheet.number_field(self.name, self.label, "°"),
-            Kind::Torque => sheet.number_field(self.name, self.label, if pounds { "lb·ft" } else { "N·m" }),
+            Kind::Torque => sheet.number_field(self.name, self.label, if pounds { "ft-lb" } else { "N·m" }),
             Kind::Number => sheet.number_field(self.name, self.label, ""),
             Kind::TyreSize => sheet.text_field(self.name, self.label).hint("as on its side: 245/75R16, 35x12.50R15"),
             Kind::Pick(_) => return None,
@@ -106,7 +106,7 @@ impl SumError {
 /// A torque, in whole units.
 pub(crate) fn torque_words(moment: Moment, units: Units) -> String {
     match units.weight {
-        WeightUnit::Pounds => format!("{:.0}\u{a0}lb·ft", moment.value / NEWTON_METRES_PER_POUND_FOOT),
+        WeightUnit::Pounds => format!("{:.0}\u{a0}ft-lb", moment.value / NEWTON_METRES_PER_POUND_FOOT),
         WeightUnit::Kilograms => format!("{:.0}\u{a0}N·m", moment.value),
     }
 }

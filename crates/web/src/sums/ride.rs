@@ -28,7 +28,7 @@ pub(super) const SUMS: [ShopSum; 5] = [
         inputs: &[
             Input::new("push", "Push, in g", Kind::Number).usual("0.3"),
             Input::new("weight", "Sprung weight", Kind::Weight),
-            Input::new("arm", "Centre of gravity above the roll axis", Kind::Length),
+            Input::new("arm", "Center of gravity above the roll axis", Kind::Length),
             Input::new("stiffness", "Roll stiffness, torque per degree", Kind::Torque),
         ],
         work: roll,
@@ -69,7 +69,7 @@ pub(super) const SUMS: [ShopSum; 5] = [
         inputs: &[
             Input::new("length", "Shock as it stands", Kind::Length),
             Input::new("closed", "Shock closed", Kind::Length),
-            Input::new("extended", "Shock drawn out", Kind::Length),
+            Input::new("extended", "Shock extended", Kind::Length),
             Input::new("ratio", "Shock travel over wheel travel", Kind::Number).usual("1"),
             Input::new("bump", "Bump-stop gap", Kind::Length),
             Input::new("raise", "Raised at the wheel by", Kind::SignedLength),
@@ -82,7 +82,7 @@ pub(super) const SUMS: [ShopSum; 5] = [
 fn ride_frequency(given: &Given) -> Result<Vec<Figure>, SumError> {
     let (rate, weight, units) = (given.rate("rate")?, given.weight("weight")?, given.units);
     let numbers = vec![format!("{} under {}", units.rate(rate), units.weight(weight))];
-    let sum = Sum::new("f = √(rate × g / weight) / 2π, tyres left out", numbers, "Any vibration text.");
+    let sum = Sum::new("f = √(rate × g / weight) / 2π, tires left out", numbers, "Any vibration text.");
     Ok(vec![Figure::new("Ride frequency", frequency(bounce_frequency(rate, weight)?), sum)])
 }
 
@@ -175,7 +175,7 @@ fn travel(given: &Given) -> Result<Vec<Figure>, SumError> {
         Figure::new(label, given.units.height(left.travel), sum).note(ends).tone(if act { Tone::Act } else { Tone::Plain })
     };
     const BUMP: &str = "the lesser of stop gap and (length − closed) / ratio";
-    const DROOP: &str = "(drawn out − length) / ratio";
+    const DROOP: &str = "(extended − length) / ratio";
     Ok(vec![
         figure("Bump travel now", now.bump()?, BUMP),
         figure("Bump travel after", after.bump()?, BUMP),

@@ -9,30 +9,30 @@ use crate::view::{Figure, Sum, datum_name, sentence};
 
 const DATUMS: &[(&str, &str)] = &[
     ("ground_to_arch", "Ground to arch"),
-    ("hub_to_arch", "Hub centre to arch"),
+    ("hub_to_arch", "Hub center to arch"),
     ("rim_to_arch", "Rim lip to arch"),
-    ("tyre_top_to_arch", "Tyre top to arch"),
+    ("tyre_top_to_arch", "Tire top to arch"),
     ("stop_gap", "Axle to bump stop"),
 ];
 
 pub(super) const SUMS: [ShopSum; 2] = [
     ShopSum {
         word: "tyre-change",
-        name: "Another tyre size",
-        about: "How tall two sizes are, what the change does to each datum, and to the speed shown.",
+        name: "Another tire size",
+        about: "How tall two sizes are, what the change does to each way of measuring, and to the speed shown.",
         inputs: &[Input::new("old", "Size now", Kind::TyreSize), Input::new("new", "Size to come", Kind::TyreSize)],
         work: tyre_change,
     },
     ShopSum {
         word: "datums",
         name: "One height, five datums",
-        about: "A height read from one datum, as it would read from the others at the same wheel.",
+        about: "A height measured one way, as it would read measured the other ways at the same wheel.",
         inputs: &[
             Input::new("datum", "The height was read from", Kind::Pick(DATUMS)),
             Input::new("height", "Height", Kind::SignedLength),
-            Input::new("hub", "Hub centre above the ground", Kind::Length),
-            Input::new("lip", "Hub centre to the rim's lower lip", Kind::Length),
-            Input::new("radius", "Tyre's free radius", Kind::Length),
+            Input::new("hub", "Hub center above the ground", Kind::Length),
+            Input::new("lip", "Hub center to the rim's lower lip", Kind::Length),
+            Input::new("radius", "Tire's free radius", Kind::Length),
             Input::new("arch_at_stop", "Hub to arch where the stop would touch", Kind::Length),
         ],
         work: datums,
@@ -47,7 +47,7 @@ fn tyre_change(given: &Given) -> Result<Vec<Figure>, SumError> {
         let sum = Sum::new(
             "metric: diameter = rim × 25.4 + 2 × width × aspect / 100 mm; flotation: the first figure, in inches",
             numbers,
-            "ISO 4000-1 and ETRTO designation; flotation sizes by common practice. A tyre's own maker may differ a little.",
+            "ISO 4000-1 and ETRTO designation; flotation sizes by common practice. A tire's own maker may differ a little.",
         );
         Figure::new(label, units.exact(size.diameter), sum)
     };
@@ -57,7 +57,7 @@ fn tyre_change(given: &Given) -> Result<Vec<Figure>, SumError> {
         let moved = datum.moved_by(WheelChange::TyreSize, gained);
         let numbers = vec![format!("radius gained {}", units.exact(gained))];
         let sum = Sum::new(
-            "from the ground + radius gained; from the tyre's top − radius gained; others as they were",
+            "from the ground + radius gained; from the tire's top − radius gained; others as they were",
             numbers,
             "Geometry.",
         );
@@ -84,9 +84,9 @@ fn datums(given: &Given) -> Result<Vec<Figure>, SumError> {
     let hub = wheel.to_hub(height, from);
     let figure = |datum| {
         let reading = wheel.from_hub(hub, datum);
-        let numbers = vec![format!("hub centre to arch {}, so {}", units.exact(hub), units.exact(reading))];
+        let numbers = vec![format!("hub center to arch {}, so {}", units.exact(hub), units.exact(reading))];
         let sum = Sum::new(
-            "hub to arch = ground to arch − hub height = rim to arch − lip radius = tyre top to arch + free radius = gap + hub to arch at the stop",
+            "hub to arch = ground to arch − hub height = rim to arch − lip radius = tire top to arch + free radius = gap + hub to arch at the stop",
             numbers,
             "Geometry; the gap counts where the stop stands as far out as the arch, or left and right are alike.",
         );

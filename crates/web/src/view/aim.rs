@@ -50,7 +50,11 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             let numbers = vec![format!("{} − {} = {}", units.exact(target.height), units.exact(rear.value), units.exact(raise))];
             let sum = Sum::new("raise = rear wanted − rear measured", numbers, "The aim and the tape readings of this job.");
             let within = raise.si().abs() <= target.tolerance.si();
-            let figure = Figure::new("Rear must come up by", units.change(raise), sum);
+            let (label, by) = match raise.si() < 0.0 {
+                true => ("Rear must come down by", -raise),
+                false => ("Rear must come up by", raise),
+            };
+            let figure = Figure::new(label, units.height(by), sum);
             if within { figure.note("already within the aim").tone(Tone::Good) } else { figure }
         }));
     }

@@ -147,19 +147,19 @@ fn height_sum(case: &Survey, predictor: &Predictor, heights: &CaseHeights, with:
     numbers.extend(case.axle_loads().change.rear.map(|change| format!("on the rear {} more", units.weight(change.value))));
     let basis = match (predictor.rate().measured(), &found.vehicle.rear_pack) {
         (Some(figure), _) => format!("rate as measured {}", units.rate(figure.rate)),
-        (None, Some(_)) => "rate and stages of the pack on the bench, to 10 %".to_owned(),
+        (None, Some(_)) => "rate and stages of the pack on the bench, to 10%".to_owned(),
         (None, None) => format!("rate assumed for the class {}", units.rate(found.vehicle.assumptions().rear_rate)),
     };
     numbers.push(basis);
     numbers.extend(with.map(str::to_owned));
     numbers.push(format!("comes to {}", units.exact(heights.rear.value)));
     Sum::new(
-        "height = height empty − what the load presses springs, overload leaf and tyres down",
+        "height = height empty − what the load presses springs, overload leaf and tires down",
         numbers,
-        "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.",
+        "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.",
     )
     .doubt(format!(
-        "± {}, two standard deviations: readings, rate, tyres, load and leaf friction.",
+        "± {}, two standard deviations: readings, rate, tires, load and leaf friction.",
         units.exact(heights.rear.band())
     ))
 }
@@ -218,12 +218,12 @@ fn centre_figure(case: &Survey, items: &[Item], units: Units) -> Option<Figure> 
         format!("along {}, across {}", units.exact(centre.behind_rear_axle), units.exact(centre.lateral)),
     ];
     let sum = Sum::new(
-        "centre = Σ (weight × place) / Σ weight",
+        "center = Σ (weight × place) / Σ weight",
         numbers,
-        "Centre of gravity of the things on the plan; any statics text.",
+        "Center of gravity of the things on the plan; any statics text.",
     );
     let value = along_words(centre.behind_rear_axle, rear, units);
-    Some(Figure::new(format!("Centre of {} aboard", units.weight(centre.weight)), value, sum).note(format!("{side}{height}")))
+    Some(Figure::new(format!("Center of {} aboard", units.weight(centre.weight)), value, sum).note(format!("{side}{height}")))
 }
 
 /// A place along the vehicle.

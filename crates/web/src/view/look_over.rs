@@ -6,17 +6,17 @@ use wise_badger_mechanics::correction::Work;
 pub(crate) fn area_name(area: Area) -> &'static str {
     match area {
         Area::Leaves => "Leaves",
-        Area::EyesAndBushes => "Eyes and bushes",
-        Area::CentreBolt => "Centre bolt",
+        Area::EyesAndBushes => "Eyes and bushings",
+        Area::CentreBolt => "Center bolt",
         Area::Clips => "Clips",
         Area::UBoltsAndSeats => "U-bolts, seats, blocks",
         Area::ShacklesAndHangers => "Shackles and hangers",
         Area::Frame => "Frame",
         Area::BumpStops => "Bump stops",
         Area::Shocks => "Shocks",
-        Area::AntiRollBar => "Anti-roll bar and links",
+        Area::AntiRollBar => "Sway bar and links",
         Area::HosesAndWires => "Brake hoses, lines, wires",
-        Area::TyresAndWheels => "Tyres and wheels",
+        Area::TyresAndWheels => "Tires and wheels",
         Area::Driveline => "Driveline",
         Area::AirHelper => "Air helper",
     }
@@ -34,9 +34,9 @@ pub(crate) fn look_for(area: Area) -> &'static str {
         Area::Frame => "Cracks and rust steps around hangers and stops; nuts inside the rail that turn.",
         Area::BumpStops => "Witness marks on stop and axle: fresh metal or torn rubber says that it has been hitting.",
         Area::Shocks => "Oil, dents, a bright ring at the end of the rod; mounts bent or cracked.",
-        Area::AntiRollBar => "Links on both sides, bushes, rub marks on bar and tank with the axle hanging.",
+        Area::AntiRollBar => "Links on both sides, bushings, rub marks on bar and tank with the axle hanging.",
         Area::HosesAndWires => {
-            "Slack of every hose with the axle at full droop; chafe; try the lamps: a wire can break inside a whole sheath."
+            "Slack of every hose with the axle at full droop; chafe; try the lights: a wire can break inside a whole sheath."
         }
         Area::TyresAndWheels => "Size, pressure and wear alike across the axle; tread; cracks at the wheel's holes.",
         Area::Driveline => "Play in each joint, rub marks on the shaft, the carrier bearing.",
@@ -48,7 +48,7 @@ pub(crate) fn grade_name(grade: Grade) -> &'static str {
     match grade {
         Grade::Fine => "Fine",
         Grade::Watch => "Watch",
-        Grade::PutRight => "Put right",
+        Grade::PutRight => "Fix now",
         Grade::Stop => "Stop",
     }
 }
@@ -64,9 +64,9 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::HomeMadeWedge => "home-made wedge in the pack",
         Defect::LeafPitted => "leaves pitted by rust",
         Defect::EyeWorn => "eye worn or opened",
-        Defect::BushWorn => "bush worn out",
-        Defect::CentreBoltSheared => "centre bolt sheared",
-        Defect::CentreBoltLoose => "centre bolt loose",
+        Defect::BushWorn => "bushing worn out",
+        Defect::CentreBoltSheared => "center bolt sheared",
+        Defect::CentreBoltLoose => "center bolt loose",
         Defect::ClipOpenOrMissing => "clip open or missing",
         Defect::UBoltStretched => "U-bolt stretched or reused",
         Defect::UBoltLoose => "U-bolt loose",
@@ -88,7 +88,7 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::HoseAtLimit => "hose at its limit at full droop",
         Defect::HoseChafed => "hose or line chafed or rusted",
         Defect::WireBrokenInSheath => "wire broken inside a whole sheath",
-        Defect::TyresUnlike => "tyres differ across the axle",
+        Defect::TyresUnlike => "tires differ across the axle",
         Defect::TreadWornOut => "tread past its limit",
         Defect::WheelCracked => "wheel cracked",
         Defect::JointWorn => "shaft joint worn",
@@ -103,16 +103,16 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::NewUBolts => "new U-bolts, both sides",
         Addition::LongerHose => "a longer brake hose, or its bracket moved; circuit bled and pedal checked",
         Addition::NewHose => "a new hose or line; circuit bled and pedal checked",
-        Addition::NewBushes => "new bushes, tightened at ride height",
-        Addition::NewCentreBolt => "a new centre bolt",
+        Addition::NewBushes => "new bushings, tightened at ride height",
+        Addition::NewCentreBolt => "a new center bolt",
         Addition::Clips => "clips closed, or new ones bolted on",
         Addition::Shocks => "a pair of shocks",
         Addition::BumpStops => "a pair of bump stops",
         Addition::Shackles => "shackles and their bolts",
-        Addition::LampCheck => "all lamps tried, the wire mended",
+        Addition::LampCheck => "all lights tried, the wire repaired",
         Addition::CaptiveNut => "a nut that holds, without welding near the spring",
         Addition::Links => "links on both sides",
-        Addition::TyresAlike => "tyres and pressures alike across the axle, then read again",
+        Addition::TyresAlike => "tires and pressures alike across the axle, then read again",
         Addition::OneBlock => "one block in place of several, or the spring made right",
         Addition::WedgeOut => "the wedge taken out, then read again",
         Addition::ShaftJoint => "a new shaft joint",
@@ -147,5 +147,5 @@ pub(crate) fn ruled_out(look_over: &LookOver, works: &[Work]) -> String {
 /// What rules something out, in a sentence.
 pub(crate) fn gates_words(gates: &[Gate]) -> String {
     let reasons: Vec<String> = gates.iter().map(gate_words).collect();
-    format!("Ruled out by the look-over: {}. Put that right first.", reasons.join("; "))
+    format!("Ruled out by the look-over: {}. Fix that first.", reasons.join("; "))
 }

@@ -220,7 +220,7 @@ pub(crate) fn degrees(angle: Angle) -> String {
 
 /// A share as a percentage.
 pub(crate) fn percent(share: f64) -> String {
-    format!("{:.0} %", share * 100.0)
+    format!("{:.0}%", share * 100.0)
 }
 
 pub(crate) fn class_name(class: VehicleClass) -> &'static str {
@@ -245,9 +245,9 @@ pub(crate) fn datum_name(class: VehicleClass, datum: Datum) -> &'static str {
     match datum {
         Datum::GroundToArch if class.is_trailer() => "ground to frame",
         Datum::GroundToArch => "ground to arch",
-        Datum::HubToArch => "hub centre to arch",
+        Datum::HubToArch => "hub center to arch",
         Datum::RimToArch => "rim lip to arch",
-        Datum::TyreTopToArch => "tyre top to arch",
+        Datum::TyreTopToArch => "tire top to arch",
         Datum::StopGap => "axle to bump stop",
     }
 }
@@ -283,7 +283,7 @@ pub(crate) fn place_name(class: VehicleClass, place: Place) -> &'static str {
         (Place::Step, _) => "Ground to step",
         (Place::Hitch, _) => "Ground to hitch",
         (Place::FrameRail, _) => "Ground to frame rail, behind the axle",
-        (Place::Headlamp, _) => "Ground to headlamp middle",
+        (Place::Headlamp, _) => "Ground to headlight middle",
         (Place::ArchLeft, _) => "Arch of the left pack",
         (Place::ArchRight, _) => "Arch of the right pack",
         (Place::WeightFrontLeft, _) => "Scale, front left",
@@ -296,10 +296,10 @@ pub(crate) fn place_name(class: VehicleClass, place: Place) -> &'static str {
         (Place::ShackleRight, _) => "Shackle, right, from upright",
         (Place::Pinion, _) => "Pinion, nose up",
         (Place::FrameAngle, _) => "Frame, rear up",
-        (Place::TyreFrontLeft, _) => "Tyre, front left",
-        (Place::TyreFrontRight, _) => "Tyre, front right",
-        (Place::TyreRearLeft, _) => "Tyre, rear left",
-        (Place::TyreRearRight, _) => "Tyre, rear right",
+        (Place::TyreFrontLeft, _) => "Tire, front left",
+        (Place::TyreFrontRight, _) => "Tire, front right",
+        (Place::TyreRearLeft, _) => "Tire, rear left",
+        (Place::TyreRearRight, _) => "Tire, rear right",
     }
 }
 
@@ -321,7 +321,7 @@ pub(crate) fn support_name(class: VehicleClass, end: End) -> &'static str {
 pub(crate) fn rated_name(class: VehicleClass, rated: Rated) -> String {
     match rated {
         Rated::Axle(end) => sentence(support_name(class, end)),
-        Rated::Tyres(end) => format!("{} tyres", sentence(end_name(class, end))),
+        Rated::Tyres(end) => format!("{} tires", sentence(end_name(class, end))),
         Rated::Wheels(end) => format!("{} wheels", sentence(end_name(class, end))),
         Rated::Gross => "Whole vehicle".to_owned(),
         Rated::Hitch => "Hitch".to_owned(),

@@ -12,7 +12,7 @@ use super::verdict::rake_words;
 use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_name};
 use crate::correction::{account, formula};
 
-const SOURCE: &str = "Static balance of springs, stops and tyres over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
+const SOURCE: &str = "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
 /// Heights, travel and frequency in both states.
 pub(crate) fn prediction_figures(
@@ -81,7 +81,7 @@ pub(crate) fn height_sum(
         units.height(predicted.rear.value)
     ));
     let doubt = format!(
-        "± {} is two standard deviations: tape, load, rate and tyre carried through together, and ± {} of leaf friction.",
+        "± {} is two standard deviations: tape, load, rate and tire carried through together, and ± {} of leaf friction.",
         units.exact(predicted.rear.band()),
         units.exact(predicted.friction)
     );
@@ -123,7 +123,7 @@ fn sides(survey: &Survey, predicted: &PredictedState, state: LoadState, units: U
     front.into_iter().chain(leaning.flat_map(of_side)).collect()
 }
 
-const SPRINGS_ASSUMED: &str = "The front springs are assumed for the class, to 35 %.";
+const SPRINGS_ASSUMED: &str = "The front springs are assumed for the class, to 35%.";
 const ROLL_ASSUMED: &str =
     "How stiff the vehicle is in roll is not known: between bare springs and a heavy bar in front. Weigh both corners after.";
 
@@ -177,7 +177,7 @@ fn travel(correction: &Correction, predicted: &PredictedState, state: LoadState,
         (false, false) => ("Bump travel left", "to the bump stop"),
     };
     let numbers = vec![format!("clearance {}", units.exact(left))];
-    let formula = "clearance = gap − stroke of the axle towards the body; a block opens it, as the stop stays on the frame";
+    let formula = "clearance = gap − stroke of the axle toward the body; a block opens it, as the stop stays on the frame";
     let sum = Sum::new(formula, numbers, SOURCE);
     let tone = if bears && !rubber { Tone::Act } else { Tone::Plain };
     let value = if bears { units.height(-left) } else { units.height(left) };
@@ -188,7 +188,7 @@ fn ride(predicted: &PredictedState, state: LoadState) -> Option<Figure> {
     let (before, after) = (predicted.frequency_before?, predicted.frequency_after?);
     let numbers = vec![format!("before {}, after {}", frequency(before), frequency(after))];
     let sum = Sum::new(
-        "f = √(rate × g / sprung weight) / 2π, with the springs that bear at this height and the tyres left out",
+        "f = √(rate × g / sprung weight) / 2π, with the springs that bear at this height and the tires left out",
         numbers,
         "Any vibration text; unsprung weight assumed for the class.",
     );

@@ -192,10 +192,10 @@ pub(crate) fn rate_figures(survey: &Survey, rate: &RateVerdict, units: Units) ->
                 format!("drop {} ± {}", units.exact(drop.value), units.exact(drop.band())),
             ];
             let sum =
-                Sum::new("rate = load change / drop, given only when one standard deviation is under 25 % of it", numbers, GUM)
+                Sum::new("rate = load change / drop, given only when one standard deviation is under 25% of it", numbers, GUM)
                     .doubt(sure);
             let note = format!(
-                "put on about {} for a rate good to 10 %; blocks and re-arching are predicted without it",
+                "put on about {} for a rate good to 10%; blocks and re-arching are predicted without it",
                 units.about(load_needed)
             );
             vec![Figure::new(label, "too weak to say", sum).note(note)]
@@ -228,7 +228,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     let mut numbers = vec![format!("load change on the rear axle {}", units.weight(figure.load_change.value))];
     numbers.push(format!("drop {}", units.exact(figure.drop.value)));
     if survey.datum.includes_tyre() {
-        numbers.push(format!("of it the tyres {}, so the springs {}", units.exact(figure.tyre_drop), units.exact(spring_drop)));
+        numbers.push(format!("of it the tires {}, so the springs {}", units.exact(figure.tyre_drop), units.exact(spring_drop)));
     }
     let by_hand = format!("{} / {}", units.weight(figure.load_change.value), units.exact(spring_drop));
     let alone = newtons_per_metre(figure.load_change.value.si() / spring_drop.si());
@@ -260,10 +260,10 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
         (false, None) => String::new(),
     };
     let doubt = format!(
-        "One standard deviation is {} of the rate: tape, settling, scale, place and tyre rate together.",
+        "One standard deviation is {} of the rate: tape, settling, scale, place and tire rate together.",
         percent(figure.relative_sd)
     );
-    let sum = Sum::new("rate = load change / (drop − drop of the tyres)", numbers, GUM).doubt(doubt);
+    let sum = Sum::new("rate = load change / (drop − drop of the tires)", numbers, GUM).doubt(doubt);
     Figure::new(rate_label(survey), units.rate(figure.rate), sum).note(format!("{grade}{past}"))
 }
 
@@ -275,7 +275,7 @@ fn contact_figure(survey: &Survey, rate: &RateVerdict, figure: &RateFigure, unit
     let sum = Sum::new(
         "rate measured / rate usual for the class",
         numbers,
-        "Common practice: a stop that bears unseen makes a rate from two states about 30 % high.",
+        "Common practice: a stop that bears unseen makes a rate from two states about 30% high.",
     )
     .doubt("Heights alone do not tell a bump stop from an overload leaf.");
     let note = "a stop or an overload leaf that touched would look like this; read the stop gap with the load on";
@@ -295,13 +295,13 @@ fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Fig
         units.exact(figure.tyre_drop)
     )];
     let sum = Sum::new(
-        "drop of the tyres = load change / rate of all rear tyres",
+        "drop of the tires = load change / rate of all rear tires",
         numbers,
-        "Tyre rate assumed for the class (common practice).",
+        "Tire rate assumed for the class (common practice).",
     )
-    .doubt("The tyre rate is taken as good to 15 %; read from the hub to leave the tyre out.");
+    .doubt("The tire rate is taken as good to 15%; read from the hub to leave the tire out.");
     Some(
-        Figure::new("Of the sag, the tyres", units.height(figure.tyre_drop), sum)
-            .note(format!("the datum is {}", datum_name(survey.vehicle.class, survey.datum))),
+        Figure::new("Of the sag, the tires", units.height(figure.tyre_drop), sum)
+            .note(format!("heights are measured {}", datum_name(survey.vehicle.class, survey.datum))),
     )
 }

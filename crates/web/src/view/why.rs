@@ -31,7 +31,7 @@ pub(crate) fn part_name(kind: PartKind) -> &'static str {
         PartKind::PermanentLoad => "What is always aboard",
         PartKind::NotToldApart => "Set or permanent load",
         PartKind::CarriedLoad => "The load, on the springs",
-        PartKind::Tyres => "The load, on the tyres",
+        PartKind::Tyres => "The load, on the tires",
         PartKind::SecondStage => "Held up by the overload leaf",
         PartKind::StopContact => "Held up by the bump stops",
         PartKind::LeanBySpring => "Lean that is there empty, low side",
@@ -70,7 +70,7 @@ pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, units: Units)
             .doubt(format!("± {}, two standard deviations.", units.exact(part.down.band())));
         let small = part.down.value.abs() <= part.down.band();
         let figure = Figure::new(part_name(part.kind), part_value(part, units), sum);
-        if small { figure.note("within its band: not told from nothing") } else { figure }
+        if small { figure.note("within its band: too small to tell from zero") } else { figure }
     };
     breakdown.parts.iter().map(figure).collect()
 }
@@ -85,7 +85,7 @@ fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -
         |state| survey.height(End::Rear, state).map(|height| format!("rear {} {}", state_name(state), units.exact(height.value)));
     let down = format!("= {}", units.exact(part.down.value));
     let numbers = |lines: Vec<Option<String>>| lines.into_iter().flatten().chain([down.clone()]).collect::<Vec<_>>();
-    let tyres = format!("all rear tyres {}", units.rate(survey.vehicle.assumptions().rear_tyres()));
+    let tyres = format!("all rear tires {}", units.rate(survey.vehicle.assumptions().rear_tyres()));
     let always = format!("always on the rear axle {}", units.weight(survey.vehicle.always_on(End::Rear)));
     match part.kind {
         PartKind::WantedAboveSound => Sum::new(
@@ -98,18 +98,18 @@ fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -
             numbers(vec![height(LoadState::Empty)]),
             "A remainder, so that all parts add up.",
         ),
-        PartKind::PermanentLoad => Sum::new("W / spring rate + W / tyre rate", numbers(vec![Some(always)]), STATICS),
+        PartKind::PermanentLoad => Sum::new("W / spring rate + W / tire rate", numbers(vec![Some(always)]), STATICS),
         PartKind::NotToldApart => Sum::new(
             "wanted − height empty",
             numbers(vec![height(LoadState::Empty)]),
             "The height when sound is not known, so set is not guessed at.",
         ),
         PartKind::CarriedLoad => Sum::new(
-            "height empty − height loaded − tyres − what held some of it up",
+            "height empty − height loaded − tires − what held some of it up",
             numbers(vec![load, height(LoadState::Empty), height(LoadState::Loaded)]),
             STATICS,
         ),
-        PartKind::Tyres => Sum::new("ΔW / tyre rate", numbers(vec![load, Some(tyres)]), STATICS),
+        PartKind::Tyres => Sum::new("ΔW / tire rate", numbers(vec![load, Some(tyres)]), STATICS),
         PartKind::SecondStage => Sum::new(
             "drop on the springs − ΔW / first rate",
             numbers(vec![load]),
@@ -157,7 +157,7 @@ fn cause_name(cause: Cause) -> &'static str {
         Cause::WeightBehind => "Weight behind the rear axle lifts the nose",
         Cause::LeanBySpring => "One spring stands lower than the other",
         Cause::LeanByLoad => "The load sits to one side",
-        Cause::Tyres => "The tyres",
+        Cause::Tyres => "The tires",
         Cause::EarlierWork => "What was done to it before",
     }
 }
@@ -192,7 +192,7 @@ fn evidence_words(evidence: &Evidence, units: Units) -> String {
         }
         Evidence::PartWithinItsBand(kind, down) => {
             format!(
-                "{}: {} ± {}, not told from nothing",
+                "{}: {} ± {}, too small to tell from zero",
                 part_name(*kind).to_lowercase(),
                 units.height(down.value),
                 units.band(down.band())
@@ -207,7 +207,7 @@ fn evidence_words(evidence: &Evidence, units: Units) -> String {
         Evidence::FrontRose(by) => format!("the front came up by {} with the load on", units.height(*by)),
         Evidence::FrontLightened(by) => format!("{} is taken off the front axle", units.weight(*by)),
         Evidence::LoadToOneSide(by) => {
-            format!("the load's centre is {} {} of the middle", units.height(by.abs()), either(*by, "right", "left"))
+            format!("the load's center is {} {} of the middle", units.height(by.abs()), either(*by, "right", "left"))
         }
         Evidence::Modified(what) => format!("found: {}", modification_name(*what)),
     }
@@ -220,7 +220,7 @@ fn settling_words(settling: Settling) -> (&'static str, Option<Stage>) {
         Settling::SoundRate => ("the rate it should have, from the maker or the spring's sheet", Some(Stage::Intake)),
         Settling::WeighAxles => ("every axle on a scale", Some(Stage::Load)),
         Settling::GapLoaded => ("the stop gap, read with the load on", Some(Stage::Tape)),
-        Settling::ReadFromTheHub => ("heights read from the hub, which leave the tyres out", Some(Stage::Tape)),
+        Settling::ReadFromTheHub => ("heights read from the hub, which leave the tires out", Some(Stage::Tape)),
         Settling::CornersEmpty => ("all four corners, read empty", Some(Stage::Tape)),
         Settling::LoadInTheMiddle => ("the same load in the middle, read again", Some(Stage::Tape)),
         Settling::FrontHeights => ("front heights, empty and loaded", Some(Stage::Tape)),

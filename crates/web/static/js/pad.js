@@ -37,7 +37,7 @@ function makePad(form) {
   for (const eighth of EIGHTHS) pad.append(button(eighth, eighth, "", () => set(withFraction(input.value, eighth))));
   pad.append(button("0/8", "no fraction", "", () => set(withFraction(input.value, ""))));
   for (const digit of DIGITS) pad.append(button(digit, digit, "", () => set(input.value + digit)));
-  pad.append(button("⌫", "take back one sign", "", () => set(input.value.slice(0, -1).trimEnd())));
+  pad.append(button("⌫", "take back one character", "", () => set(input.value.slice(0, -1).trimEnd())));
   pad.append(
     button("abc", "use the device's own keyboard", "", () => {
       input.inputMode = "text";

@@ -74,7 +74,7 @@ async fn a_smith_enters_a_pack_adds_a_leaf_re_arches_and_walks_to_the_press_with
         bench.find(".bench-tabs a[href*='planned']").await?.click().await?;
         bench.wait_for(".bench-tabs a[aria-current]", "As planned").await?;
         bench.find("button[name='insert']").await?.click().await?;
-        bench.wait_for("#bench-picture svg.stance-wide", "Added leaf").await?;
+        bench.wait_for("#bench-picture svg.stance-wide", "Add-a-leaf").await?;
         bench.wait_for("#bench-heights thead", "As planned").await?;
         bench.find("a[href$='/re-arch']").await?.click().await?;
         bench.wait_for_path("/re-arch").await?;
@@ -87,7 +87,7 @@ async fn a_smith_enters_a_pack_adds_a_leaf_re_arches_and_walks_to_the_press_with
         bench.wait_for_path("/bench").await?;
         bench.wait_for("#bench-heights .cases td", "34 3/4 in").await?;
         bench.find("a[href$='/sheet']").await?.click().await?;
-        bench.wait_for(".arching-leaf h2", "Added leaf").await?;
+        bench.wait_for(".arching-leaf h2", "Add-a-leaf").await?;
         bench.wait_for(".offsets .is-press", "press to").await?;
         bench.find("a[href$='/leaf/0/a4.pdf']").await.map(drop)
     })

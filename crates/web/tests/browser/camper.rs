@@ -107,7 +107,7 @@ async fn a_whole_vehicle_is_measured_and_looked_over_by_keyboard_alone() {
         bench.page.active_element().await?.send_keys(Key::Tab + Key::Enter).await?;
         tab_to(bench, "eyes_and_bushes_bush_play").await?;
         bench.page.active_element().await?.send_keys("1/4" + Key::Enter).await?;
-        bench.wait_for(".additions", "new bushes").await
+        bench.wait_for(".additions", "new bushings").await
     })
     .await;
 }

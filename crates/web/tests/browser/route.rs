@@ -39,7 +39,7 @@ async fn a_new_user_gets_from_an_empty_shop_to_a_proven_correction() {
         bench.wait_for_path("/look-over").await?;
         bench.pick("leaves-fine").await?;
         bench.send().await?;
-        bench.wait_for(".missing", "Not looked at yet: Eyes and bushes").await?;
+        bench.wait_for(".missing", "Not looked at yet: Eyes and bushings").await?;
         bench.find(".next a").await?.click().await?;
         bench.wait_for_path("/aim").await?;
         bench.type_in("rake", "1/4").await?;

@@ -35,7 +35,7 @@ async fn a_pack_file_passes_the_bounds_of_the_form_and_cannot_shut_the_shop() {
         ("1e308", "Main", "at most 10 m"),
         ("1e9", "Main", "at most 10 m"),
         ("0.5", "Main", "A leaf's thickness is between"),
-        ("0.008", &"n".repeat(31), "Keep the name under 30 signs"),
+        ("0.008", &"n".repeat(31), "Keep the name under 30 characters"),
         ("0.008", &"n".repeat(5_000), "longer than 200 characters"),
         ("1e999", "Main", "number out of range"),
     ] {

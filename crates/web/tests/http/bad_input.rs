@@ -12,7 +12,7 @@ async fn a_length_that_cannot_be_read_is_named_beside_its_field_and_kept() {
     let job = open_half_ton(&ada).await;
     for (typed, said) in [
         ("38 3/", "“38 3/” has a fraction that is not finished; write it like 38 3/4."),
-        ("-2", "“-2” is below nought; type how much, without a minus."),
+        ("-2", "“-2” is below zero; type how much, without a minus."),
         ("NaN", "“NaN” is not a length; write it like 38 3/4, 38.75 in, 3' 2 3/4\" or 985 mm."),
         ("9e99", "“9e99” is not a length; write it like 38 3/4, 38.75 in, 3' 2 3/4\" or 985 mm."),
         ("38 in lb", "“38 in lb” is not a length; write it like 38 3/4, 38.75 in, 3' 2 3/4\" or 985 mm."),
@@ -148,7 +148,7 @@ async fn a_correction_that_cannot_be_is_refused() {
         (helper("200", "12"), "A helper's gap is between −3 in and 8 in; check the figure and its unit. Did you mean 12 mm?"),
         (
             vec![("kind", "added_leaf"), ("leaf_rate", "90"), ("lift", "900 mm")],
-            "An added leaf's lift is between −1 in and 6 in; check the figure and its unit.",
+            "An add-a-leaf's lift is between −1 in and 6 in; check the figure and its unit.",
         ),
         (rubber(""), "Type the rubber's force, one point a line, like: 1/2 in ; 180 lb"),
         (rubber("0;0"), "A force table needs 2 points or more, starting with 0 ; 0."),
@@ -157,13 +157,13 @@ async fn a_correction_that_cannot_be_is_refused() {
             "Travel must start at 0 and grow from point to point; point 3 of the force table does not.",
         ),
         (rubber("0;0\n1 in 500 lb"), "Line 2 has no force; write compression ; force, like 1/2 in ; 180 lb."),
-        (vec![("kind", "rearched_pack"), ("free_height_gained", "-1")], "“-1” is below nought; type how much, without a minus."),
+        (vec![("kind", "rearched_pack"), ("free_height_gained", "-1")], "“-1” is below zero; type how much, without a minus."),
         (
             bar("200", "4"),
             "A bar between its ends is between 20 in and 100 in; check the figure and its unit. Did you mean 4 ft?",
         ),
         (on(block("2"), "front", "both"), "Not on a steered axle: lift block goes at the rear only."),
-        (on(bar("200", "40"), "rear", "left"), "Not on one side: anti-roll bar goes on both alike."),
+        (on(bar("200", "40"), "rear", "left"), "Not on one side: sway bar goes on both alike."),
         (on(block("2"), "rear_2", "both"), "This vehicle has no such axle; pick another."),
         (on(block("2"), "rear", "top"), "Pick both sides, left or right."),
     ] {

@@ -84,14 +84,14 @@ async fn a_leaf_goes_in_where_its_length_puts_it_and_every_step_can_be_taken_bac
     let job = measured_half_ton(&ada).await;
     put_in(&ada, &job).await;
     let added = act(&ada, &job, &[("insert", "yes"), ("kind", "short"), ("at", "")]).await;
-    assert_eq!(leaves(&added), ["Main", "Second", "Third", "Added leaf", "Overload"]);
+    assert_eq!(leaves(&added), ["Main", "Second", "Third", "Add-a-leaf", "Overload"]);
     assert!(added.text("#bench-figures").contains("found 186 lb/in"), "{}", added.text("#bench-figures"));
     let heights = added.texts("#bench-heights .cases td");
     assert_eq!(heights.len(), 4, "empty and loaded, found and planned: {heights:?}");
     assert_eq!(heights[0], "21 1/2 in, measured");
     assert!(heights[1].starts_with("22") || heights[1].starts_with("23"), "it lifts: {heights:?}");
     let turned = act(&ada, &job, &[("up", "3")]).await;
-    assert_eq!(leaves(&turned), ["Main", "Second", "Added leaf", "Third", "Overload"]);
+    assert_eq!(leaves(&turned), ["Main", "Second", "Add-a-leaf", "Third", "Overload"]);
     assert_eq!(leaves(&act(&ada, &job, &[("flatter", "yes")]).await)[4], "Flatter overload leaf");
     assert_eq!(leaves(&act(&ada, &job, &[("remove", "3")]).await).len(), 4);
     let step = async |way: &str| {
@@ -100,11 +100,11 @@ async fn a_leaf_goes_in_where_its_length_puts_it_and_every_step_can_be_taken_bac
     };
     assert_eq!(step("back").await[3], "Third");
     assert_eq!(step("back").await[4], "Overload");
-    assert_eq!(step("back").await[3], "Added leaf");
-    assert_eq!(step("forward").await[2], "Added leaf");
+    assert_eq!(step("back").await[3], "Add-a-leaf");
+    assert_eq!(step("forward").await[2], "Add-a-leaf");
     // A step of its own after going back takes the place of what was gone back from.
     act(&ada, &job, &[("sort", "yes")]).await;
-    assert_eq!(step("back").await[2], "Added leaf");
+    assert_eq!(step("back").await[2], "Add-a-leaf");
     let found = ada.get(&format!("{job}/bench?pack=found")).await;
     assert_eq!(leaves(&found), ["Main", "Second", "Third", "Overload"], "what was found stays");
     // What would make no pack is not done: a shorter leaf as the main leaf.
@@ -227,7 +227,7 @@ async fn a_re_arch_gives_every_leaf_its_arch_and_the_sheet_and_templates_follow(
     let bram = Visitor::working(&site.address, "Bram").await;
     let asked =
         bram.get("/jobs/7/bench/re-arch?state=empty&height=22+1/2&rule=keep_nip&lost=10&rated=100&at_stop=152&yields=174").await;
-    assert!(asked.text(".stands").starts_with("22 1/2 in empty at the rear, hub centre to arch"), "{}", asked.text("main"));
+    assert!(asked.text(".stands").starts_with("22 1/2 in empty at the rear, hub center to arch"), "{}", asked.text("main"));
     assert!(asked.texts(".working .cases td")[1].starts_with("22 1/2 in"), "{:?}", asked.texts(".working .cases td"));
     let wanted = asked.texts(".arches tbody tr");
     assert_eq!(wanted.len(), 7);
@@ -294,11 +294,11 @@ async fn work_on_the_bench_is_predicted_chosen_and_held_against_the_proof() {
     assert!(nothing.value("token").len() > 10);
     act(&ada, &job, &[("insert", "yes"), ("kind", "short"), ("at", "")]).await;
     let options = ada.press(&format!("{job}/bench"), "/bench/option").await;
-    assert_eq!(options.text(".option h3"), "Pack from the bench: Added leaf in");
+    assert_eq!(options.text(".option h3"), "Pack from the bench: Add-a-leaf in");
     let bench = ada.get(&format!("{job}/bench")).await.texts("#bench-heights .cases td summary");
     assert_eq!(options.figure("Rear, loaded").0, bench[1], "the same answer wherever it is asked");
     let proof = ada.press(&format!("{job}/options"), "/choose").await;
-    assert!(proof.path.ends_with("/proof") && proof.text("main").contains("Added leaf in"), "{}", proof.text("main"));
+    assert!(proof.path.ends_with("/proof") && proof.text("main").contains("Add-a-leaf in"), "{}", proof.text("main"));
 }
 
 #[tokio::test]

@@ -53,7 +53,7 @@ async fn over_a_rating_a_pack_is_worked_out_and_nothing_is_put_to_the_options() 
     let bram = Visitor::working(&site.address, "Bram").await;
     put_in(&bram, "/jobs/2").await;
     let worked = act(&bram, "/jobs/2", &[("insert", "yes"), ("kind", "long"), ("at", "1")]).await;
-    assert_eq!(leaves(&worked)[1], "Long added leaf");
+    assert_eq!(leaves(&worked)[1], "Long add-a-leaf");
     assert!(worked.text(".overload h2").starts_with("Take"), "what comes off is said first: {}", worked.text(".overload"));
     let query = "state=empty&height=42+1/2&rule=keep_nip&lost=10&rated=100&at_stop=152&yields=174";
     let arched = bram.get(&format!("/jobs/2/bench/re-arch?{query}")).await;
@@ -173,7 +173,7 @@ async fn a_template_on_paper_has_its_check_bar_on_every_sheet() {
         assert!(told.contains(size), "{told}");
         // 58 in of leaf, 56.8 of chord: six sheets lying, each but the last showing some 263 mm (245 of Letter) of new leaf.
         let words = told_by("pdftotext", &["-layout", "-", "-"], &bytes);
-        assert_eq!(words.matches("4 in: print at 100 %").count(), 6, "{told}");
+        assert_eq!(words.matches("4 in: print at 100%").count(), 6, "{told}");
         assert_eq!(words.matches("Job 7, leaf 1: Main leaf, as it is pressed").count(), 6, "{words}");
         assert!(words.contains("Sheet 6 of 6"), "{words}");
     }

@@ -97,8 +97,8 @@ async fn the_ground_datum_takes_the_tyre_out_of_the_rate() {
     // By hand: two tyre ends of 1,450 lb/in give 1,000 / 2,900 = 0.34 in, so 1,000 / (3 − 0.34) = 377 lb/in.
     let (rate, _, sum) = verdict.figure("Rear axle rate, both springs");
     assert_eq!(rate, "377 lb/in");
-    assert!(sum.contains("of it the tyres 0.34 in"), "{sum}");
-    assert!(verdict.figure("Of the sag, the tyres").2.contains("assumed"));
+    assert!(sum.contains("of it the tires 0.34 in"), "{sum}");
+    assert!(verdict.figure("Of the sag, the tires").2.contains("assumed"));
 }
 
 #[tokio::test]

@@ -59,7 +59,7 @@ async fn what_cannot_be_aboard_is_refused_and_kept_as_typed() {
     let job = open_half_ton(&ada).await;
     let first = names(0);
     for (values, field, said) in [
-        (["Anvil", "-5", "0", "behind", "yes"], "i0_amount", "below nought"),
+        (["Anvil", "-5", "0", "behind", "yes"], "i0_amount", "below zero"),
         (["Anvil", "200", "400", "behind", "yes"], "i0_distance", "off the vehicle"),
         (["", "200", "10", "behind", "yes"], "i0_name", "Say what it is"),
     ] {

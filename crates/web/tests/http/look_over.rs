@@ -13,13 +13,13 @@ async fn worn_bushes_rule_out_a_leaf_and_leave_a_block() {
     let path = format!("{job}/look-over");
     let played = [("eyes_and_bushes_grade", "put_right"), ("eyes_and_bushes_bush_play", "1/4")];
     let saved = ada.fill(&path, &played).await;
-    assert!(saved.text(".additions").contains("new bushes"), "{}", saved.text(".picture"));
+    assert!(saved.text(".additions").contains("new bushings"), "{}", saved.text(".picture"));
     let refused = consider(&ada, &job, &LEAF).await;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(refused.text(".picks .problem").contains("bush worn out"), "{}", refused.text(".picks .problem"));
+    assert!(refused.text(".picks .problem").contains("bushing worn out"), "{}", refused.text(".picks .problem"));
     let block = consider(&ada, &job, &BLOCK).await;
     assert_eq!(block.status, StatusCode::OK);
-    assert!(block.text(".additions-line").contains("new bushes"));
+    assert!(block.text(".additions-line").contains("new bushings"));
 }
 
 #[tokio::test]

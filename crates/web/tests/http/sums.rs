@@ -13,7 +13,7 @@ async fn ask(address: &str) -> Page {
 async fn every_sum_is_listed_and_opens() {
     let (_site, ada) = shop().await;
     let first = ada.get("/sums").await;
-    assert_eq!(first.text(".sums-list a[aria-current]"), "Another tyre size");
+    assert_eq!(first.text(".sums-list a[aria-current]"), "Another tire size");
     let links = first.attributes(".sums-list a", "href");
     assert!(links.len() > 15, "{links:?}");
     for link in links {
@@ -32,7 +32,7 @@ async fn a_taller_tyre_moves_two_datums_and_the_speed() {
     // 773.9 mm and 35 in: the radius gains 17.5 − 15.234 in.
     assert_eq!(page.figure("Diameter now").0, "30.47 in");
     assert_eq!(page.figure("Ground to arch").0, "+2 1/4 in");
-    assert_eq!(page.figure("Tyre top to arch").0, "−2 1/4 in");
+    assert_eq!(page.figure("Tire top to arch").0, "−2 1/4 in");
     assert_eq!(page.figure("At 60 shown, the true speed is").0, "68.9");
     let wrong = ask("/sums/tyre-change?old=245/75R16&new=round").await;
     assert!(wrong.text("[role=alert]").contains("round"), "{}", wrong.text("[role=alert]"));

@@ -21,7 +21,7 @@ async fn weights_angles_pressures_and_body_points_are_kept_as_typed() {
     }
     let refused = ada.fill(&path, &[("empty.pinion", "steep"), ("loaded.tyre_rear_left", "-3")]).await;
     assert!(refused.field("empty.pinion").1.contains("not a figure in degrees"));
-    assert!(refused.field("loaded.tyre_rear_left").1.contains("below nought"));
+    assert!(refused.field("loaded.tyre_rear_left").1.contains("below zero"));
 }
 
 #[tokio::test]
@@ -32,7 +32,7 @@ async fn a_front_read_from_the_ground_is_turned_into_hub_heights() {
     values.extend(walk(["35", "35"], ["21 1/2", "18 13/16"]));
     ada.fill(&format!("{job}/tape"), &values).await;
     let waits = ada.get(&format!("{job}/tape")).await;
-    assert!(waits.text("form .missing").contains("wait to be turned into hub centre to arch"), "{}", waits.text("form .missing"));
+    assert!(waits.text("form .missing").contains("wait to be turned into hub center to arch"), "{}", waits.text("form .missing"));
     ada.fill(&format!("{job}/tape"), &[("empty.hub_front", "14 1/2"), ("loaded.hub_front", "14 1/4")]).await;
     // Front 20 1/2 in empty, so that the rake is 21 1/2 − 20 1/2.
     assert_eq!(ada.get(&format!("{job}/verdict")).await.figure("Rake empty").0, "+1 in");

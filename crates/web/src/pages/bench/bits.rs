@@ -51,7 +51,7 @@ fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String
     match Bits::of(pack, &given) {
         Ok(bits) => {
             lines.push((
-                "Centre bolt, usual for this width".to_owned(),
+                "Center bolt, usual for this width".to_owned(),
                 format!(
                     "{} × {} under the head; the leaves' hole decides",
                     units.fine(bits.centre_bolt),

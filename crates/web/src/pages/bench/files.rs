@@ -38,7 +38,7 @@ pub(crate) async fn export(
     let entry = entry.clone();
     let text = run(move |_| {
         let bench = file.work.bench(&entry);
-        let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; put its figures right."))?;
+        let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; fix its figures."))?;
         let packs = bench.packs;
         let pack = match which {
             Which::Found => packs.found,

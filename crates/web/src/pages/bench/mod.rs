@@ -41,8 +41,8 @@ use crate::worker::Worker;
 
 /// Word and name of each leaf on the shelf.
 const SHELF: [(&str, PartKind, &str); 3] = [
-    ("short", PartKind::ShortAddedLeaf, "Short added leaf"),
-    ("long", PartKind::LongAddedLeaf, "Long added leaf"),
+    ("short", PartKind::ShortAddedLeaf, "Short add-a-leaf"),
+    ("long", PartKind::LongAddedLeaf, "Long add-a-leaf"),
     ("own", PartKind::OwnMaking, "Leaf of own making"),
 ];
 /// Rows of an empty table.
@@ -291,7 +291,7 @@ fn bench_drawn(
             .length_field("pack_arch", "Arch of the bolted pack")
             .hint("counts where leaves' own arches are not read"),
         helper: [
-            sheet.length_field("helper_reach", "Ends from the centre bolt"),
+            sheet.length_field("helper_reach", "Ends from the center bolt"),
             sheet.rate_field("helper_rate", "Rate of one end"),
             sheet.weight_field("helper_tension", "Tension of one end, as set"),
             sheet.weight_field("helper_under", "Set with this on the pack"),

@@ -112,7 +112,7 @@ fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
     let height = sheet.signed_length("height");
     let lost = sheet.number("lost");
     if lost.is_some_and(|lost| !(0.0..=50.0).contains(&lost)) {
-        sheet.refuse("lost", "Of the arch that is gained, from 0 to 50 % settle again.");
+        sheet.refuse("lost", "Of the arch that is gained, from 0 to 50% settle again.");
     }
     let (rated, at_stop, yields) = (sheet.stress("rated"), sheet.stress("at_stop"), sheet.stress("yields"));
     let steel = SteelEntry { rated: rated?, at_stop: at_stop?, yields: yields? };

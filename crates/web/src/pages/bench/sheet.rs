@@ -105,7 +105,7 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
         ),
         number,
         label: file.case().intake.label.clone(),
-        lost: format!("{} %", entry.lost_in_percent()),
+        lost: format!("{}%", entry.lost_in_percent()),
         step: units.height(step(units)),
         leaves,
         given: [
@@ -123,7 +123,7 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
 pub(super) fn worked(file: &JobFile) -> Result<(BenchEntry, BenchWork), WebError> {
     let entry = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
     let bench = file.work.bench(&entry);
-    let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; put its figures right."))?;
+    let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; fix its figures."))?;
     Ok((entry, bench))
 }
 
@@ -137,9 +137,9 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
     let is_bent = states.into_iter().any(|sheet| sheet.radius().is_some());
     let figures = vec![
         row("Radius", &radius),
-        row("Sagitta, middle of the chord", &|sheet| units.fine(sheet.sagitta())),
+        row("Arch, at the middle of the chord", &|sheet| units.fine(sheet.sagitta())),
         row("Chord, end to end", &|sheet| units.fine(sheet.chord())),
-        row("Offset at the centre hole", &|sheet| units.fine(sheet.offset(metres(0.0)))),
+        row("Offset at the center hole", &|sheet| units.fine(sheet.offset(metres(0.0)))),
     ];
     let step = step(units);
     let half = |is_front: bool| {

@@ -59,7 +59,7 @@ fn drawn(
     let words = vec![
         format!("Job {number}, leaf {}: {}, {what}", place + 1, leaf.name),
         format!(
-            "{radius}, sagitta {}, chord {}; under side of the leaf is the long arc below",
+            "{radius}, arch {}, chord {}; under side of the leaf is the long arc below",
             units.fine(sheet.sagitta()),
             units.fine(sheet.chord())
         ),

@@ -248,10 +248,9 @@ pub(crate) async fn consider(
     let words = work_words(&work_on(&bench.found, &bench.planned));
     let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load());
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
-    let correction =
-        entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; put its figures right."))?;
+    let correction = entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
     if !file.work.look_over().gate(&correction.works()).is_empty() {
-        return Err(WebError::NotNow("The look-over rules this work out. Put right what was found, and look over again."));
+        return Err(WebError::NotNow("The look-over rules this work out. Fix what was found, and look over again."));
     }
     let sheet = Sheet::posted(posted, units);
     let job = file.job.id;

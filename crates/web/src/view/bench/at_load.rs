@@ -91,7 +91,7 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
         format!("with the large-arch correction {}", exact(after)),
     ];
     let doubt = format!(
-        "± {} of leaf friction at 5 % of the load; up to three times that dry or rusty, half once bounced.",
+        "± {} of leaf friction at 5% of the load; up to three times that dry or rusty, half once bounced.",
         units.exact(friction)
     );
     let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE)
@@ -108,10 +108,10 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
     }
     if let Some((after_hz, before_hz)) = ride(after.rate, load).zip(ride(before.rate, load)) {
         let numbers = vec![format!("{} carrying {}", units.rate(after.rate), units.weight(load))];
-        let sum = Sum::new("f = √(rate × g / load) / 2π, tyres left out", numbers, "Any vibration text.").doubt(BY_LEAVES);
+        let sum = Sum::new("f = √(rate × g / load) / 2π, tires left out", numbers, "Any vibration text.").doubt(BY_LEAVES);
         figures.push(Figure::new("Ride frequency", frequency(after_hz), sum).note(was(frequency(before_hz))));
     }
-    let numbers = vec!["above nought: the front eye stands higher, the pinion of an axle below its spring turns down".to_owned()];
+    let numbers = vec!["above zero: the front eye stands higher, the pinion of an axle below its spring turns down".to_owned()];
     let sum = Sum::new("tilt = (front half's height − rear half's) / length", numbers, PACK_SOURCE);
     figures.push(Figure::new("Seat tilt", degrees(after.seat_tilt), sum).note(was(degrees(before.seat_tilt))));
     if let Some([front, rear]) = after.helper {

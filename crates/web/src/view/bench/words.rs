@@ -123,7 +123,7 @@ pub(crate) fn cannot_words(why: Cannot) -> String {
         Cannot::LastLeaf => "A pack keeps one leaf at least.".to_owned(),
         Cannot::NoSuchLeaf => "There is no such leaf.".to_owned(),
         Cannot::AtTheEnd => "It is at the end of the pack already.".to_owned(),
-        Cannot::NotWorkedOut => "The pack cannot be worked out as it stands; put its figures right first.".to_owned(),
+        Cannot::NotWorkedOut => "The pack cannot be worked out as it stands; fix its figures first.".to_owned(),
     }
 }
 
