@@ -51,7 +51,7 @@ fn main() {
                 person::of_shop(connection, person.shop_id)?;
                 reading::withdrawn(connection, person.shop_id, file.job.id)?;
             }
-            Ok(file.case.readings.len())
+            Ok(file.case().readings.len())
         });
         let page_rate = requests_per_second(&address, path, &cookie);
         let single_rate = requests_per_second(&single, "/", "");

@@ -14,8 +14,6 @@ use crate::view::Units;
 const LONGEST_WORDS: usize = 300;
 /// Names of the shares of time, in order.
 pub(crate) const SHARES: [&str; 3] = ["share_empty", "share_usual", "share_full"];
-/// The longest wheel track and overhang believed, and the shortest track, metres.
-
 /// The form as it stands for a sheet on file.
 pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
     let mut sheet = Sheet::blank(units);

@@ -20,7 +20,7 @@ use crate::job_route::{missing, to_do_words};
 use crate::reckoning::drawn;
 use crate::view::aim::aim_name;
 use crate::view::overload::{OverloadWords, overload_words};
-use crate::view::prediction::{aim_sentence, prediction_figures};
+use crate::view::prediction::{Detail, aim_sentence, prediction_figures};
 use crate::view::proof::proof_figures;
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
 use crate::view::{Figure, Units, caution_text, clock, datum_name, sentence};
@@ -80,7 +80,11 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         chosen: chosen.map(|(entry, _)| correction_name(entry, class, units)).unwrap_or_default(),
         predicted: prediction_parts(&file.work, correction, prediction, units),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
-        proof: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, fitted, units)).unwrap_or_default(),
+        proof: file
+            .fitting
+            .as_ref()
+            .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Axles, units))
+            .unwrap_or_default(),
         cautions: correction
             .filter(|_| prediction.is_some())
             .map(|c| c.cautions().into_iter().map(caution_text).collect())
@@ -118,5 +122,6 @@ fn prediction_parts(
     units: Units,
 ) -> Vec<Figure> {
     let both = correction.zip(prediction);
-    both.map(|(correction, prediction)| prediction_figures(work.predictor(), correction, prediction, units)).unwrap_or_default()
+    both.map(|(correction, prediction)| prediction_figures(work.predictor(), correction, prediction, Detail::Axles, units))
+        .unwrap_or_default()
 }

@@ -26,7 +26,7 @@ use crate::view::aim::aim_name;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
-use crate::view::prediction::{aim_sentence, prediction_figures, prediction_line};
+use crate::view::prediction::{Detail, aim_sentence, prediction_figures, prediction_line};
 use crate::view::{Figure, Tone, Units, caution_text};
 use crate::worker::Worker;
 
@@ -324,7 +324,7 @@ fn options_page(
         ShownOption {
             id: option.id.0,
             name: correction_name(option.entry, class, units),
-            figures: prediction_figures(file.work.predictor(), option.correction, option.prediction, units),
+            figures: prediction_figures(file.work.predictor(), option.correction, option.prediction, Detail::Sides, units),
             verdict,
             verdict_class,
             cases: case_heights(file.work.predictor(), file.work.cases(), option.correction, units),

@@ -20,6 +20,7 @@ use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
 use crate::job_route::Shown as _;
+use crate::view::prediction::Detail;
 use crate::view::proof::proof_figures;
 use crate::view::{Figure, Units, caution_text, datum_name};
 use crate::worker::Worker;
@@ -133,7 +134,11 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         chosen: chosen.map(|(entry, _)| correction_name(entry, file.case().intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, Phase::Fitted, &record.names),
-        figures: file.fitting.as_ref().map(|fitting| proof_figures(&fitting.predicted.0, fitted, units)).unwrap_or_default(),
+        figures: file
+            .fitting
+            .as_ref()
+            .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Sides, units))
+            .unwrap_or_default(),
         cautions: chosen.map(|(_, correction)| correction.cautions().into_iter().map(caution_text).collect()).unwrap_or_default(),
         measured,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),

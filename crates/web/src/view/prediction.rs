@@ -14,11 +14,21 @@ use crate::correction::{account, formula};
 
 const SOURCE: &str = "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
-/// Heights, travel and frequency in both states.
+/// How much is told of heights.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Detail {
+    /// Each axle as a whole: enough for a page that is printed.
+    Axles,
+    /// Either side too, where it leans.
+    Sides,
+}
+
+/// Heights, travel and frequency in both states; with what either side does where it leans, unless only the axles are asked for.
 pub(crate) fn prediction_figures(
     predictor: &Predictor,
     correction: &Correction,
     prediction: &Prediction,
+    detail: Detail,
     units: Units,
 ) -> Vec<Figure> {
     let mut figures = Vec::new();
@@ -31,8 +41,10 @@ pub(crate) fn prediction_figures(
             }
         }
     }
-    for (state, predicted) in predicted_states(prediction) {
-        figures.extend(sides(predictor.survey(), predicted, state, units));
+    if detail == Detail::Sides {
+        for (state, predicted) in predicted_states(prediction) {
+            figures.extend(sides(predictor.survey(), predicted, state, units));
+        }
     }
     for (state, predicted) in predicted_states(prediction) {
         figures.extend(rake(predicted, state, units));
@@ -95,7 +107,12 @@ fn height(predictor: &Predictor, correction: &Correction, predicted: &PredictedS
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
         rise => format!("{} from now", units.change(rise)),
     };
-    Figure::new(label, units.predicted(predicted.rear), sum).note(note)
+    let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
+    let sides = leaning.map_or_else(String::new, |sides| {
+        let [left, right] = [sides.left, sides.right].map(|side| units.predicted_height(side));
+        format!("; left {left}, right {right}")
+    });
+    Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{note}{sides}"))
 }
 
 /// Either side of an end that leans, or would, and the front where the correction is there.

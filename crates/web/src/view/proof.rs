@@ -7,10 +7,11 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 
+use super::prediction::Detail;
 use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
 
 /// One line for each height that was predicted and measured again.
-pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, units: Units) -> Vec<Figure> {
+pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detail: Detail, units: Units) -> Vec<Figure> {
     let heights = [
         (End::Rear, LoadState::Empty, predicted.rear_empty),
         (End::Rear, LoadState::Loaded, predicted.rear_loaded),
@@ -23,7 +24,8 @@ pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, units
         let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_name(state));
         let axle = height.zip(fitted.height(end, state));
         figures.extend(axle.map(|(predicted, measured)| proof(label(""), predicted, measured, units)));
-        let sides = predicted.sides.iter().find(|sides| sides.end == end && sides.state == state);
+        let sides = predicted.sides.iter().filter(|_| detail == Detail::Sides);
+        let sides = sides.into_iter().find(|sides| sides.end == end && sides.state == state);
         let leans =
             |sides: &PredictedSides| fitted.leans(end, state) || is_a_lean(metres(sides.right.height_m - sides.left.height_m));
         for side in sides.filter(|sides| leans(sides)).into_iter().flat_map(|_| Side::BOTH) {

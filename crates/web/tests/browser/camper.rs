@@ -16,7 +16,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.sign_on("Ada").await?;
         bench.goto("/jobs/new").await?;
         bench.pick("class-one_ton_pickup").await?;
-        bench.pick("wheels-single").await?;
+        bench.pick("rear_wheels-single").await?;
         let typed = [("label", "camper"), ("wheelbase", "172"), ("front_rating", "5600"), ("rear_rating", "7050")];
         for (name, text) in typed.into_iter().chain([("kerb_front", "4280"), ("kerb_rear", "3120")]) {
             bench.type_in(name, text).await?;
@@ -42,8 +42,8 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
                 bench.type_in(&format!("{state}.rear_{side}.0"), rear).await?;
             }
         }
-        bench.pick("load-planned").await?;
-        bench.pick("load-case-1").await?;
+        bench.pick("load_kind-planned").await?;
+        bench.pick("load_case-1").await?;
         opens(bench, "More, loaded").await?;
         bench.type_in("loaded.headlamp", "38 1/4").await?;
         bench.send().await?;
@@ -93,7 +93,7 @@ async fn a_whole_vehicle_is_measured_and_looked_over_by_keyboard_alone() {
             bench.page.active_element().await?.send_keys(height.to_owned() + Key::Enter).await?;
         }
         // The walk ends at the button; what was put on stands before it.
-        bench.find("#load-none").await?.send_keys(Key::Left + Key::Left + Key::Left).await?;
+        bench.find("#load_kind-none").await?.send_keys(Key::Left + Key::Left + Key::Left).await?;
         tab_to(bench, "load_weight").await?;
         bench.page.active_element().await?.send_keys("950" + Key::Tab).await?;
         bench.page.active_element().await?.send_keys("0" + Key::Enter).await?;

@@ -10,7 +10,7 @@ async fn measure(bench: &Workbench, rear: [&str; 2], weight: &str) -> WebDriverR
     for (name, height) in walk(["20 1/2", "20 1/2"], rear) {
         bench.type_in(name, height).await?;
     }
-    bench.pick("load-placed").await?;
+    bench.pick("load_kind-placed").await?;
     bench.type_in("load_weight", weight).await?;
     bench.type_in("load_distance", "0").await?;
     bench.send().await?;
@@ -127,9 +127,9 @@ async fn units_are_switched_in_place_and_the_drawing_follows() {
     at(Site::demo(), "units", async |bench| {
         bench.sign_on("Odalys").await?;
         bench.goto("/jobs/1").await?;
-        bench.wait_for("svg.stance-wide", "18 7/8 in").await?;
+        bench.wait_for("svg.stance-wide", "18 15/16 in").await?;
         bench.find("button[value='mm']").await?.click().await?;
-        bench.wait_for("svg.stance-wide", "479 mm").await?;
+        bench.wait_for("svg.stance-wide", "481 mm").await?;
         bench.find("button[value='kg']").await?.click().await?;
         bench.wait_for(".figures", "kg").await?;
         assert!(bench.page.current_url().await?.path().ends_with("/jobs/1"));

@@ -14,7 +14,7 @@ async fn a_trailer_is_opened_and_measured_on_a_phone() {
         assert!(!bench.find("#axle_spread").await?.is_displayed().await?, "a van has no axles to set apart");
         bench.pick("class-tandem_trailer").await?;
         assert!(bench.find("#axle_spread").await?.is_displayed().await?);
-        bench.pick("wheels-single").await?;
+        bench.pick("rear_wheels-single").await?;
         let typed = [("label", "tandem"), ("axle_spread", "34"), ("wheelbase", "168"), ("front_rating", "1000")];
         for (name, text) in typed.into_iter().chain([("rear_rating", "7000"), ("kerb_front", "420"), ("kerb_rear", "2480")]) {
             bench.type_in(name, text).await?;
@@ -29,10 +29,10 @@ async fn a_trailer_is_opened_and_measured_on_a_phone() {
                 bench.type_in(&format!("{state}.rear_{side}.0"), rear).await?;
             }
         }
-        bench.pick("load-placed").await?;
+        bench.pick("load_kind-placed").await?;
         bench.type_in("load_weight", "2600").await?;
         bench.type_in("load_distance", "8").await?;
-        bench.pick("side-ahead").await?;
+        bench.pick("load_side-ahead").await?;
         bench.send().await?;
         bench.wait_for_path("/verdict").await?;
         bench.wait_for(".figures", "1,599 lb/in").await?;

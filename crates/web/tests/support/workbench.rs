@@ -141,7 +141,7 @@ impl Workbench {
     pub(crate) async fn open_half_ton(&self) -> WebDriverResult<()> {
         self.goto("/jobs/new").await?;
         self.pick("class-half_ton_pickup").await?;
-        self.pick("wheels-single").await?;
+        self.pick("rear_wheels-single").await?;
         for (name, text) in INTAKE {
             if !matches!(name, "class" | "rear_wheels") {
                 self.type_in(name, text).await?;
