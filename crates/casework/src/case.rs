@@ -66,6 +66,39 @@ impl Case {
         }
     }
 
+    /// Whether another case says the same: then the same follows from both.
+    #[must_use]
+    pub fn says_the_same(&self, other: &Case) -> bool {
+        // Taken apart, so that a field to come cannot be left out unnoticed; what was worked out follows from the rest.
+        let Case {
+            intake,
+            measured,
+            readings,
+            sheet,
+            plan,
+            look_over,
+            bench,
+            drive,
+            load,
+            aim,
+            corrections,
+            chosen,
+            rear_pack: _,
+        } = self;
+        *intake == other.intake
+            && *measured == other.measured
+            && *readings == other.readings
+            && *sheet == other.sheet
+            && *plan == other.plan
+            && *look_over == other.look_over
+            && *bench == other.bench
+            && *drive == other.drive
+            && *load == other.load
+            && *aim == other.aim
+            && *corrections == other.corrections
+            && *chosen == other.chosen
+    }
+
     /// The same job standing on the springs of its class, not on the pack of its bench: enough to say how far it has come, and no
     /// pack is worked out for that.
     #[must_use]

@@ -65,11 +65,6 @@ impl Casework {
         &self.case
     }
 
-    /// The case again, to be changed.
-    pub fn into_case(self) -> Case {
-        self.case
-    }
-
     /// The vehicle as it came in.
     pub fn found(&self) -> &Survey {
         self.found.get_or_init(|| self.case.survey(Phase::Found))

@@ -1,5 +1,7 @@
 //! Everything that stands on a job, read together.
 
+use std::sync::Arc;
+
 use chrono::{DateTime, Utc};
 use diesel::PgConnection;
 use wise_badger_casework::case::Case;
@@ -16,7 +18,7 @@ pub struct JobFile {
     /// The job.
     pub job: Job,
     /// What it knows, and what follows.
-    pub work: Casework,
+    pub work: Arc<Casework>,
     /// Who took each of the case's readings, and when.
     pub taken: Vec<(PersonId, DateTime<Utc>)>,
     /// The keys of the case's corrections, in their order.
@@ -49,7 +51,7 @@ impl JobFile {
         let fitting = fitting::standing(connection, shop, id)?.pop();
         case.corrections = entries;
         case.chosen = fitting.as_ref().and_then(|fitting| considered.iter().position(|id| *id == fitting.correction_id));
-        Ok(JobFile { job, work: Casework::new(case), taken, considered, fitting })
+        Ok(JobFile { job, work: Arc::new(Casework::new(case)), taken, considered, fitting })
     }
 
     /// What stands on the job, as typed.

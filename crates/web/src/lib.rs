@@ -28,6 +28,7 @@ mod throttle;
 mod turns;
 mod upload;
 mod view;
+mod worked_out;
 mod worker;
 
 pub use demo_data::load as load_demo_data;

@@ -54,7 +54,7 @@ fn plan() -> LoadPlanEntry {
 }
 
 fn file(connection: &mut PgConnection, bench: &(wise_badger_store::ShopId, wise_badger_store::JobNumber)) -> Case {
-    JobFile::find(connection, bench.0, bench.1).unwrap().work.into_case()
+    JobFile::find(connection, bench.0, bench.1).unwrap().case().clone()
 }
 
 #[test]

@@ -40,6 +40,7 @@ use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, Stor
 use crate::error::{FINISHED, WebError};
 use crate::form::{Sheet, new_token};
 use crate::view::{clock, sentence};
+use crate::worked_out;
 use crate::worker::Worker;
 
 /// A finished page, drawn wherever that was done. Pages show what is in the database now, so none is kept by a browser.
@@ -67,7 +68,7 @@ fn see_other(path: impl Into<String>) -> HttpResponse {
 async fn job_file(database: &Data<Database>, worker: &Worker, number: i32) -> Result<JobFile, WebError> {
     let shop = worker.shop_id();
     let read = database.read(move |connection| JobFile::find(connection, shop, JobNumber(number)));
-    read.await.map_err(|error| of_job(number, error))
+    read.await.map(worked_out::lately).map_err(|error| of_job(number, error))
 }
 
 /// What went wrong in reading a job.
@@ -90,7 +91,7 @@ pub(crate) struct Record {
 async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> Result<Record, WebError> {
     let shop = worker.shop_id();
     let read = database.read(move |connection| {
-        let file = JobFile::find(connection, shop, JobNumber(number))?;
+        let file = worked_out::lately(JobFile::find(connection, shop, JobNumber(number))?);
         let people = person::of_shop(connection, shop)?;
         let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
         let withdrawn = reading::withdrawn(connection, shop, file.job.id)?;

@@ -2,6 +2,7 @@
 
 use std::collections::HashMap;
 use std::panic::AssertUnwindSafe;
+use std::sync::Arc;
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
@@ -123,7 +124,7 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
 
 /// The same job standing on the springs of its class: enough to say how far it has come.
 fn on_usual_springs(file: JobFile) -> JobFile {
-    JobFile { work: Casework::new(file.work.into_case().on_usual_springs()), ..file }
+    JobFile { work: Arc::new(Casework::new(file.case().clone().on_usual_springs())), ..file }
 }
 
 impl JobLine {

@@ -1,5 +1,7 @@
 //! What a bench looks like under a load: drawn anew while the slider moves and the leaves are typed.
 
+use std::sync::Arc;
+
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
@@ -193,8 +195,8 @@ fn under_load(vehicle: &VehicleFacts, sheet: &Sheet, entry: &BenchEntry) -> Resu
 
 /// The vehicle stands on the packs as they are typed, not as they are on file.
 fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: BenchEntry) -> Result<Preview, PackError> {
-    let case = file.work.into_case().with_bench(Some(entry.clone()));
-    let file = JobFile { work: Casework::new(case), ..file };
+    let case = file.case().clone().with_bench(Some(entry.clone()));
+    let file = JobFile { work: Arc::new(Casework::new(case)), ..file };
     let units = worker.units();
     let bench = file.work.bench(&entry)?;
     let load = asked_of(&bench, sheet.text("load"), units);
