@@ -35,6 +35,12 @@ pub(crate) enum Anchor {
     End,
 }
 
+/// What a drawing comes to, in bytes: asked for at once, it is not copied while it grows.
+const USUAL_SIZE: usize = 16 * 1024;
+
+/// Digits, point and sign of any coordinate.
+const MOST_DIGITS: usize = 24;
+
 /// A coordinate, to a hundredth of a unit: finer than a screen shows. A page draws some hundreds of them.
 struct Figure(f64);
 
@@ -42,15 +48,33 @@ impl Display for Figure {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         #[expect(clippy::cast_possible_truncation, reason = "drawings are some hundreds of units wide; what is not saturates")]
         let hundredths = (self.0 * 100.0).round() as i64;
-        let (whole, rest) = (hundredths / 100, (hundredths % 100).abs());
-        if hundredths < 0 && whole == 0 {
-            f.write_str("-")?;
+        let (mut written, mut from, mut left) = ([0_u8; MOST_DIGITS], MOST_DIGITS, hundredths.unsigned_abs());
+        let mut put = |sign: u8| {
+            from -= 1;
+            if let Some(place) = written.get_mut(from) {
+                *place = sign;
+            }
+        };
+        // From its end, without the zeros that would stand last behind the point.
+        let mut behind_the_point = false;
+        for place in 0..MOST_DIGITS {
+            if place == 2 && behind_the_point {
+                put(b'.');
+            }
+            if place > 2 && left == 0 {
+                break;
+            }
+            let digit = (left % 10) as u8;
+            left /= 10;
+            behind_the_point |= digit > 0;
+            if place >= 2 || behind_the_point {
+                put(b'0' + digit);
+            }
         }
-        match (rest / 10, rest % 10) {
-            (0, 0) => write!(f, "{whole}"),
-            (tenths, 0) => write!(f, "{whole}.{tenths}"),
-            (tenths, hundredths) => write!(f, "{whole}.{tenths}{hundredths}"),
+        if hundredths < 0 {
+            put(b'-');
         }
+        f.write_str(str::from_utf8(written.get(from..).unwrap_or_default()).unwrap_or_default())
     }
 }
 
@@ -64,7 +88,7 @@ fn escaped(text: &str) -> Cow<'_, str> {
 
 impl Canvas {
     pub(crate) fn new() -> Self {
-        Canvas { body: String::new(), top: f64::INFINITY, bottom: f64::NEG_INFINITY }
+        Canvas { body: String::with_capacity(USUAL_SIZE), top: f64::INFINITY, bottom: f64::NEG_INFINITY }
     }
 
     fn reach(&mut self, y: f64) {
@@ -185,6 +209,8 @@ impl Canvas {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::{Anchor, Canvas, Figure};
 
     #[test]
@@ -193,6 +219,16 @@ mod tests {
             [(3.0, "3"), (-0.004, "0"), (-0.5, "-0.5"), (12.345, "12.35"), (-7.25, "-7.25"), (0.1, "0.1"), (99.999, "100")]
         {
             assert_eq!(Figure(value).to_string(), text);
+        }
+    }
+
+    proptest! {
+        #[test]
+        fn a_coordinate_reads_back_to_within_half_a_hundredth(value in -1e6..1e6) {
+            let text = Figure(value).to_string();
+            let back: f64 = text.parse().expect("a number");
+            prop_assert!((back - value).abs() <= 0.005 + 1e-9, "{value} as {text}");
+            prop_assert!(!(text.contains('.') && text.ends_with('0')), "{text}");
         }
     }
 

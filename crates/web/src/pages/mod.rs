@@ -43,6 +43,9 @@ use crate::view::{clock, sentence};
 use crate::worked_out;
 use crate::worker::Worker;
 
+/// What a page comes to, in bytes: asked for at once, it is not copied while it grows.
+const USUAL_SIZE: usize = 80 * 1024;
+
 /// A finished page, drawn wherever that was done. Pages show what is in the database now, so none is kept by a browser.
 pub(crate) struct Page {
     status: StatusCode,
@@ -58,7 +61,9 @@ impl Page {
 }
 
 fn page(status: StatusCode, template: &impl Template) -> Result<Page, WebError> {
-    Ok(Page { status, body: template.render()? })
+    let mut body = String::with_capacity(USUAL_SIZE);
+    template.render_into(&mut body)?;
+    Ok(Page { status, body })
 }
 
 fn see_other(path: impl Into<String>) -> HttpResponse {
