@@ -5,11 +5,15 @@ mod support;
 
 use proptest::prelude::*;
 use support::heights;
+use wise_badger_casework::look_over::LookOver;
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::{End, Ends, Item, LoadPut, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts};
-use wise_badger_casework::verdict::{RateVerdict, Rated, RatingCheck};
+use wise_badger_casework::survey::{
+    End, Ends, Item, LoadPut, LoadState, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts,
+};
+use wise_badger_casework::verdict::{Breakdown, Cause, Grounds, RateVerdict, Rated, RatingCheck, Settling, rank_causes};
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
-use wise_badger_mechanics::tape::Datum;
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::{AxleReadings, Datum};
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
 const CLASSES: [(VehicleClass, u8); 3] =
@@ -64,6 +68,32 @@ fn a_block_raises_the_frame_over_the_axles_and_half_the_load_sags_half_as_far() 
             let sits = predictor.in_case(&half, None).expect("measured").rear.value.customary();
             assert!((sits - 19.0).abs() < 0.02, "{class:?}, equalizers {equalised}: {sits}");
         }
+    }
+}
+
+#[test]
+fn what_would_settle_a_cause_can_be_read_on_a_trailer() {
+    for (class, _) in CLASSES {
+        let mut survey = trailer(class, 2.0);
+        let rear =
+            |left: f64, right: f64| AxleReadings { corners: Sides { left: vec![inches(left)], right: vec![inches(right)] } };
+        survey.heights.empty.rear = rear(19.75, 20.25);
+        survey.heights.loaded.rear = rear(17.75, 18.25);
+        let (rate, look_over) = (RateVerdict::of_two_states(&survey), LookOver::default());
+        let breakdown = Breakdown::of(&survey, &rate, LoadState::Loaded, inches(20.0), None);
+        let causes = rank_causes(&Grounds {
+            survey: &survey,
+            rate: &rate,
+            overload: None,
+            look_over: &look_over,
+            complaints: &[],
+            modifications: &[],
+            breakdown: breakdown.as_ref(),
+        });
+        let lean = causes.iter().find(|judged| judged.cause == Cause::LeanBySpring).expect("it leans");
+        assert_eq!(lean.settles, Some(Settling::HubFromTheGround), "{class:?}");
+        let from_hub = causes.iter().find(|judged| judged.settles == Some(Settling::ReadFromTheHub));
+        assert_eq!(from_hub, None, "{class:?}: a trailer's frame is not read from its hubs");
     }
 }
 

@@ -85,6 +85,8 @@ pub enum Settling {
     GapLoaded,
     /// Read from the hub, which leaves the tyres out.
     ReadFromTheHub,
+    /// Read the hub itself from the ground, empty and loaded: a trailer's frame is not read from its hubs.
+    HubFromTheGround,
     /// Read all four corners, empty.
     CornersEmpty,
     /// Read again with the load in the middle.
@@ -315,7 +317,7 @@ fn lean_by_spring(grounds: &Grounds<'_>) -> Judged {
         judged
     };
     let from_ground = grounds.survey.datum.includes_tyre();
-    judged.settled_by(from_ground.then_some(Settling::ReadFromTheHub))
+    judged.settled_by(from_ground.then(|| without_tyres(grounds)))
 }
 
 fn lean_by_load(grounds: &Grounds<'_>) -> Judged {
@@ -350,10 +352,15 @@ fn tyres(grounds: &Grounds<'_>) -> Judged {
     // A quarter of the drop on the tyres is worth a word.
     match (drop, part) {
         (Some(drop), Some(part)) if part.value > 0.25 * drop.value => {
-            judged.with(1, Evidence::Part(PartKind::Tyres, part)).settled_by(Some(Settling::ReadFromTheHub))
+            judged.with(1, Evidence::Part(PartKind::Tyres, part)).settled_by(Some(without_tyres(grounds)))
         }
-        _ => judged.settled_by(Some(Settling::ReadFromTheHub)),
+        _ => judged.settled_by(Some(without_tyres(grounds))),
     }
+}
+
+/// How the part of the tyres is told from that of the springs.
+fn without_tyres(grounds: &Grounds<'_>) -> Settling {
+    if grounds.survey.vehicle.class.is_trailer() { Settling::HubFromTheGround } else { Settling::ReadFromTheHub }
 }
 
 fn earlier_work(grounds: &Grounds<'_>) -> Judged {

@@ -90,7 +90,7 @@ pub(crate) fn height_sum(
         units.exact(predicted.rear_before),
         units.exact(predicted.rise),
         units.exact(predicted.rear.value),
-        units.height(predicted.rear.value)
+        units.predicted_height(predicted.rear)
     ));
     let doubt = format!(
         "± {} is two standard deviations: tape, load, rate and tire carried through together, and ± {} of leaf friction.",

@@ -299,7 +299,10 @@ fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Fig
         numbers,
         "Tire rate assumed for the class (common practice).",
     )
-    .doubt("The tire rate is taken as good to 15%; read from the hub to leave the tire out.");
+    .doubt(match survey.vehicle.class.is_trailer() {
+        true => "The tire rate is taken as good to 15%; read ground to hub, empty and loaded, to see what the tires do.",
+        false => "The tire rate is taken as good to 15%; read from the hub to leave the tire out.",
+    });
     Some(
         Figure::new("Of the sag, the tires", units.height(figure.tyre_drop), sum)
             .note(format!("heights are measured {}", datum_name(survey.vehicle.class, survey.datum))),

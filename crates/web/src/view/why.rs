@@ -221,6 +221,7 @@ fn settling_words(settling: Settling) -> (&'static str, Option<Stage>) {
         Settling::WeighAxles => ("every axle on a scale", Some(Stage::Load)),
         Settling::GapLoaded => ("the stop gap, read with the load on", Some(Stage::Tape)),
         Settling::ReadFromTheHub => ("heights read from the hub, which leave the tires out", Some(Stage::Tape)),
+        Settling::HubFromTheGround => ("ground to hub, empty and loaded: what changes there is the tires", Some(Stage::Tape)),
         Settling::CornersEmpty => ("all four corners, read empty", Some(Stage::Tape)),
         Settling::LoadInTheMiddle => ("the same load in the middle, read again", Some(Stage::Tape)),
         Settling::FrontHeights => ("front heights, empty and loaded", Some(Stage::Tape)),

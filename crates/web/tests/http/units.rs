@@ -36,6 +36,22 @@ async fn what_was_typed_stays_as_typed_when_the_units_are_switched() {
 }
 
 #[tokio::test]
+async fn the_sum_of_a_predicted_height_ends_at_the_figure_that_is_shown() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    consider(&ada, &job, &BLOCK).await;
+    for length in ["mm", "in"] {
+        switch(&ada, "length", length).await;
+        let options = ada.get(&format!("{job}/options")).await;
+        for label in ["Rear, empty", "Rear, loaded"] {
+            let (shown, _, sum) = options.figure(label);
+            let height = shown.split(" ±").next().unwrap();
+            assert!(sum.contains(&format!("({height})")), "{label}: {shown}, and the sum ends otherwise: {sum}");
+        }
+    }
+}
+
+#[tokio::test]
 async fn bare_numbers_are_read_in_the_units_the_page_was_drawn_in() {
     let (_site, ada) = shop().await;
     let form = ada.form("/jobs/new").await.with(&INTAKE);
