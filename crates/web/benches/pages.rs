@@ -2,7 +2,7 @@
 //!
 //! `ratio NAME-vs-bare R`: the bare page looks as many single rows up by their key as the page makes SELECTs.
 //! `ratio NAME-vs-same-selects R`: the bare page makes the page's own SELECTs and shows nothing of them, so that what
-//! is left is computing, drawing and the template. `scripts/bench` starts the server that this wants.
+//! is left is computing, drawing and the template, of a job worked out for the page before. `scripts/bench` starts the server that this wants.
 
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::{TcpListener, TcpStream};
