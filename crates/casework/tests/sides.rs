@@ -7,7 +7,7 @@ mod support;
 use proptest::prelude::*;
 use wise_badger_casework::entry::PredictedHeights;
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, Item, LoadPut, LoadState, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, Ends, Item, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{
     AddedLeaf, AntiRollBar, Axles, Caution, Correction, CorrectionProblem, HelperSpring, LiftBlock, LoadRubber, Site,
 };
@@ -133,6 +133,66 @@ fn a_bar_lifts_nothing_and_takes_part_of_what_a_load_to_one_side_leans() {
     let stiffer = AntiRollBar { end_rate: pounds_per_inch(600.0), base: inches(40.0) };
     let more = loaded(&survey, &Correction::at_the_rear(stiffer));
     assert!(rise(&more, &survey, Side::Right) > right);
+}
+
+fn rubber(axles: Axles) -> Correction {
+    let force = ForceTable::new(&[(inches(0.0), newtons(0.0)), (inches(1.0), newtons(900.0))]).unwrap();
+    Correction::at_the_rear(LoadRubber { clearance: inches(3.0), force }).on(Site { axles, side: None })
+}
+
+#[test]
+fn a_block_on_one_side_jacks_the_other_up_and_opens_both_gaps() {
+    // The front resists the roll, so that the side without the block is unloaded, and its spring lengthens.
+    let mut survey = leaning(0.0);
+    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(2.0)) };
+    let one = loaded(&survey, &block(2.0, Some(Side::Left))).travel_left.unwrap();
+    let both = loaded(&survey, &block(2.0, None)).travel_left.unwrap();
+    assert!(one > inches(2.0) && one < both, "{one:?} {both:?}");
+}
+
+#[test]
+fn while_the_stops_still_bear_no_height_is_promised() {
+    let mut survey = half_ton();
+    // 2 in of gap empty, and the axle came up 2 11/16 in: the stops bore part of the load, whatever is fitted.
+    survey.stop_gap = States { empty: Some(inches(2.0)), loaded: None };
+    for thickness in [0.5, 1.0, 4.0] {
+        let loaded = Predictor::new(&survey).predict(&block(thickness, None)).loaded;
+        assert_eq!(loaded, Err(Unpredicted::OnTheStops), "{thickness} in");
+    }
+    assert!(Predictor::new(&survey).predict(&block(0.5, None)).empty.is_ok(), "empty they are clear");
+}
+
+#[test]
+fn a_rubber_at_the_front_leaves_the_rear_its_own_stops() {
+    let mut survey = half_ton();
+    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(1.5)) };
+    let at_the_front = loaded(&survey, &rubber(Axles::Front)).travel_left.unwrap();
+    assert!((at_the_front - inches(1.5)).abs() < inches(0.02), "{at_the_front:?}");
+    assert!(!rubber(Axles::Front).replaces_stops() && rubber(Axles::Rear).replaces_stops());
+    // Beyond the stops' gap no case is predicted with it either.
+    let mut heavy = survey.clone();
+    heavy.load = Some(LoadPut::Placed { weight: pounds(2000.0), behind_rear_axle: inches(0.0) });
+    let case = Predictor::new(&survey).in_case(&heavy, Some(&rubber(Axles::Front)));
+    assert_eq!(case, Err(Unpredicted::OnTheStops));
+}
+
+#[test]
+fn travel_and_frequency_are_those_of_the_axle_it_goes_on_and_the_least_gap_counts() {
+    let mut survey = half_ton();
+    survey.vehicle.class = VehicleClass::TandemTrailer;
+    survey.datum = Datum::GroundToArch;
+    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(2.0)) };
+    let springs = HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(-0.5) };
+    let on = |axles| Correction::at_the_rear(springs).on(Site { axles, side: None });
+    for axles in [Axles::OneOfRear(1), Axles::OneOfRear(2)] {
+        let predicted = loaded(&survey, &on(axles));
+        let (before, after) = (predicted.frequency_before.unwrap(), predicted.frequency_after.unwrap());
+        assert!(after > before, "{axles:?}: stiffer springs on that axle: {before:?} {after:?}");
+        // The axle with the block opens by more of it than the other: the lesser is told, whichever that is.
+        let lifted = loaded(&survey, &block(2.0, None).on(Site { axles, side: None }));
+        let opened = lifted.travel_left.unwrap() - inches(2.0);
+        assert!(opened < lifted.rise + inches(0.25) && opened > inches(0.2), "{axles:?}: {opened:?}, {:?}", lifted.rise);
+    }
 }
 
 proptest! {

@@ -6,7 +6,7 @@ use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, kerb_sprin
 use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
 use wise_badger_mechanics::pack::LEAF_FRICTION;
 use wise_badger_mechanics::side::{Side, Sides};
-use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle};
+use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, metres, newtons};
 
@@ -219,18 +219,15 @@ impl Predictor {
             identified.forecast_with_loads(index(LoadState::Empty), &loads, changes)
         };
         let there = solve(&[]).map_err(|error| self.note(error))?;
-        let axle = self.axle(&there).ok_or(Unpredicted::NotSolved)?;
-        if !self.holds_at(correction, identified, axle) {
+        if !self.holds_at(correction, identified, &there) {
             return Err(Unpredicted::PastThePack);
         }
         let change = Passage { from, to: &there };
         let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
-        // The loads of a case are as doubtful as they are; on one axle the springs turn that into height.
+        // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
-        let rear_axles = rear_axles(&self.survey).len().max(1);
-        #[expect(clippy::cast_precision_loss, reason = "a vehicle has few axles")]
-        let rear_rate = axle.spring_rate.si() * rear_axles as f64;
-        let friction = self.friction(axle);
+        let rear_rate: f64 = self.rear(&there).map(|axle| axle.spring_rate.si()).sum();
+        let friction = self.friction(&there);
         let from_load = metres(load_sd(End::Rear) / rear_rate);
         let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
         let front = self.survey.height(End::Front, LoadState::Empty);
@@ -242,10 +239,9 @@ impl Predictor {
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
-        let travel_left = least_gap(axle, correction.map_or(BUMP_STOP, Correction::travel_element));
+        let travel_left = self.least_gap(&there, correction.map_or(BUMP_STOP, Correction::travel_element));
         // The stop of the model has no force of its own: where it would bear, the height is not known.
-        let closed = travel_left.is_some_and(|left| left.si() < 0.0) && !correction.is_some_and(Correction::replaces_stops);
-        if closed {
+        if self.least_gap(&there, BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
             return Err(Unpredicted::OnTheStops);
         }
         let rolled = |stiffer: &[Change]| {
@@ -286,12 +282,16 @@ impl Predictor {
         if hangs_on_the_rate && !known_rate {
             return Err(Unpredicted::NeedsRate);
         }
-        let axle_before = self.axle(from).ok_or(Unpredicted::NotSolved)?;
-        let axle = self.axle(&fitted).ok_or(Unpredicted::NotSolved)?;
-        if !self.holds_at(Some(correction), identified, axle) {
+        if !self.holds_at(Some(correction), identified, &fitted) {
             return Err(Unpredicted::PastThePack);
         }
-        let friction = self.friction(axle);
+        // The stop of the model has no force of its own: where it still bears, what it carries is not known.
+        if self.clearance(BUMP_STOP, state, from, &fitted).is_some_and(|left| left.si() < -SAME_M) {
+            return Err(Unpredicted::OnTheStops);
+        }
+        let (axle_before, axle) = (self.axle(from, correction), self.axle(&fitted, correction));
+        let frequency = |axle: Option<&AxleStance>| axle.and_then(|axle| axle.ride_frequency).filter(|_| known_rate);
+        let friction = self.friction(&fitted);
         let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
         let rear_sd = Length::hypot(rear_sd, friction / 2.0);
         let front = self.front(identified, &change, correction, state);
@@ -311,9 +311,9 @@ impl Predictor {
             rear_before: before.value,
             rise: rise.value,
             friction,
-            travel_left: self.travel_left(correction, state, axle_before, axle),
-            frequency_before: axle_before.ride_frequency.filter(|_| known_rate),
-            frequency_after: axle.ride_frequency.filter(|_| known_rate),
+            travel_left: self.clearance(correction.travel_element(), state, from, &fitted),
+            frequency_before: frequency(axle_before),
+            frequency_after: frequency(axle),
         })
     }
 
@@ -402,56 +402,62 @@ impl Predictor {
         let site = correction.site();
         let axles = site_axles(&self.survey, site);
         let mut changes = correction.changes(vehicle, axles);
-        let at_the_rear = site.axles != Axles::Front;
-        if correction.replaces_stops() && at_the_rear && self.survey.stop_gap.empty.is_some() {
+        if correction.replaces_stops() && self.survey.stop_gap.empty.is_some() {
             let off = |axle: &&str| Change::Remove { axle: (*axle).to_owned(), side: site.side, element: BUMP_STOP.to_owned() };
             changes.extend(axles.iter().map(off));
         }
         changes
     }
 
-    /// The rear axle, or the first of a trailer's.
-    fn axle<'f>(&self, forecast: &'f Forecast) -> Option<&'f AxleStance> {
-        rear_axles(&self.survey).first().and_then(|name| forecast.stance.axle(name))
+    /// The rear axle, or every axle of a trailer, where it stands.
+    fn rear<'f>(&self, forecast: &'f Forecast) -> impl Iterator<Item = &'f AxleStance> {
+        rear_axles(&self.survey).iter().filter_map(|name| forecast.stance.axle(name))
     }
 
-    /// Whether the correction, and a pack read on the bench, still have a meaning as far down as the axle stands.
-    fn holds_at(&self, correction: Option<&Correction>, identified: &Identified, stance: &AxleStance) -> bool {
+    /// The rear axle that a correction goes on; the first one, where it goes on all of them or on none.
+    fn axle<'f>(&self, forecast: &'f Forecast, correction: &Correction) -> Option<&'f AxleStance> {
+        let at_the_rear =
+            site_axles(&self.survey, correction.site()).iter().filter(|name| rear_axles(&self.survey).contains(name));
+        let its_own = at_the_rear.filter_map(|name| forecast.stance.axle(name)).next();
+        its_own.or_else(|| self.rear(forecast).next())
+    }
+
+    /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
+    fn holds_at(&self, correction: Option<&Correction>, identified: &Identified, forecast: &Forecast) -> bool {
         let vehicle = identified.vehicle();
-        let Some(axle) = rear_axles(&self.survey).first().and_then(|name| vehicle.axles.iter().find(|axle| axle.name == *name))
-        else {
-            return true;
-        };
-        let lower = stance.hub_to_arch_change.left.min(stance.hub_to_arch_change.right);
-        let (down, carried) = (-lower, kerb_spring_force(axle));
         let pack = self.survey.vehicle.rear_pack.as_ref();
-        pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
-            && correction.is_none_or(|correction| correction.holds_at(carried, down))
+        let holds = |(axle, stance): (&Axle, &AxleStance)| {
+            let lower = stance.hub_to_arch_change.left.min(stance.hub_to_arch_change.right);
+            let (down, carried) = (-lower, kerb_spring_force(axle));
+            pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
+                && correction.is_none_or(|correction| correction.holds_at(carried, down))
+        };
+        let at_the_rear = vehicle.axles.iter().filter(|axle| rear_axles(&self.survey).contains(&axle.name.as_str()));
+        at_the_rear.filter_map(|axle| Some((axle, forecast.stance.axle(&axle.name)?))).all(holds)
     }
 
-    fn friction(&self, fitted: &AxleStance) -> Length {
+    /// Half-width of the height that leaf friction leaves open, on the rear axle where that is most.
+    fn friction(&self, fitted: &Forecast) -> Length {
         let share = LEAF_FRICTION * if self.survey.rolled_and_bounced { ROLLED } else { 1.0 };
         let assumed = self.survey.vehicle.assumptions();
-        let spring_load = fitted.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
-        metres(share * spring_load.si().max(0.0) / fitted.spring_rate.si())
+        let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);
+        let of_axle = |axle: &AxleStance| metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si());
+        self.rear(fitted).map(of_axle).fold(metres(0.0), |most, one| if one > most { one } else { most })
     }
 
-    fn travel_left(&self, correction: &Correction, state: LoadState, plain: &AxleStance, fitted: &AxleStance) -> Option<Length> {
-        let element = correction.travel_element();
-        let after = least_gap(fitted, element)?;
-        if correction.replaces_stops() {
-            return Some(after);
-        }
-        // A gap read in this state counts for more than one carried over from the empty state.
-        let modelled_before = least_gap(plain, element)?;
-        let measured = *self.survey.stop_gap.get(state);
-        Some(measured.unwrap_or(modelled_before) + after - modelled_before)
+    /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried
+    /// over from the empty state; what was not there before is where the model has it.
+    fn clearance(&self, element: &str, state: LoadState, plain: &Forecast, fitted: &Forecast) -> Option<Length> {
+        let after = self.least_gap(fitted, element)?;
+        let read = self.survey.stop_gap.get(state).zip(self.least_gap(plain, element));
+        Some(read.map_or(after, |(read, modelled)| read + after - modelled))
     }
-}
 
-/// The clearance at an element on the side where it is less.
-fn least_gap(axle: &AxleStance, element: &str) -> Option<Length> {
-    Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)).reduce(|one, other| one.min(other))
+    /// The clearance at an element, on the rear axle and the side where it is least.
+    fn least_gap(&self, forecast: &Forecast, element: &str) -> Option<Length> {
+        let gaps = self.rear(forecast).flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
+        gaps.reduce(|one, other| one.min(other))
+    }
 }
 
 /// The place of a state among the experiment's.

@@ -197,8 +197,7 @@ impl VehicleClass {
     }
 
     fn usual(self) -> &'static Usual {
-        let [first, ..] = &CLASSES;
-        CLASSES.iter().find(|usual| usual.class == self).unwrap_or(first)
+        CLASSES.iter().find(|usual| usual.class == self).expect("every class has its row")
     }
 
     /// Whether its front rests on a hitch, at a height that the tow vehicle decides.

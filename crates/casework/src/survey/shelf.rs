@@ -158,8 +158,7 @@ impl Thing {
     }
 
     fn row(self) -> &'static Usual {
-        let [first, ..] = &THINGS;
-        THINGS.iter().find(|usual| usual.thing == self).unwrap_or(first)
+        THINGS.iter().find(|usual| usual.thing == self).expect("every thing has its row")
     }
 
     /// Whether it is offered for a vehicle.

@@ -240,13 +240,18 @@ impl Correction {
         self.kind.holds_at(carried, down)
     }
 
-    /// Whether it takes the place of the bump stops, so that their gap no longer exists.
-    pub fn replaces_stops(&self) -> bool {
-        self.kind.stands_for_the_stop().is_some()
+    /// The element that takes the rear bump stops' place, where one does.
+    fn stands_for_the_rear_stop(&self) -> Option<&'static str> {
+        self.kind.stands_for_the_stop().filter(|_| self.site.axles != Axles::Front)
     }
 
-    /// The element whose clearance tells how much travel is left.
+    /// Whether it takes the place of the rear bump stops, so that their gap no longer exists.
+    pub fn replaces_stops(&self) -> bool {
+        self.stands_for_the_rear_stop().is_some()
+    }
+
+    /// The element whose clearance tells how much travel is left at the rear.
     pub fn travel_element(&self) -> &'static str {
-        self.kind.stands_for_the_stop().unwrap_or(BUMP_STOP)
+        self.stands_for_the_rear_stop().unwrap_or(BUMP_STOP)
     }
 }

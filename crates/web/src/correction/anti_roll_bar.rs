@@ -13,7 +13,7 @@ pub(super) static WORDS: KindWords = KindWords {
             figure: "end_rate",
             field: "bar_rate",
             label: "Rate at one end",
-            hint: "force there for each inch or millimetre above the other end",
+            hint: "force there for each inch or millimeter above the other end",
             what: "A bar's rate",
         },
         FieldWords { figure: "base", field: "bar_base", label: "Between its ends", hint: "", what: "A bar between its ends" },

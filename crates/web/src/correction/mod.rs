@@ -54,8 +54,9 @@ struct FieldWords {
 }
 
 impl KindWords {
+    /// The words of a kind. A kind without any is a fault of ours, and not to be shown under another's name.
     fn of(row: &Row) -> &'static KindWords {
-        KINDS.iter().copied().find(|words| words.row == row).unwrap_or(&lift_block::WORDS)
+        KINDS.iter().copied().find(|words| words.row == row).expect("every kind of the mechanics has its words")
     }
 
     /// Whether it is typed on the form of Options, and not worked out elsewhere.

@@ -4,7 +4,7 @@ use wise_badger_mechanics::correction::Caution;
 
 pub(crate) fn caution_text(caution: Caution) -> &'static str {
     match caution {
-        Caution::AddsNoCapacity => "Height only: it raises no axle, tire, wheel or gross rating.",
+        Caution::AddsNoCapacity => "It adds no capacity: it raises no axle, tire, wheel or gross rating.",
         Caution::OneBlockOnly => {
             "Rear axle only, one block a side. Never stack blocks; a block already there is replaced, not added to."
         }
