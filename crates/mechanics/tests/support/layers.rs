@@ -50,7 +50,8 @@ pub(crate) fn upward(layers: &[&str], files: &[(&str, &str)]) -> Vec<String> {
             told.push(format!("{file} is in no layer"));
             continue;
         };
-        for used in uses(&module, &code_of(text)) {
+        let named = paths(&module, &code_of(text));
+        for used in named.into_iter().filter_map(|path| path.into_iter().next()) {
             if place(&used).is_some_and(|used| used > own) {
                 let line = format!("{file} uses {used}, which is above {}", module[0]);
                 if !told.contains(&line) {
@@ -119,7 +120,9 @@ fn file_of<'a>(sources: &BTreeMap<Vec<&'a str>, String>, path: &[String]) -> Opt
         children.into_iter().find(|child| {
             let from = format!("pub use {}::", child[module.len()]);
             let mut each = code.match_indices(&from).map(|(start, _)| &code[start + from.len()..]);
-            each.any(|rest| first_names(rest.split(';').next().unwrap_or_default()).contains(name))
+            each.any(|rest| {
+                branches(rest.split(';').next().unwrap_or_default()).iter().any(|branch| branch.first() == Some(name))
+            })
         })
     });
     Some(handed_on.unwrap_or(module).clone())
@@ -204,48 +207,4 @@ fn code_of(text: &str) -> String {
         rest = &rest[skipped..];
     }
     code
-}
-
-/// The top modules that code in a module names by a path from the root, or by going up to it.
-fn uses(module: &[&str], code: &str) -> Vec<String> {
-    let mut used = Vec::new();
-    let bytes = code.as_bytes();
-    for (start, _) in code.match_indices("crate::").chain(code.match_indices("super::")) {
-        let before = start.checked_sub(1).map(|at| bytes[at] as char);
-        // A part of a longer word, or one of several steps up whose first was read already.
-        if before.is_some_and(|sign| sign.is_alphanumeric() || sign == '_') || code[..start].ends_with("super::") {
-            continue;
-        }
-        let mut rest = &code[start..];
-        let mut up = 0;
-        while let Some(further) = rest.strip_prefix("super::") {
-            (rest, up) = (further, up + 1);
-        }
-        match rest.strip_prefix("crate::") {
-            Some(further) => rest = further,
-            // A file of a folder goes up to that folder's own module first.
-            None if up < module.len() => continue,
-            None => {}
-        }
-        used.extend(first_names(rest));
-    }
-    used
-}
-
-/// The name that a path goes on with, or each of a group in braces.
-fn first_names(path: &str) -> Vec<String> {
-    let word = |text: &str| -> String { text.chars().take_while(|sign| sign.is_alphanumeric() || *sign == '_').collect() };
-    let Some(group) = path.strip_prefix('{') else { return vec![word(path)] };
-    let (mut names, mut depth, mut at) = (vec![word(group.trim_start())], 0, 0);
-    for sign in group.chars() {
-        at += sign.len_utf8();
-        match sign {
-            '{' => depth += 1,
-            '}' if depth == 0 => break,
-            '}' => depth -= 1,
-            ',' if depth == 0 => names.push(word(group[at..].trim_start())),
-            _ => {}
-        }
-    }
-    names
 }
