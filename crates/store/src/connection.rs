@@ -3,12 +3,13 @@
 //! Nobody waits for ever: for a turn, for a connection, for a lock, for a statement and for an answer there is a longest time
 //! each, so that a database that is away, locked or frozen is told to the visitor within seconds.
 
+use std::ops::{Deref, DerefMut};
 use std::sync::{Arc, OnceLock};
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use diesel::PgConnection;
 use diesel::connection::{AnsiTransactionManager, Connection, SimpleConnection, TransactionManager};
-use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
+use diesel::r2d2::{ConnectionManager, ManageConnection, Pool, PooledConnection};
 use tokio::sync::Semaphore;
 use tokio::time::timeout;
 
@@ -35,18 +36,62 @@ const TOLD: &str = "SET lock_timeout = '4s'; SET statement_timeout = '7s'; SET i
 /// Connections to one database.
 #[derive(Clone)]
 pub struct Database {
-    pool: Pool<ConnectionManager<PgConnection>>,
+    pool: Pool<Manager>,
     /// As many as there are connections: who has a turn has one at once, and who waits for a turn blocks no thread.
     turns: Arc<Semaphore>,
 }
 
-/// Makes every new connection ready.
-#[derive(Debug)]
-struct Told;
+/// For so long a connection that answered is taken to be sound: asking before every page would double the shortest of them.
+const SOUND_FOR: Duration = Duration::from_secs(1);
 
-impl CustomizeConnection<PgConnection, diesel::r2d2::Error> for Told {
-    fn on_acquire(&self, connection: &mut PgConnection) -> Result<(), diesel::r2d2::Error> {
-        connection.batch_execute(TOLD).map_err(diesel::r2d2::Error::QueryError)
+/// Makes connections, tells each of waiting, and asks those that did not answer lately whether they still do.
+struct Manager(ConnectionManager<PgConnection>);
+
+/// A connection of the pool.
+struct Pooled {
+    connection: PgConnection,
+    /// When it last was made or answered the question whether it is there; not known of one on which something failed.
+    sound_at: Option<Instant>,
+}
+
+/// A connection of the pool, lent.
+struct Lent(PooledConnection<Manager>);
+
+impl Deref for Lent {
+    type Target = PgConnection;
+
+    fn deref(&self) -> &PgConnection {
+        &self.0.connection
+    }
+}
+
+impl DerefMut for Lent {
+    fn deref_mut(&mut self) -> &mut PgConnection {
+        &mut self.0.connection
+    }
+}
+
+impl ManageConnection for Manager {
+    type Connection = Pooled;
+    type Error = diesel::r2d2::Error;
+
+    fn connect(&self) -> Result<Pooled, Self::Error> {
+        let mut connection = self.0.connect()?;
+        connection.batch_execute(TOLD).map_err(diesel::r2d2::Error::QueryError)?;
+        Ok(Pooled { connection, sound_at: Some(Instant::now()) })
+    }
+
+    fn is_valid(&self, pooled: &mut Pooled) -> Result<(), Self::Error> {
+        if pooled.sound_at.is_some_and(|at| at.elapsed() < SOUND_FOR) {
+            return Ok(());
+        }
+        self.0.is_valid(&mut pooled.connection)?;
+        pooled.sound_at = Some(Instant::now());
+        Ok(())
+    }
+
+    fn has_broken(&self, pooled: &mut Pooled) -> bool {
+        self.0.has_broken(&mut pooled.connection)
     }
 }
 
@@ -57,12 +102,11 @@ impl Database {
     pub fn open(url: &str, connections: u32, wait: Duration) -> Result<Self, OpeningError> {
         let address = Address::new(url);
         opening::make_ready(&address, wait)?;
-        let manager = ConnectionManager::<PgConnection>::new(address.with_timeouts());
+        let manager = Manager(ConnectionManager::new(address.with_timeouts()));
         let pool = Pool::builder()
             .max_size(connections)
             .min_idle(Some(1))
             .connection_timeout(PATIENCE.connection)
-            .connection_customizer(Box::new(Told))
             .build(manager)
             .map_err(|error| OpeningError::Away { wait, said: error.to_string() })?;
         let turns = Arc::new(Semaphore::new(usize::try_from(connections).unwrap_or(1)));
@@ -112,7 +156,13 @@ impl Database {
         let task = tokio::task::spawn_blocking(move || {
             // Given back when the work ends, also when nobody waits for it any longer.
             let _turn = turn;
-            work(&mut *database.connection()?)
+            let mut lent = database.lend()?;
+            let done = work(&mut lent);
+            if done.is_err() {
+                // It may be the connection that failed: whoever takes it next asks it first.
+                lent.0.sound_at = None;
+            }
+            done
         });
         match timeout(PATIENCE.answer, task).await {
             Ok(Ok(outcome)) => Ok(outcome),
@@ -124,8 +174,12 @@ impl Database {
     /// A connection on this thread, for the command line and tests.
     ///
     /// # Errors     [`StoreError::Unreachable`]
-    pub fn connection(&self) -> Result<PooledConnection<ConnectionManager<PgConnection>>, StoreError> {
-        self.pool.get().map_err(|error| StoreError::Unreachable(Box::new(error)))
+    pub fn connection(&self) -> Result<impl DerefMut<Target = PgConnection>, StoreError> {
+        self.lend()
+    }
+
+    fn lend(&self) -> Result<Lent, StoreError> {
+        self.pool.get().map(Lent).map_err(|error| StoreError::Unreachable(Box::new(error)))
     }
 }
 

@@ -1,32 +1,62 @@
-//! What was worked out of jobs lately, kept for the next page of the same job.
+//! What was worked out of jobs lately, kept for the next page of the same job, and its stance as last drawn.
 //!
 //! A job is always read anew. Where it says what it said before, what follows from it was worked out then; where anything of it
 //! is otherwise, it is worked out anew. So nothing kept here can be out of date.
 
 use std::num::NonZeroUsize;
-use std::sync::{Arc, LazyLock, Mutex, PoisonError};
+use std::sync::{Arc, LazyLock, Mutex, MutexGuard, PoisonError};
 
 use lru::LruCache;
 use wise_badger_casework::casework::Casework;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{JobNumber, ShopId};
 
+use crate::drawing::{Marks, Shown, StanceDrawing};
+use crate::view::Units;
+
 /// Jobs kept: more than a shop has open in a day, and a few megabytes.
 const MOST: NonZeroUsize = NonZeroUsize::new(64).expect("more than none");
 
-type Kept = LruCache<(ShopId, JobNumber), Arc<Casework>>;
+/// A job worked out.
+struct Kept {
+    work: Arc<Casework>,
+    /// Its stance, in whose units and beside what it was drawn last.
+    drawn: Option<(Units, Shown, Arc<StanceDrawing>)>,
+}
 
-static LATELY: LazyLock<Mutex<Kept>> = LazyLock::new(|| Mutex::new(LruCache::new(MOST)));
+static LATELY: LazyLock<Mutex<LruCache<(ShopId, JobNumber), Kept>>> = LazyLock::new(|| Mutex::new(LruCache::new(MOST)));
+
+fn kept() -> MutexGuard<'static, LruCache<(ShopId, JobNumber), Kept>> {
+    LATELY.lock().unwrap_or_else(PoisonError::into_inner)
+}
 
 /// A job as read, with what was worked out of it before.
 pub(crate) fn lately(file: JobFile) -> JobFile {
-    let mut kept = LATELY.lock().unwrap_or_else(PoisonError::into_inner);
+    let mut kept = kept();
     let key = (file.job.shop_id, file.job.number);
-    match kept.get(&key).filter(|work| work.case().says_the_same(file.case())) {
-        Some(work) => JobFile { work: Arc::clone(work), ..file },
+    match kept.get(&key).filter(|kept| kept.work.case().says_the_same(file.case())) {
+        Some(kept) => JobFile { work: Arc::clone(&kept.work), ..file },
         None => {
-            kept.put(key, Arc::clone(&file.work));
+            kept.put(key, Kept { work: Arc::clone(&file.work), drawn: None });
             file
+        }
+    }
+}
+
+/// The job's stance beside what is to be shown: as drawn last, where that is what was shown and the job is still worked out as it was.
+pub(crate) fn stance(file: &JobFile, shown: &Shown, units: Units) -> Arc<StanceDrawing> {
+    let key = (file.job.shop_id, file.job.number);
+    let same = |kept: &&mut Kept| Arc::ptr_eq(&kept.work, &file.work);
+    let as_drawn = kept().get_mut(&key).filter(same).and_then(|kept| kept.drawn.clone());
+    match as_drawn {
+        Some((of, beside, drawing)) if of == units && beside == *shown => drawing,
+        _ => {
+            let found = file.work.found();
+            let drawing = Arc::new(StanceDrawing::new(found, &Marks::new(found, shown, units), units));
+            if let Some(kept) = kept().get_mut(&key).filter(same) {
+                kept.drawn = Some((units, shown.clone(), Arc::clone(&drawing)));
+            }
+            drawing
         }
     }
 }
@@ -38,6 +68,7 @@ mod tests {
     use wise_badger_casework::entry::{Typed, UnitWord};
     use wise_badger_casework::intake::Intake;
     use wise_badger_casework::survey::{RearWheels, VehicleClass};
+    use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
     use wise_badger_store::job::Job;
     use wise_badger_store::{JobId, PersonId};
 
@@ -96,5 +127,23 @@ mod tests {
         lately(read(-3, "ours"));
         assert_eq!(lately(read(-4, "theirs")).case().intake.label, "theirs");
         assert_eq!(lately(read(-3, "ours")).case().intake.label, "ours");
+    }
+
+    const INCHES: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
+    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+
+    #[test]
+    fn a_stance_is_drawn_again_only_where_the_job_the_units_or_what_is_shown_beside_it_are_otherwise() {
+        let file = lately(read(-5, "van"));
+        let drawn = stance(&file, &Shown::default(), INCHES);
+        assert!(Arc::ptr_eq(&stance(&lately(read(-5, "van")), &Shown::default(), INCHES), &drawn));
+        let metric = stance(&file, &Shown::default(), METRIC);
+        assert!(!Arc::ptr_eq(&metric, &drawn));
+        let beside = Shown { fitted: Some(file.work.found().clone()), ..Shown::default() };
+        assert!(!Arc::ptr_eq(&stance(&file, &beside, METRIC), &metric));
+        let changed = lately(read(-5, "the other van"));
+        let of_the_other = stance(&changed, &Shown::default(), INCHES);
+        assert!(!Arc::ptr_eq(&stance(&file, &Shown::default(), INCHES), &of_the_other), "a job read before it was changed");
+        assert!(Arc::ptr_eq(&stance(&changed, &Shown::default(), INCHES), &of_the_other), "and the one now keeps its own");
     }
 }

@@ -1,5 +1,7 @@
 //! Saving a form once, and never over what somebody else saved.
 
+use std::time::Duration;
+
 use diesel::prelude::*;
 use wise_badger_store::job::{self, Closed};
 use wise_badger_store::person::Person;
@@ -158,7 +160,7 @@ fn cut_while_keeping(
             connection.batch_execute_commit()?;
         }
         let backend: i32 = diesel::select(pg_backend_pid()).get_result(connection).unwrap();
-        diesel::select(pg_terminate_backend(backend)).execute(&mut killer.connection().unwrap()).unwrap();
+        diesel::select(pg_terminate_backend(backend)).execute(&mut *killer.connection().unwrap()).unwrap();
         Ok(())
     });
     cut.unwrap_err()
@@ -198,4 +200,19 @@ fn after_a_connection_lost_while_keeping_what_is_true_can_be_found_out() {
         "another content was not"
     );
     assert_eq!(label(connection, &(person, job)), "cut");
+}
+
+#[tokio::test]
+async fn a_connection_that_died_fails_once_at_most() {
+    let database = TestDatabase::create();
+    let (store, killer) = (Database::open(&database.url(), 1, Duration::from_secs(5)).unwrap(), database.open());
+    let backend =
+        || store.read(|connection| Ok::<_, StoreError>(diesel::select(pg_backend_pid()).get_result::<i32>(connection)?));
+    let died = backend().await.unwrap();
+    diesel::select(pg_terminate_backend(died)).execute(&mut *killer.connection().unwrap()).unwrap();
+    // Nobody was asked yet: the first may meet the dead one, and no other.
+    let _ = backend().await;
+    let lives = backend().await.unwrap();
+    assert_ne!(lives, died);
+    assert_eq!(backend().await.unwrap(), lives, "and one that answered is lent again");
 }

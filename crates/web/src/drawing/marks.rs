@@ -34,7 +34,7 @@ pub(crate) struct Mark {
 }
 
 /// What is to be shown beside the heights as found.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Clone, Default, PartialEq)]
 pub(crate) struct Shown {
     pub(crate) aim: Option<(LoadState, TargetBand)>,
     pub(crate) prediction: Option<Prediction>,

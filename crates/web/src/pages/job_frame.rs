@@ -1,14 +1,17 @@
 //! What every page of a job carries: its name, its route and the stance drawing.
 
+use std::sync::Arc;
+
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::{Progress, Stage};
 use wise_badger_store::job_file::JobFile;
 
-use crate::drawing::{Marks, Shown, StanceDrawing};
+use crate::drawing::{Shown, StanceDrawing};
 use crate::job_route::{Shown as _, stages, to_do_words};
 use crate::shell::Shell;
 use crate::view::{class_name, wheels_name};
+use crate::worked_out;
 use crate::worker::Worker;
 
 /// Head and drawing of a job's page.
@@ -20,7 +23,7 @@ pub(super) struct JobFrame {
     pub(super) steps: Vec<Step>,
     /// What comes next and the way there, unless this page is it.
     pub(super) next: Option<Next>,
-    pub(super) drawing: StanceDrawing,
+    pub(super) drawing: Arc<StanceDrawing>,
     pub(super) finished: bool,
 }
 
@@ -44,10 +47,8 @@ impl JobFrame {
     pub(super) fn new(worker: &Worker, file: &JobFile, here: Option<Stage>, shown: &Shown) -> Self {
         let (number, intake, progress) =
             (file.job.number, &file.case().intake, Progress::of(&file.work, file.job.finished_at.is_some()));
-        let survey = file.work.found();
         let next = progress.to_do.stage();
         let units = worker.units();
-        let marks = Marks::new(survey, shown, units);
         let step = |stage: Stage| Step {
             name: stage.name(),
             href: stage.path(number),
@@ -77,7 +78,7 @@ impl JobFrame {
             next: next
                 .filter(|next| here != Some(*next))
                 .map(|next| Next { words: to_do_words(&progress, Some(intake.class)), href: next.path(number) }),
-            drawing: StanceDrawing::new(survey, &marks, units),
+            drawing: worked_out::stance(file, shown, units),
             finished: progress.is_finished(),
         }
     }
