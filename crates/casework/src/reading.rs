@@ -78,7 +78,7 @@ pub enum Place {
 
 /// What kind of figure is read at a place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Kind {
+pub enum ReadingKind {
     /// A length from the job's datum.
     Height,
     /// A length.
@@ -93,9 +93,9 @@ pub enum Kind {
 
 impl Place {
     /// What kind of figure is read there.
-    pub fn kind(self) -> Kind {
+    pub fn kind(self) -> ReadingKind {
         match self {
-            Place::FrontLeft | Place::FrontRight | Place::RearLeft | Place::RearRight => Kind::Height,
+            Place::FrontLeft | Place::FrontRight | Place::RearLeft | Place::RearRight => ReadingKind::Height,
             Place::StopGap
             | Place::HubFront
             | Place::HubRear
@@ -104,15 +104,15 @@ impl Place {
             | Place::FrameRail
             | Place::Headlamp
             | Place::ArchLeft
-            | Place::ArchRight => Kind::Length,
+            | Place::ArchRight => ReadingKind::Length,
             Place::WeightFrontLeft
             | Place::WeightFrontRight
             | Place::WeightRearLeft
             | Place::WeightRearRight
             | Place::WeightFront
-            | Place::WeightRear => Kind::Weight,
-            Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => Kind::Angle,
-            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => Kind::Pressure,
+            | Place::WeightRear => ReadingKind::Weight,
+            Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => ReadingKind::Angle,
+            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => ReadingKind::Pressure,
         }
     }
 
@@ -127,7 +127,10 @@ impl Place {
 
     /// Every place beside the walk round the vehicle.
     pub fn further() -> impl Iterator<Item = Place> {
-        Self::WORDS.iter().map(|(place, _)| *place).filter(|place| place.kind() != Kind::Height && *place != Place::StopGap)
+        Self::WORDS
+            .iter()
+            .map(|(place, _)| *place)
+            .filter(|place| place.kind() != ReadingKind::Height && *place != Place::StopGap)
     }
 }
 

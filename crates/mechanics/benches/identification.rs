@@ -4,7 +4,7 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
 use wise_badger_mechanics::stance::{Change, Element, ElementKind, Load, Mount, Outcome, State, Vehicle, settle};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -66,7 +66,7 @@ fn experiment(truth: &Vehicle, errors: &mut Errors) -> Experiment {
             state: loaded(weight + off * errors.normal()),
             load_doubts: vec![LoadDoubt { weight: newtons(off), position: metres(0.0) }],
             settling: metres(0.0),
-            readings: vec![Reading::Height { mark: Mark::axle("R", Datum::HubToArch), height }],
+            readings: vec![Measurement::Height { mark: TapeMark::axle("R", Datum::HubToArch), height }],
         }
     });
     let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: vec!["R".into()], relative_sd: 0.35 }];
@@ -85,7 +85,7 @@ fn identification(criterion: &mut Criterion) {
             let found = experiment(&truth, &mut errors).identify().expect("sound states");
             let truly = rear_height(&truth, &loaded(4_000.0).changed(helpers(&truth)));
             let forecast = found.forecast(1, helpers).expect("it stands");
-            let height = found.height(&forecast, &Mark::axle("R", Datum::HubToArch)).expect("read");
+            let height = found.height(&forecast, &TapeMark::axle("R", Datum::HubToArch)).expect("read");
             (height.value.si() - truly).abs() <= height.band().si()
         });
         println!("seed {seed}: two standard deviations of a prediction held the truth in {} of {CASES}", held.count());

@@ -8,7 +8,7 @@ mod errors;
 use errors::Errors;
 use wise_badger_mechanics::axle_rate::{AxleState, RateGrade, RatePrior, fit_rate};
 use wise_badger_mechanics::identification::{
-    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, Mark, MeasuredState, Reading,
+    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, TapeMark,
 };
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
@@ -65,18 +65,18 @@ fn stands(vehicle: &Vehicle, state: &State) -> wise_badger_mechanics::stance::St
 }
 
 /// Measures a vehicle with loads on its rear: marks are read from 21.5 in at kerb, weights stated a little wrong.
-fn measured(vehicle: &Vehicle, loads: &[Load], marks: &[Mark], errors: &mut Errors) -> Vec<MeasuredState> {
+fn measured(vehicle: &Vehicle, loads: &[Load], marks: &[TapeMark], errors: &mut Errors) -> Vec<MeasuredState> {
     let each = loads.iter().map(|load| {
         let stance = stands(vehicle, &State::with_loads("true", vec![*load]));
         let settling = SETTLING_IN * errors.normal();
         let readings = marks.iter().map(|mark| {
-            let Mark::Arch { axle, side, .. } = mark else { panic!("an arch") };
+            let TapeMark::Arch { axle, side, .. } = mark else { panic!("an arch") };
             let change = stance.axle(axle).unwrap().hub_to_arch_change;
             let change = side.map_or((change.left + change.right) / 2.0, |side| *change.get(side));
             let height = inches(21.5 + settling + TAPE_IN * errors.normal()) + change;
-            Reading::Height { mark: mark.clone(), height: Uncertain::new(height, inches(TAPE_IN)) }
+            Measurement::Height { mark: mark.clone(), height: Uncertain::new(height, inches(TAPE_IN)) }
         });
-        let readings: Vec<Reading> = readings.collect();
+        let readings: Vec<Measurement> = readings.collect();
         let stated = Load { weight: load.weight + pounds(SCALE_LB * errors.normal()), ..*load };
         let (state, load_doubts) = match load.weight > newtons(0.0) {
             true => {
@@ -89,12 +89,12 @@ fn measured(vehicle: &Vehicle, loads: &[Load], marks: &[Mark], errors: &mut Erro
     each.collect()
 }
 
-fn rear_mean() -> Mark {
-    Mark::axle("rear", Datum::HubToArch)
+fn rear_mean() -> TapeMark {
+    TapeMark::axle("rear", Datum::HubToArch)
 }
 
-fn corners() -> Vec<Mark> {
-    Side::BOTH.map(|side| Mark::corner("rear", side, Datum::HubToArch)).to_vec()
+fn corners() -> Vec<TapeMark> {
+    Side::BOTH.map(|side| TapeMark::corner("rear", side, Datum::HubToArch)).to_vec()
 }
 
 fn identify(doubts: Vec<Doubt>, states: Vec<MeasuredState>) -> Identified {
@@ -149,7 +149,7 @@ fn the_whole_vehicle_and_the_axle_alone_find_one_rate() {
         let alone: Vec<AxleState> = states
             .iter()
             .map(|state| {
-                let Reading::Height { height, .. } = &state.readings[0] else { panic!("a height") };
+                let Measurement::Height { height, .. } = &state.readings[0] else { panic!("a height") };
                 let load = state
                     .state
                     .loads
@@ -219,8 +219,8 @@ fn a_tandems_axles_share_one_factor_about_the_coupler() {
         readings: names
             .iter()
             .zip(drops)
-            .map(|(name, drop)| Reading::Height {
-                mark: Mark::axle(*name, Datum::HubToArch),
+            .map(|(name, drop)| Measurement::Height {
+                mark: TapeMark::axle(*name, Datum::HubToArch),
                 height: Uncertain::new(inches(12.0 - share * drop), inches(TAPE_IN)),
             })
             .collect(),
@@ -238,7 +238,7 @@ fn a_reading_that_does_not_fit_is_named() {
     let found = |states: &[MeasuredState]| identify(vec![rear(Doubtful::SpringRate, 0.35)], states.to_vec());
     assert_eq!(found(&states).misfit(3.0), None);
     states.iter_mut().for_each(|state| state.settling = inches(0.0));
-    let Reading::Height { height, .. } = &mut states[2].readings[0] else { panic!("a height") };
+    let Measurement::Height { height, .. } = &mut states[2].readings[0] else { panic!("a height") };
     height.value += inches(1.0);
     assert_eq!(found(&states).misfit(3.0).map(|misfit| (misfit.state, misfit.reading)), Some((2, 0)));
 }
@@ -255,9 +255,11 @@ fn what_cannot_be_identified_is_said() {
     heavy[1].state.loads[0].position = inches(4_000.0);
     assert_eq!(error(rate(), heavy), IdentificationError::Tips("loaded".into()));
     let mut nowhere = states();
-    nowhere[0].readings.push(Reading::TongueWeight(Uncertain::new(pounds(300.0), pounds(26.0))));
+    nowhere[0].readings.push(Measurement::TongueWeight(Uncertain::new(pounds(300.0), pounds(26.0))));
     assert_eq!(error(rate(), nowhere), IdentificationError::NothingThere("empty".into()));
     let mut no_number = states();
-    no_number[0].readings.push(Reading::AxleLoad { axle: "rear".into(), load: Uncertain::new(pounds(f64::NAN), pounds(26.0)) });
+    no_number[0]
+        .readings
+        .push(Measurement::AxleLoad { axle: "rear".into(), load: Uncertain::new(pounds(f64::NAN), pounds(26.0)) });
     assert!(matches!(error(rate(), no_number), IdentificationError::NotPositive(_)));
 }

@@ -15,7 +15,7 @@ use crate::schema::job_sheets;
 use crate::{JobId, ShopId, StoreError};
 
 /// What is kept as a sheet.
-pub trait Sheet: Serialize + DeserializeOwned + PartialEq {
+pub trait JobSheet: Serialize + DeserializeOwned + PartialEq {
     /// The word its kind goes by in the store.
     const KIND: &'static str;
     /// What writing one is called in a history.
@@ -31,27 +31,27 @@ pub(crate) const DEEDS: &[(&str, Deed)] = &[
     (BenchEntry::KIND, BenchEntry::DEED),
 ];
 
-impl Sheet for LoadPlanEntry {
+impl JobSheet for LoadPlanEntry {
     const KIND: &'static str = "load_plan";
     const DEED: Deed = Deed::Planned;
 }
 
-impl Sheet for IntakeSheetEntry {
+impl JobSheet for IntakeSheetEntry {
     const KIND: &'static str = "intake";
     const DEED: Deed = Deed::Asked;
 }
 
-impl Sheet for DriveEntry {
+impl JobSheet for DriveEntry {
     const KIND: &'static str = "drive";
     const DEED: Deed = Deed::Drove;
 }
 
-impl Sheet for LookOverEntry {
+impl JobSheet for LookOverEntry {
     const KIND: &'static str = "look_over";
     const DEED: Deed = Deed::LookedOver;
 }
 
-impl Sheet for BenchEntry {
+impl JobSheet for BenchEntry {
     const KIND: &'static str = "bench";
     const DEED: Deed = Deed::Benched;
 }
@@ -59,7 +59,7 @@ impl Sheet for BenchEntry {
 /// A sheet that stands on a job, not read yet.
 #[derive(Debug, Clone, Queryable, Selectable)]
 #[diesel(table_name = job_sheets)]
-pub struct Standing {
+pub struct StandingSheet {
     id: i64,
     /// The one it took the place of.
     follows: Option<i64>,
@@ -69,11 +69,11 @@ pub struct Standing {
     entry: Json<Value>,
 }
 
-impl Standing {
+impl StandingSheet {
     /// The sheet, when it is of the kind asked for.
     ///
     /// # Errors     [`StoreError::Unreadable`] when it does not read as one
-    pub fn read<S: Sheet>(&self) -> Result<Option<S>, StoreError> {
+    pub fn read<S: JobSheet>(&self) -> Result<Option<S>, StoreError> {
         if self.kind != S::KIND {
             return Ok(None);
         }
@@ -83,24 +83,24 @@ impl Standing {
 }
 
 /// The sheets that stand on a job.
-pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<Standing>, StoreError> {
+pub fn standing(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Vec<StandingSheet>, StoreError> {
     Ok(job_sheets::table
         .filter(job_sheets::shop_id.eq(shop))
         .filter(job_sheets::job_id.eq(job))
         .filter(job_sheets::withdrawn_at.is_null())
-        .select(Standing::as_select())
+        .select(StandingSheet::as_select())
         .load(connection)?)
 }
 
 /// The one of a kind.
-pub(crate) fn among<S: Sheet>(sheets: &[Standing]) -> Result<Option<S>, StoreError> {
+pub(crate) fn among<S: JobSheet>(sheets: &[StandingSheet]) -> Result<Option<S>, StoreError> {
     sheets.iter().find_map(|sheet| sheet.read().transpose()).transpose()
 }
 
 /// Puts a sheet in place of the one of its kind that stands, which stays on record; an unchanged one is left alone.
-pub fn replace<S: Sheet>(connection: &mut PgConnection, person: &Person, job: JobId, sheet: &S) -> Result<(), StoreError> {
+pub fn replace<S: JobSheet>(connection: &mut PgConnection, person: &Person, job: JobId, sheet: &S) -> Result<(), StoreError> {
     let standing = standing_of::<S>(connection, person.shop_id, job)?;
-    let before = standing.as_ref().map(Standing::read::<S>).transpose()?.flatten();
+    let before = standing.as_ref().map(StandingSheet::read::<S>).transpose()?.flatten();
     if before.as_ref() == Some(sheet) {
         return Ok(());
     }
@@ -130,7 +130,7 @@ pub enum Step {
 }
 
 /// The sheet that a step leads to, where there is one.
-fn led_to(connection: &mut PgConnection, shop: ShopId, sheet: &Standing, step: Step) -> Result<Option<i64>, StoreError> {
+fn led_to(connection: &mut PgConnection, shop: ShopId, sheet: &StandingSheet, step: Step) -> Result<Option<i64>, StoreError> {
     match step {
         Step::Back => Ok(sheet.follows),
         Step::Forward => {
@@ -141,44 +141,48 @@ fn led_to(connection: &mut PgConnection, shop: ShopId, sheet: &Standing, step: S
 }
 
 /// The sheet of a kind that stands on a job.
-pub fn of_job<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<S>, StoreError> {
+pub fn of_job<S: JobSheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<S>, StoreError> {
     standing_of::<S>(connection, shop, job)?.map_or(Ok(None), |sheet| sheet.read())
 }
 
 /// The sheet of a kind that was written last in a shop, of those that stand.
-pub fn newest_of_shop<S: Sheet>(connection: &mut PgConnection, shop: ShopId) -> Result<Option<S>, StoreError> {
+pub fn newest_of_shop<S: JobSheet>(connection: &mut PgConnection, shop: ShopId) -> Result<Option<S>, StoreError> {
     let newest = job_sheets::table
         .filter(job_sheets::shop_id.eq(shop))
         .filter(job_sheets::kind.eq(S::KIND))
         .filter(job_sheets::withdrawn_at.is_null())
         .order(job_sheets::id.desc())
-        .select(Standing::as_select())
-        .first::<Standing>(connection)
+        .select(StandingSheet::as_select())
+        .first::<StandingSheet>(connection)
         .optional()?;
     // One that cannot be read is its own job's trouble, not that of the job that asks.
     Ok(newest.and_then(|sheet| sheet.read().ok().flatten()))
 }
 
-fn standing_of<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<Option<Standing>, StoreError> {
+fn standing_of<S: JobSheet>(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    job: JobId,
+) -> Result<Option<StandingSheet>, StoreError> {
     Ok(job_sheets::table
         .filter(job_sheets::shop_id.eq(shop))
         .filter(job_sheets::job_id.eq(job))
         .filter(job_sheets::kind.eq(S::KIND))
         .filter(job_sheets::withdrawn_at.is_null())
-        .select(Standing::as_select())
+        .select(StandingSheet::as_select())
         .first(connection)
         .optional()?)
 }
 
 /// Whether a step can be taken back, and forward again.
-pub fn steps<S: Sheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<[bool; 2], StoreError> {
+pub fn steps<S: JobSheet>(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<[bool; 2], StoreError> {
     let Some(sheet) = standing_of::<S>(connection, shop, job)? else { return Ok([false, false]) };
     let forward = led_to(connection, shop, &sheet, Step::Forward)?.is_some();
     Ok([sheet.follows.is_some(), forward])
 }
 
 /// Takes a step back or forward; the sheet that stood stays on record. Nothing happens where there is no step to take.
-pub fn step<S: Sheet>(connection: &mut PgConnection, person: &Person, job: JobId, step: Step) -> Result<(), StoreError> {
+pub fn step<S: JobSheet>(connection: &mut PgConnection, person: &Person, job: JobId, step: Step) -> Result<(), StoreError> {
     let Some(sheet) = standing_of::<S>(connection, person.shop_id, job)? else { return Ok(()) };
     let Some(there) = led_to(connection, person.shop_id, &sheet, step)? else { return Ok(()) };
     withdraw(connection, person, Some(sheet.id))?;

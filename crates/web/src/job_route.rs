@@ -21,7 +21,7 @@ const STAGES: [(Stage, &str, &str); 9] = [
 ];
 
 /// A stage as it is shown.
-pub(crate) trait Shown {
+pub(crate) trait StageWords {
     /// What it is called.
     fn name(self) -> &'static str;
 
@@ -36,7 +36,7 @@ fn row(stage: Stage) -> (&'static str, &'static str) {
     STAGES.iter().find(|(of, ..)| *of == stage).map_or((stage.word(), stage.word()), |(_, name, path)| (name, path))
 }
 
-impl Shown for Stage {
+impl StageWords for Stage {
     fn name(self) -> &'static str {
         row(self).0
     }

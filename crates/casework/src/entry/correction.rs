@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Axles, Correction, Given, Quantity, Row, Site, Takes, reworked_pack};
+use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, Site, Takes, reworked_pack};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons, newtons_per_metre};
@@ -64,7 +64,7 @@ impl From<PackEntry> for FigureEntry {
 #[serde(try_from = "Written", into = "Written")]
 pub struct CorrectionEntry {
     /// Its kind.
-    pub row: &'static Row,
+    pub row: &'static KindRow,
     /// Where it goes.
     pub site: Site,
     figures: BTreeMap<String, FigureEntry>,
@@ -106,7 +106,7 @@ impl TryFrom<Written> for CorrectionEntry {
     type Error = NoCorrection;
 
     fn try_from(written: Written) -> Result<Self, NoCorrection> {
-        let row = Row::of(&written.kind).ok_or(NoCorrection::Kind(written.kind))?;
+        let row = KindRow::of(&written.kind).ok_or(NoCorrection::Kind(written.kind))?;
         let axles = written.axles.map_or(Ok(Axles::Rear), |word| Axles::from_word(&word).ok_or(NoCorrection::Site(word)))?;
         let side = written.side.map(|word| Side::from_word(&word).ok_or(NoCorrection::Site(word))).transpose()?;
         CorrectionEntry::new(row, Site { axles, side }, written.figures)
@@ -125,7 +125,7 @@ impl CorrectionEntry {
     /// A correction of a kind with its figures.
     ///
     /// # Errors     [`NoCorrection::Figure`] names the first figure of its kind that is not there
-    pub fn new(row: &'static Row, site: Site, figures: BTreeMap<String, FigureEntry>) -> Result<Self, NoCorrection> {
+    pub fn new(row: &'static KindRow, site: Site, figures: BTreeMap<String, FigureEntry>) -> Result<Self, NoCorrection> {
         let missing = row.figures.iter().find(|figure| {
             let given = figures.get(figure.name);
             !given.is_some_and(|given| given.can_be(figure.takes))
@@ -139,7 +139,7 @@ impl CorrectionEntry {
     /// The same with what was typed of a list of figures.
     ///
     /// # Errors     as [`CorrectionEntry::new`]
-    pub fn of<const N: usize>(row: &'static Row, figures: [(&str, FigureEntry); N]) -> Result<Self, NoCorrection> {
+    pub fn of<const N: usize>(row: &'static KindRow, figures: [(&str, FigureEntry); N]) -> Result<Self, NoCorrection> {
         let figures = figures.into_iter().map(|(name, figure)| (name.to_owned(), figure)).collect();
         CorrectionEntry::new(row, Site::default(), figures)
     }

@@ -5,7 +5,7 @@ use crate::survey::{
 };
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Site};
-use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
 use wise_badger_mechanics::pack::LEAF_RATE_SD;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
@@ -51,23 +51,23 @@ pub(super) fn site_axles(survey: &Survey, site: Site) -> &'static [&'static str]
 }
 
 /// What stands for the height that was read at an end; a trailer's coupler stands where it is held.
-pub(super) fn end_mark(survey: &Survey, end: End) -> Option<Mark> {
+pub(super) fn end_mark(survey: &Survey, end: End) -> Option<TapeMark> {
     match (end, survey.vehicle.class.is_trailer()) {
         (End::Front, true) => None,
         // The frame over the middle between the axles, which are themselves free to share the load.
-        (End::Rear, true) => Some(Mark::Point(REAR.to_owned())),
-        (End::Front, false) => Some(Mark::axle(FRONT, survey.datum)),
-        (End::Rear, false) => Some(Mark::axle(REAR, survey.datum)),
+        (End::Rear, true) => Some(TapeMark::Point(REAR.to_owned())),
+        (End::Front, false) => Some(TapeMark::axle(FRONT, survey.datum)),
+        (End::Rear, false) => Some(TapeMark::axle(REAR, survey.datum)),
     }
 }
 
 /// What stands for the height of one side of an end.
-pub(super) fn side_mark(survey: &Survey, end: End, side: Side) -> Option<Mark> {
+pub(super) fn side_mark(survey: &Survey, end: End, side: Side) -> Option<TapeMark> {
     match (end, survey.vehicle.class.is_trailer()) {
         (End::Front, true) => None,
-        (End::Rear, true) => Some(Mark::Point(frame_point(side).to_owned())),
-        (End::Front, false) => Some(Mark::corner(FRONT, side, survey.datum)),
-        (End::Rear, false) => Some(Mark::corner(REAR, side, survey.datum)),
+        (End::Rear, true) => Some(TapeMark::Point(frame_point(side).to_owned())),
+        (End::Front, false) => Some(TapeMark::corner(FRONT, side, survey.datum)),
+        (End::Rear, false) => Some(TapeMark::corner(REAR, side, survey.datum)),
     }
 }
 
@@ -122,10 +122,10 @@ fn measured_state(survey: &Survey, loads: &AxleLoads, state: LoadState, rear: Op
         LoadState::Empty => (State::with_loads("empty", Vec::new()), Vec::new()),
         LoadState::Loaded => aboard(survey, loads),
     };
-    let rear = rear.zip(end_mark(survey, End::Rear)).map(|(height, mark)| Reading::Height { mark, height });
+    let rear = rear.zip(end_mark(survey, End::Rear)).map(|(height, mark)| Measurement::Height { mark, height });
     // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
     let front = end_mark(survey, End::Front).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
-    let front = front.map(|(mark, height)| Reading::Height { mark, height });
+    let front = front.map(|(mark, height)| Measurement::Height { mark, height });
     let readings = rear.into_iter().chain(front).collect();
     MeasuredState { state: state_aboard, load_doubts, settling: metres(0.0), readings }
 }

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{InShopUnits, Length, SpringRate, metres};
@@ -17,16 +17,16 @@ pub struct AddedLeaf {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "added_leaf",
-    figures: &[Figure::rate("pair_rate"), Figure::within("lift", Bound::inches(-1.0, 6.0))],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", Bound::inches(-1.0, 6.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
     read: |given| Some(Arc::new(AddedLeaf { pair_rate: given.rate("pair_rate")?, lift: given.length("lift")? })),
 };
 
-impl Kind for AddedLeaf {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for AddedLeaf {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{InShopUnits, Length, SpringRate, newton_metres_per_radian};
@@ -17,16 +17,16 @@ pub struct AntiRollBar {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "anti_roll_bar",
-    figures: &[Figure::rate("end_rate"), Figure::within("base", Bound::inches(20.0, 100.0))],
+    figures: &[KindFigure::rate("end_rate"), KindFigure::within("base", Bound::inches(20.0, 100.0))],
     goes_on_the_front: true,
     goes_on_one_side: false,
     read: |given| Some(Arc::new(AntiRollBar { end_rate: given.rate("end_rate")?, base: given.length("base")? })),
 };
 
-impl Kind for AntiRollBar {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for AntiRollBar {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

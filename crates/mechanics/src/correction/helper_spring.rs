@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{Length, SpringRate};
@@ -17,9 +17,9 @@ pub struct HelperSpring {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "helper_spring",
-    figures: &[Figure::rate("pair_rate"), Figure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
     read: |given| {
@@ -28,8 +28,8 @@ pub static ROW: Row = Row {
     },
 };
 
-impl Kind for HelperSpring {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for HelperSpring {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

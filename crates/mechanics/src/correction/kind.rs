@@ -27,46 +27,46 @@ pub enum Takes {
 
 /// A figure that a kind of correction has.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Figure {
+pub struct KindFigure {
     /// Its name in documents.
     pub name: &'static str,
     /// What it takes.
     pub takes: Takes,
 }
 
-impl Figure {
+impl KindFigure {
     /// A figure between two bounds.
     pub(super) const fn within(name: &'static str, bound: Bound) -> Self {
-        Figure { name, takes: Takes::Within(bound) }
+        KindFigure { name, takes: Takes::Within(bound) }
     }
 
     /// A rate: anything from what a hand can push to past any road vehicle's.
     pub(super) const fn rate(name: &'static str) -> Self {
-        Figure::within(name, Bound::pounds_per_inch(1.0, 50_000.0))
+        KindFigure::within(name, Bound::pounds_per_inch(1.0, 50_000.0))
     }
 }
 
 /// What is known of a kind before any of its figures.
 #[derive(Debug)]
-pub struct Row {
+pub struct KindRow {
     /// The word it goes by in documents.
     pub word: &'static str,
     /// Its figures.
-    pub figures: &'static [Figure],
+    pub figures: &'static [KindFigure],
     /// Whether it may go on the front axle.
     pub goes_on_the_front: bool,
     /// Whether it may go on one side alone.
     pub goes_on_one_side: bool,
-    pub(super) read: fn(&Given) -> Option<Arc<dyn Kind>>,
+    pub(super) read: fn(&Given) -> Option<Arc<dyn CorrectionKind>>,
 }
 
-impl PartialEq for Row {
+impl PartialEq for KindRow {
     fn eq(&self, other: &Self) -> bool {
         self.word == other.word
     }
 }
 
-impl Row {
+impl KindRow {
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
     pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
         (self.read)(given).map(|kind| Correction { kind, site })
@@ -98,9 +98,9 @@ impl FittedOn<'_> {
 }
 
 /// What one kind of correction, with its figures, does.
-pub trait Kind: fmt::Debug + Send + Sync {
+pub trait CorrectionKind: fmt::Debug + Send + Sync {
     /// What is known of it before its figures.
-    fn row(&self) -> &'static Row;
+    fn row(&self) -> &'static KindRow;
 
     /// Its figures by name, those that are held against their bounds.
     fn given(&self) -> Given;
@@ -133,7 +133,7 @@ pub trait Kind: fmt::Debug + Send + Sync {
 /// A kind of correction with its figures, and where it goes.
 #[derive(Debug, Clone)]
 pub struct Correction {
-    kind: Arc<dyn Kind>,
+    kind: Arc<dyn CorrectionKind>,
     site: Site,
 }
 
@@ -168,7 +168,7 @@ pub(super) fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
 
 impl Correction {
     /// On both sides of the rear axle; of a trailer, on all its axles alike.
-    pub fn at_the_rear(kind: impl Kind + 'static) -> Self {
+    pub fn at_the_rear(kind: impl CorrectionKind + 'static) -> Self {
         Correction { kind: Arc::new(kind), site: Site::default() }
     }
 
@@ -184,7 +184,7 @@ impl Correction {
     }
 
     /// What is known of its kind.
-    pub fn row(&self) -> &'static Row {
+    pub fn row(&self) -> &'static KindRow {
         self.kind.row()
     }
 
@@ -215,7 +215,7 @@ impl Correction {
     /// Everything about the correction that cannot be.
     pub fn problems(&self) -> Vec<CorrectionProblem> {
         let (row, given) = (self.row(), self.kind.given());
-        let outside = |figure: &Figure| match figure.takes {
+        let outside = |figure: &KindFigure| match figure.takes {
             Takes::Within(bound) if !given.get(figure.name).and_then(|it| it.si()).is_some_and(|si| bound.holds(si)) => {
                 Some(CorrectionProblem::OutOfBounds { figure: figure.name, bound })
             }

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -15,17 +15,17 @@ pub struct LiftBlock {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "lift_block",
-    figures: &[Figure::within("thickness", Bound::inches(0.25, 6.0))],
+    figures: &[KindFigure::within("thickness", Bound::inches(0.25, 6.0))],
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,
     read: |given| Some(Arc::new(LiftBlock { thickness: given.length("thickness")? })),
 };
 
-impl Kind for LiftBlock {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for LiftBlock {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Quantity, Row, Takes, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Quantity, Takes, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
 use crate::units::{Length, metres};
@@ -19,16 +19,16 @@ pub struct LoadRubber {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "load_rubber",
-    figures: &[Figure::within("clearance", Bound::inches(0.0, 8.0)), Figure { name: "force", takes: Takes::Table }],
+    figures: &[KindFigure::within("clearance", Bound::inches(0.0, 8.0)), KindFigure { name: "force", takes: Takes::Table }],
     goes_on_the_front: true,
     goes_on_one_side: false,
     read: |given| Some(Arc::new(LoadRubber { clearance: given.length("clearance")?, force: given.table("force")?.clone() })),
 };
 
-impl Kind for LoadRubber {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for LoadRubber {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

@@ -22,7 +22,9 @@ pub use anti_roll_bar::AntiRollBar;
 pub use caution::Caution;
 pub use given::{Given, Quantity};
 pub use helper_spring::HelperSpring;
-pub use kind::{BUMP_STOP, Correction, CorrectionProblem, Figure, FittedOn, Kind, Row, Takes, kerb_spring_force};
+pub use kind::{
+    BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
+};
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
 pub use rearched_pack::RearchedPack;
@@ -31,7 +33,7 @@ pub use site::{Axles, Site};
 pub use work::Work;
 
 /// Every kind, in the order it is offered.
-pub static KINDS: &[&Row] = &[
+pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &helper_spring::ROW,
     &added_leaf::ROW,
@@ -41,9 +43,9 @@ pub static KINDS: &[&Row] = &[
     &reworked_pack::ROW,
 ];
 
-impl Row {
+impl KindRow {
     /// The kind that goes by a word.
-    pub fn of(word: &str) -> Option<&'static Row> {
+    pub fn of(word: &str) -> Option<&'static KindRow> {
         KINDS.iter().copied().find(|row| row.word == word)
     }
 }

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -15,16 +15,16 @@ pub struct RearchedPack {
 }
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "rearched_pack",
-    figures: &[Figure::within("free_height_gained", Bound::inches(0.125, 6.0))],
+    figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
     read: |given| Some(Arc::new(RearchedPack { free_height_gained: given.length("free_height_gained")? })),
 };
 
-impl Kind for RearchedPack {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for RearchedPack {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

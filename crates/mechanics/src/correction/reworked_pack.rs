@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::kind::{corner_rate_at_kerb, kerb_spring_force};
-use super::{Caution, Figure, FittedOn, Given, Kind, Row, Takes, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Takes, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -14,13 +14,13 @@ use crate::units::{Force, Length};
 pub struct ReworkedPack(pub PackWork);
 
 /// What is known of it before its figures.
-pub static ROW: Row = Row {
+pub static ROW: KindRow = KindRow {
     word: "reworked_pack",
     figures: &[
-        Figure { name: "found", takes: Takes::Pack },
-        Figure { name: "planned", takes: Takes::Pack },
+        KindFigure { name: "found", takes: Takes::Pack },
+        KindFigure { name: "planned", takes: Takes::Pack },
         // The load that both are worked out up to.
-        Figure { name: "most_n", takes: Takes::Any(Dimension::Weight) },
+        KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight) },
     ],
     goes_on_the_front: false,
     goes_on_one_side: false,
@@ -30,8 +30,8 @@ pub static ROW: Row = Row {
     },
 };
 
-impl Kind for ReworkedPack {
-    fn row(&self) -> &'static Row {
+impl CorrectionKind for ReworkedPack {
+    fn row(&self) -> &'static KindRow {
         &ROW
     }
 

@@ -9,7 +9,7 @@ use super::state_input::{ChangeText, SideText, StateText, into_changes, side};
 use super::vehicle_input::VehicleText;
 use super::{DocumentError, ReadingsResult};
 use crate::axle_rate::{ContactSuspicion, RatePrior, TyresInHeight, fit_rate};
-use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
 use crate::stance::{Change, Corner, Vehicle};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
@@ -68,9 +68,9 @@ impl ReadingsDocument {
         let (doubts, states) = (self.experiment.doubts.clone(), self.experiment.states.clone());
         let axle_rates = axle_rates(&self.experiment)?;
         let identified = self.experiment.identify()?;
-        let mut marks: Vec<&Mark> = Vec::new();
+        let mut marks: Vec<&TapeMark> = Vec::new();
         for reading in states.iter().flat_map(|state| &state.readings) {
-            if let Reading::Height { mark, .. } = reading
+            if let Measurement::Height { mark, .. } = reading
                 && !marks.contains(&mark)
             {
                 marks.push(mark);
@@ -218,8 +218,8 @@ enum ReadingText {
 }
 
 impl ReadingText {
-    fn into_reading(self) -> Reading {
-        let height = |mark, value, sd| Reading::Height { mark, height: Uncertain::new(metres(value), metres(sd)) };
+    fn into_reading(self) -> Measurement {
+        let height = |mark, value, sd| Measurement::Height { mark, height: Uncertain::new(metres(value), metres(sd)) };
         let load = |value, sd| Uncertain::new(newtons(value), newtons(sd));
         match self {
             ReadingText::Height { axle, side: on, datum, value_m, sd_m } => {
@@ -229,15 +229,15 @@ impl ReadingText {
                     ArchDatumText::Rim => Datum::RimToArch,
                     ArchDatumText::TyreTop => Datum::TyreTopToArch,
                 };
-                height(Mark::Arch { axle, side: side(on), datum }, value_m, sd_m)
+                height(TapeMark::Arch { axle, side: side(on), datum }, value_m, sd_m)
             }
-            ReadingText::Point { point, value_m, sd_m } => height(Mark::Point(point), value_m, sd_m),
-            ReadingText::Gap { axle, element, value_m, sd_m } => height(Mark::Gap { axle, element }, value_m, sd_m),
+            ReadingText::Point { point, value_m, sd_m } => height(TapeMark::Point(point), value_m, sd_m),
+            ReadingText::Gap { axle, element, value_m, sd_m } => height(TapeMark::Gap { axle, element }, value_m, sd_m),
             ReadingText::WheelLoad { axle, side, value_n, sd_n } => {
-                Reading::WheelLoad { axle, side: side.into(), load: load(value_n, sd_n) }
+                Measurement::WheelLoad { axle, side: side.into(), load: load(value_n, sd_n) }
             }
-            ReadingText::AxleLoad { axle, value_n, sd_n } => Reading::AxleLoad { axle, load: load(value_n, sd_n) },
-            ReadingText::TongueWeight { value_n, sd_n } => Reading::TongueWeight(load(value_n, sd_n)),
+            ReadingText::AxleLoad { axle, value_n, sd_n } => Measurement::AxleLoad { axle, load: load(value_n, sd_n) },
+            ReadingText::TongueWeight { value_n, sd_n } => Measurement::TongueWeight(load(value_n, sd_n)),
         }
     }
 }

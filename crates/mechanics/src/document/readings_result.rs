@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use crate::axle_rate::{ContactSuspicion, RateFit, RateGrade, SecondStage};
-use crate::identification::{Doubt, Doubtful, Forecast, Identified, Mark, MeasuredState, Misfit};
+use crate::identification::{Doubt, Doubtful, Forecast, Identified, MeasuredState, Misfit, TapeMark};
 use crate::tape::Datum;
 use crate::units::InShopUnits;
 
@@ -141,8 +141,15 @@ impl ReadingsResult {
     }
 
     /// Adds a prediction: every mark that was read, and how much it rises by the changes.
-    pub(super) fn predict(&mut self, name: String, marks: &[&Mark], found: &Identified, plain: &Forecast, changed: &Forecast) {
-        let height = |mark: &&Mark| {
+    pub(super) fn predict(
+        &mut self,
+        name: String,
+        marks: &[&TapeMark],
+        found: &Identified,
+        plain: &Forecast,
+        changed: &Forecast,
+    ) {
+        let height = |mark: &&TapeMark| {
             let (height, rise) = (found.height(changed, mark)?, found.rise(plain, changed, mark)?);
             Some(HeightResult {
                 mark: mark_word(mark),
@@ -173,9 +180,9 @@ fn doubtful_word(what: Doubtful) -> &'static str {
 }
 
 /// `axle.side.datum`, as the stance result joins names.
-fn mark_word(mark: &Mark) -> String {
+fn mark_word(mark: &TapeMark) -> String {
     match mark {
-        Mark::Arch { axle, side, datum } => {
+        TapeMark::Arch { axle, side, datum } => {
             let datum = match datum {
                 Datum::GroundToArch => "ground_to_arch",
                 Datum::HubToArch => "hub_to_arch",
@@ -188,7 +195,7 @@ fn mark_word(mark: &Mark) -> String {
                 None => format!("{axle}.{datum}"),
             }
         }
-        Mark::Point(point) => point.clone(),
-        Mark::Gap { axle, element } => format!("{axle}.{element}"),
+        TapeMark::Point(point) => point.clone(),
+        TapeMark::Gap { axle, element } => format!("{axle}.{element}"),
     }
 }

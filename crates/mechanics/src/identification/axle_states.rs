@@ -1,7 +1,7 @@
 //! One axle of an experiment seen alone: what lies on it and how high it stands, state by state.
 
 use super::experiment::{Experiment, IdentificationError};
-use super::measured::{Mark, MeasuredState, Reading};
+use super::measured::{MeasuredState, Measurement, TapeMark};
 use crate::axle_rate::AxleState;
 use crate::stance::{Outcome, StanceError, State, settle};
 use crate::tape::Datum;
@@ -53,9 +53,9 @@ impl Experiment {
     }
 }
 
-fn datum_of(reading: &Reading, of: &str) -> Option<Datum> {
+fn datum_of(reading: &Measurement, of: &str) -> Option<Datum> {
     match reading {
-        Reading::Height { mark: Mark::Arch { axle, datum, .. }, .. } if axle == of => Some(*datum),
+        Measurement::Height { mark: TapeMark::Arch { axle, datum, .. }, .. } if axle == of => Some(*datum),
         _ => None,
     }
 }
@@ -64,7 +64,7 @@ fn datum_of(reading: &Reading, of: &str) -> Option<Datum> {
 fn mean_height(measured: &MeasuredState, of: &str, from: Datum) -> Option<Uncertain<Length>> {
     let read = |wanted| {
         measured.readings.iter().find_map(|reading| match reading {
-            Reading::Height { mark: Mark::Arch { axle, side, datum }, height }
+            Measurement::Height { mark: TapeMark::Arch { axle, side, datum }, height }
                 if axle == of && *datum == from && *side == wanted =>
             {
                 Some(*height)

@@ -1,7 +1,7 @@
 //! Vehicle, doubts and measured states brought together. Raw SI `f64` inside.
 
 use super::doubt::Doubt;
-use super::measured::{Mark, MeasuredState, Reading};
+use super::measured::{MeasuredState, Measurement, TapeMark};
 use crate::stance::{Change, Load, Outcome, Solver, Stance, StanceError, State, Vehicle};
 use crate::units::InShopUnits;
 
@@ -43,12 +43,12 @@ pub enum IdentificationError {
 /// What one place in the list of figures stands for. Figures are counted in their own prior standard deviations, heights
 /// at kerb in metres.
 #[derive(Debug, Clone, PartialEq)]
-pub(super) enum Figure {
+pub(super) enum Unknown {
     Doubt(usize),
     LoadWeight { state: usize, load: usize },
     LoadPlace { state: usize, load: usize },
     Settling { state: usize, place: String },
-    KerbHeight(Mark),
+    KerbHeight(TapeMark),
 }
 
 /// Standard deviation of a height at kerb before it is read, m: any vehicle's.
@@ -85,22 +85,22 @@ impl Experiment {
         Ok(())
     }
 
-    pub(super) fn figures(&self) -> Vec<Figure> {
-        let mut figures: Vec<Figure> = (0..self.doubts.len()).map(Figure::Doubt).collect();
+    pub(super) fn figures(&self) -> Vec<Unknown> {
+        let mut figures: Vec<Unknown> = (0..self.doubts.len()).map(Unknown::Doubt).collect();
         for (index, measured) in self.states.iter().enumerate() {
             for (load, doubt) in measured.load_doubts.iter().enumerate().take(measured.state.loads.len()) {
-                figures.extend((doubt.weight.si() > 0.0).then_some(Figure::LoadWeight { state: index, load }));
-                figures.extend((doubt.position.si() > 0.0).then_some(Figure::LoadPlace { state: index, load }));
+                figures.extend((doubt.weight.si() > 0.0).then_some(Unknown::LoadWeight { state: index, load }));
+                figures.extend((doubt.position.si() > 0.0).then_some(Unknown::LoadPlace { state: index, load }));
             }
-            let marks = || measured.readings.iter().filter_map(Reading::mark);
-            for place in marks().map(Mark::settles_with).filter(|_| measured.settling.si() > 0.0) {
-                let figure = Figure::Settling { state: index, place: place.to_owned() };
+            let marks = || measured.readings.iter().filter_map(Measurement::mark);
+            for place in marks().map(TapeMark::settles_with).filter(|_| measured.settling.si() > 0.0) {
+                let figure = Unknown::Settling { state: index, place: place.to_owned() };
                 if !figures.contains(&figure) {
                     figures.push(figure);
                 }
             }
             for mark in marks() {
-                let figure = Figure::KerbHeight(mark.clone());
+                let figure = Unknown::KerbHeight(mark.clone());
                 if !figures.contains(&figure) {
                     figures.push(figure);
                 }
@@ -110,15 +110,15 @@ impl Experiment {
     }
 
     /// Standard deviation of a figure before anything is read, in the units it is counted in.
-    pub(super) fn prior_sd(figure: &Figure) -> f64 {
-        if matches!(figure, Figure::KerbHeight(_)) { ANY_HEIGHT } else { 1.0 }
+    pub(super) fn prior_sd(figure: &Unknown) -> f64 {
+        if matches!(figure, Unknown::KerbHeight(_)) { ANY_HEIGHT } else { 1.0 }
     }
 
     /// The vehicle with the figures laid over it.
-    pub(super) fn vehicle_at(&self, figures: &[Figure], at: &[f64]) -> Vehicle {
+    pub(super) fn vehicle_at(&self, figures: &[Unknown], at: &[f64]) -> Vehicle {
         let mut vehicle = self.vehicle.clone();
         for (figure, value) in figures.iter().zip(at) {
-            if let Figure::Doubt(index) = figure
+            if let Unknown::Doubt(index) = figure
                 && let Some(doubt) = self.doubts.get(*index)
             {
                 doubt.apply(&mut vehicle, value * doubt.relative_sd);
@@ -128,15 +128,15 @@ impl Experiment {
     }
 
     /// A state with its loads off by as much as the figures say.
-    fn state_at(&self, index: usize, figures: &[Figure], at: &[f64]) -> Result<State, IdentificationError> {
+    fn state_at(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<State, IdentificationError> {
         let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
         let mut state = measured.state.clone();
         for (figure, value) in figures.iter().zip(at) {
-            let (Figure::LoadWeight { state: of, load } | Figure::LoadPlace { state: of, load }) = figure else { continue };
+            let (Unknown::LoadWeight { state: of, load } | Unknown::LoadPlace { state: of, load }) = figure else { continue };
             let (Some(load), Some(doubt)) = (state.loads.get_mut(*load), measured.load_doubts.get(*load)) else { continue };
             match figure {
                 _ if *of != index => {}
-                Figure::LoadWeight { .. } => load.weight += *value * doubt.weight,
+                Unknown::LoadWeight { .. } => load.weight += *value * doubt.weight,
                 _ => load.position += *value * doubt.position,
             }
         }
@@ -147,7 +147,7 @@ impl Experiment {
     pub(super) fn stance_at(
         &self,
         index: usize,
-        figures: &[Figure],
+        figures: &[Unknown],
         at: &[f64],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Stance, IdentificationError> {
@@ -161,7 +161,7 @@ impl Experiment {
     pub(super) fn stance_with_loads(
         &self,
         index: usize,
-        figures: &[Figure],
+        figures: &[Unknown],
         at: &[f64],
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
@@ -173,7 +173,7 @@ impl Experiment {
     }
 
     /// What the model says of every reading of a state; heights counted from kerb, their kerb height and settling left out.
-    pub(super) fn modelled(&self, index: usize, figures: &[Figure], at: &[f64]) -> Result<Vec<f64>, IdentificationError> {
+    pub(super) fn modelled(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<Vec<f64>, IdentificationError> {
         let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
         if measured.readings.is_empty() {
             return Ok(Vec::new());
@@ -184,10 +184,10 @@ impl Experiment {
     }
 
     /// What a figure adds to a height of a mark in a state, per unit of the figure, beside what the model says.
-    pub(super) fn adds(&self, figure: &Figure, state: usize, mark: &Mark) -> f64 {
+    pub(super) fn adds(&self, figure: &Unknown, state: usize, mark: &TapeMark) -> f64 {
         match figure {
-            Figure::KerbHeight(of) if of == mark => 1.0,
-            Figure::Settling { state: of, place } if *of == state && mark.settles_with() == place => {
+            Unknown::KerbHeight(of) if of == mark => 1.0,
+            Unknown::Settling { state: of, place } if *of == state && mark.settles_with() == place => {
                 self.states.get(state).map_or(0.0, |measured| measured.settling.si())
             }
             _ => 0.0,
@@ -195,10 +195,11 @@ impl Experiment {
     }
 
     /// Where to begin: what was believed, and the heights as first read.
-    pub(super) fn start(&self, figures: &[Figure]) -> Vec<f64> {
+    pub(super) fn start(&self, figures: &[Unknown]) -> Vec<f64> {
         let readings = || self.states.iter().flat_map(|state| &state.readings);
-        let first = |mark: &Mark| readings().find(|reading| reading.mark() == Some(mark)).map_or(0.0, |reading| reading.si().0);
-        figures.iter().map(|figure| if let Figure::KerbHeight(mark) = figure { first(mark) } else { 0.0 }).collect()
+        let first =
+            |mark: &TapeMark| readings().find(|reading| reading.mark() == Some(mark)).map_or(0.0, |reading| reading.si().0);
+        figures.iter().map(|figure| if let Unknown::KerbHeight(mark) = figure { first(mark) } else { 0.0 }).collect()
     }
 }
 
@@ -210,13 +211,13 @@ fn stand(vehicle: &Vehicle, state: &State) -> Result<Stance, IdentificationError
     }
 }
 
-impl Figure {
+impl Unknown {
     /// Whether the model must be solved again when it moves: in a state, or in all.
     pub(super) fn is_modelled_in(&self, state: usize) -> bool {
         match self {
-            Figure::Doubt(_) => true,
-            Figure::LoadWeight { state: of, .. } | Figure::LoadPlace { state: of, .. } => *of == state,
-            Figure::Settling { .. } | Figure::KerbHeight(_) => false,
+            Unknown::Doubt(_) => true,
+            Unknown::LoadWeight { state: of, .. } | Unknown::LoadPlace { state: of, .. } => *of == state,
+            Unknown::Settling { .. } | Unknown::KerbHeight(_) => false,
         }
     }
 }

@@ -1,7 +1,7 @@
 //! Where the vehicle will stand, with everything still in doubt carried through. Raw SI `f64` inside.
 
-use super::experiment::{Figure, IdentificationError};
-use super::measured::Mark;
+use super::experiment::{IdentificationError, Unknown};
+use super::measured::TapeMark;
 use super::posterior::Identified;
 use crate::stance::{Change, Load, Stance, Vehicle};
 use crate::uncertain::Uncertain;
@@ -68,9 +68,9 @@ impl Identified {
 
     /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or
     /// where its spread is past all figures.
-    pub fn height(&self, forecast: &Forecast, mark: &Mark) -> Option<Uncertain<Length>> {
+    pub fn height(&self, forecast: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
         let change = mark.change(&forecast.stance)?;
-        let place = self.figures.iter().position(|figure| *figure == Figure::KerbHeight(mark.clone()))?;
+        let place = self.figures.iter().position(|figure| *figure == Unknown::KerbHeight(mark.clone()))?;
         let kerb = self.at.get(place)?;
         let mut slopes = forecast.slopes(mark);
         if let Some(slope) = slopes.get_mut(place) {
@@ -80,7 +80,7 @@ impl Identified {
     }
 
     /// How much a mark rises from one forecast to another: what both have in common falls out.
-    pub fn rise(&self, from: &Forecast, to: &Forecast, mark: &Mark) -> Option<Uncertain<Length>> {
+    pub fn rise(&self, from: &Forecast, to: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
         let rise = mark.change(&to.stance)? - mark.change(&from.stance)?;
         let slopes: Vec<f64> = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
         self.finite(rise, &slopes)
@@ -109,7 +109,7 @@ impl Identified {
 
 impl Forecast {
     /// How the mark's change moves per standard deviation of each figure.
-    fn slopes(&self, mark: &Mark) -> Vec<f64> {
+    fn slopes(&self, mark: &TapeMark) -> Vec<f64> {
         let difference = |[above, below]: &[Stance; 2]| Some(0.5 * (mark.change(above)? - mark.change(below)?));
         self.beside.iter().map(|beside| beside.as_ref().and_then(difference).unwrap_or(0.0)).collect()
     }

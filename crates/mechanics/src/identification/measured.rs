@@ -9,7 +9,7 @@ use crate::units::{Force, InShopUnits, Length};
 /// A place whose height was read, and from where. Heights from one mark are compared with each other; the height at
 /// kerb that lies behind them all is found with the rest.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Mark {
+pub enum TapeMark {
     /// The arch over a wheel.
     Arch {
         /// Which axle.
@@ -32,11 +32,11 @@ pub enum Mark {
 
 /// One thing that was read, with its standard deviation.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Reading {
+pub enum Measurement {
     /// A height or a clearance.
     Height {
         /// Of what, from where.
-        mark: Mark,
+        mark: TapeMark,
         /// The tape's reading.
         height: Uncertain<Length>,
     },
@@ -79,31 +79,31 @@ pub struct MeasuredState {
     /// How far an axle (or a point) may stand from where it would come to rest: common to both sides, new in every state.
     pub settling: Length,
     /// What was read.
-    pub readings: Vec<Reading>,
+    pub readings: Vec<Measurement>,
 }
 
-impl Mark {
+impl TapeMark {
     /// The mean of both arches over an axle.
     pub fn axle(axle: impl Into<String>, datum: Datum) -> Self {
-        Mark::Arch { axle: axle.into(), side: None, datum }
+        TapeMark::Arch { axle: axle.into(), side: None, datum }
     }
 
     /// The arch over one wheel.
     pub fn corner(axle: impl Into<String>, side: Side, datum: Datum) -> Self {
-        Mark::Arch { axle: axle.into(), side: Some(side), datum }
+        TapeMark::Arch { axle: axle.into(), side: Some(side), datum }
     }
 
     /// The axle, or the point, whose settling it takes part in.
     pub(super) fn settles_with(&self) -> &str {
         match self {
-            Mark::Arch { axle: place, .. } | Mark::Gap { axle: place, .. } | Mark::Point(place) => place,
+            TapeMark::Arch { axle: place, .. } | TapeMark::Gap { axle: place, .. } | TapeMark::Point(place) => place,
         }
     }
 
     /// How far it went from the kerb state, m (a clearance: what it is). `None` for what the vehicle does not have.
     pub(super) fn change(&self, stance: &Stance) -> Option<f64> {
         match self {
-            Mark::Arch { axle, side, datum } => {
+            TapeMark::Arch { axle, side, datum } => {
                 let axle = stance.axle(axle)?;
                 let changes = match datum.includes_tyre() {
                     true => &axle.ground_to_arch_change,
@@ -111,8 +111,8 @@ impl Mark {
                 };
                 Some(of_sides(changes.left.si(), changes.right.si(), *side))
             }
-            Mark::Point(name) => stance.point(name).map(|rise| rise.si()),
-            Mark::Gap { axle, element } => {
+            TapeMark::Point(name) => stance.point(name).map(|rise| rise.si()),
+            TapeMark::Gap { axle, element } => {
                 let axle = stance.axle(axle)?;
                 let gaps = Sides::from_fn(|side| axle.gap(side, element));
                 match (gaps.left, gaps.right) {
@@ -132,21 +132,21 @@ fn of_sides(left: f64, right: f64, side: Option<Side>) -> f64 {
     }
 }
 
-impl Reading {
+impl Measurement {
     /// What was read, and its standard deviation, in SI units.
     pub(super) fn si(&self) -> (f64, f64) {
         match self {
-            Reading::Height { height, .. } => (height.value.si(), height.sd.si()),
-            Reading::WheelLoad { load, .. } | Reading::AxleLoad { load, .. } | Reading::TongueWeight(load) => {
+            Measurement::Height { height, .. } => (height.value.si(), height.sd.si()),
+            Measurement::WheelLoad { load, .. } | Measurement::AxleLoad { load, .. } | Measurement::TongueWeight(load) => {
                 (load.value.si(), load.sd.si())
             }
         }
     }
 
     /// The mark whose kerb height lies behind the reading, if it is a height.
-    pub(super) fn mark(&self) -> Option<&Mark> {
+    pub(super) fn mark(&self) -> Option<&TapeMark> {
         match self {
-            Reading::Height { mark, .. } => Some(mark),
+            Measurement::Height { mark, .. } => Some(mark),
             _ => None,
         }
     }
@@ -154,10 +154,10 @@ impl Reading {
     /// What the model says of it: a change from kerb for heights, the load itself for loads.
     pub(super) fn modelled(&self, stance: &Stance) -> Option<f64> {
         match self {
-            Reading::Height { mark, .. } => mark.change(stance),
-            Reading::WheelLoad { axle: name, side, .. } => stance.axle(name).map(|axle| axle.wheel_loads.get(*side).si()),
-            Reading::AxleLoad { axle: name, .. } => stance.axle(name).map(|axle| axle.load().si()),
-            Reading::TongueWeight(_) => stance.tongue_weight.map(|weight| weight.si()),
+            Measurement::Height { mark, .. } => mark.change(stance),
+            Measurement::WheelLoad { axle: name, side, .. } => stance.axle(name).map(|axle| axle.wheel_loads.get(*side).si()),
+            Measurement::AxleLoad { axle: name, .. } => stance.axle(name).map(|axle| axle.load().si()),
+            Measurement::TongueWeight(_) => stance.tongue_weight.map(|weight| weight.si()),
         }
     }
 }

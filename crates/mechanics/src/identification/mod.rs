@@ -6,7 +6,7 @@
 //! whatever is predicted from it keeps the errors that hang together: a block's rise is exact though the rate is not.
 //!
 //! ```
-//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, Mark, MeasuredState, Reading};
+//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, TapeMark, MeasuredState, Measurement};
 //! use wise_badger_mechanics::side::Sides;
 //! use wise_badger_mechanics::stance::{Axle, AxleKind, Change, Corner, Load, MainSpring, State, Vehicle};
 //! use wise_badger_mechanics::tape::Datum;
@@ -35,11 +35,11 @@
 //!     coupler: None,
 //!     equalisers: vec![],
 //! };
-//! let rear = Mark::axle("rear", Datum::HubToArch);
+//! let rear = TapeMark::axle("rear", Datum::HubToArch);
 //! let state = |load: f64, height: f64| MeasuredState {
 //!     settling: inches(0.06),
 //!     load_doubts: vec![LoadDoubt { weight: pounds(26.0), position: inches(2.0) }],
-//!     readings: vec![Reading::Height { mark: rear.clone(), height: Uncertain::new(inches(height), inches(0.05)) }],
+//!     readings: vec![Measurement::Height { mark: rear.clone(), height: Uncertain::new(inches(height), inches(0.05)) }],
 //!     state: State::with_loads(format!("{load} lb"), vec![Load::at(pounds(load), inches(145.0))]),
 //! };
 //! let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: vec!["rear".into()], relative_sd: 0.35 }];
@@ -63,5 +63,5 @@ mod posterior;
 pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};
 pub use forecast::Forecast;
-pub use measured::{LoadDoubt, Mark, MeasuredState, Reading};
+pub use measured::{LoadDoubt, MeasuredState, Measurement, TapeMark};
 pub use posterior::{Identified, Misfit, Search};

@@ -1,7 +1,7 @@
 //! The best agreement of model and readings, and the covariance around it. Raw SI `f64` inside.
 
 use super::doubt::Share;
-use super::experiment::{Experiment, Figure, IdentificationError};
+use super::experiment::{Experiment, IdentificationError, Unknown};
 use crate::cholesky::{factorise, solve_factorised};
 use crate::stance::Vehicle;
 
@@ -9,7 +9,7 @@ use crate::stance::Vehicle;
 #[derive(Debug, Clone, PartialEq)]
 pub struct Identified {
     pub(super) experiment: Experiment,
-    pub(super) figures: Vec<Figure>,
+    pub(super) figures: Vec<Unknown>,
     pub(super) at: Vec<f64>,
     /// Row by row, of the figures in their own units.
     pub(super) covariance: Vec<f64>,
@@ -64,7 +64,7 @@ impl Experiment {
     }
 }
 
-fn seek(experiment: Experiment, figures: Vec<Figure>) -> Result<Identified, IdentificationError> {
+fn seek(experiment: Experiment, figures: Vec<Unknown>) -> Result<Identified, IdentificationError> {
     let mut at = experiment.start(&figures);
     let mut now = Agreement::at(&experiment, &figures, &at)?;
     let n = figures.len();
@@ -102,7 +102,7 @@ struct Agreement {
 }
 
 impl Agreement {
-    fn at(experiment: &Experiment, figures: &[Figure], at: &[f64]) -> Result<Self, IdentificationError> {
+    fn at(experiment: &Experiment, figures: &[Unknown], at: &[f64]) -> Result<Self, IdentificationError> {
         let mut total: f64 = figures.iter().zip(at).map(|(figure, value)| (value / Experiment::prior_sd(figure)).powi(2)).sum();
         let mut left_over = Vec::with_capacity(experiment.states.len());
         for (index, measured) in experiment.states.iter().enumerate() {
@@ -140,7 +140,7 @@ impl Agreement {
 /// How every reading moves with every figure: by figure, by state, by reading.
 type Slopes = Vec<Vec<Vec<f64>>>;
 
-fn slopes(experiment: &Experiment, figures: &[Figure], at: &[f64]) -> Result<Slopes, IdentificationError> {
+fn slopes(experiment: &Experiment, figures: &[Unknown], at: &[f64]) -> Result<Slopes, IdentificationError> {
     let mut moved = at.to_vec();
     let mut slopes = Vec::with_capacity(figures.len());
     for (place, figure) in figures.iter().enumerate() {
@@ -168,10 +168,10 @@ fn slopes(experiment: &Experiment, figures: &[Figure], at: &[f64]) -> Result<Slo
     Ok(slopes)
 }
 
-impl Figure {
+impl Unknown {
     fn small_step(&self, experiment: &Experiment) -> f64 {
         match self {
-            Figure::Doubt(index) => {
+            Unknown::Doubt(index) => {
                 let sd = experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd);
                 SMALL.min(LONGEST_LOG / sd)
             }
@@ -182,7 +182,7 @@ impl Figure {
     /// How far a round may move it.
     fn longest_step(&self, experiment: &Experiment) -> f64 {
         match self {
-            Figure::Doubt(index) => LONGEST_STEP / experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd),
+            Unknown::Doubt(index) => LONGEST_STEP / experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd),
             _ => f64::INFINITY,
         }
     }
@@ -191,7 +191,7 @@ impl Figure {
 /// `JᵀWJ + P` and `JᵀW r − P x`.
 fn normal_equations(
     experiment: &Experiment,
-    figures: &[Figure],
+    figures: &[Unknown],
     at: &[f64],
     now: &Agreement,
     slopes: &Slopes,
@@ -221,7 +221,7 @@ fn normal_equations(
 /// Goes along a step as far as it gets better, halving it; `None` where nothing gets better.
 fn shorten(
     experiment: &Experiment,
-    figures: &[Figure],
+    figures: &[Unknown],
     at: &[f64],
     step: &[f64],
     now: &Agreement,

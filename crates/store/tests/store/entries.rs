@@ -11,7 +11,7 @@ use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, load};
 
-use crate::{Bench, INCH, POUND, inches, pounds};
+use crate::{INCH, POUND, TestShop, inches, pounds};
 
 pub(crate) fn rows(connection: &mut PgConnection, table: &str) -> i64 {
     #[derive(QueryableByName)]
@@ -29,7 +29,7 @@ fn placed(ahead: bool) -> LoadEntry {
 
 #[test]
 fn a_new_load_takes_the_old_ones_place_and_the_old_one_stays() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let weighed = LoadEntry::Weighed {
         rear_empty: pounds("2,300", 2300.0),
         rear_loaded: pounds("3,310", 3310.0),
@@ -58,7 +58,7 @@ fn a_weight_ahead_of_the_axle_is_a_negative_distance_behind_it() {
 
 #[test]
 fn each_aim_comes_back_as_it_was_set() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let aims = [
         AimEntry::LevelLoaded { rake: inches("1/2", 0.5), tolerance: inches("1/4", 0.25) },
         AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) },
@@ -85,7 +85,7 @@ fn each_aim_comes_back_as_it_was_set() {
 /// Rows written before a field was thought of must still be read.
 #[test]
 fn documents_of_earlier_versions_are_still_read() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let quantity = r#"{"text": "1/4", "unit": "in", "si": 0.00635}"#;
     let put = |connection: &mut PgConnection, table: &str, columns: &str, values: String| {
         let (shop, job, by) = (person.shop_id.0, job.id.0, person.id.0);
@@ -105,7 +105,7 @@ fn documents_of_earlier_versions_are_still_read() {
 
 #[test]
 fn each_correction_comes_back_as_what_the_sums_take() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let table = TypedTable {
         text: "0;0\n1;500".to_owned(),
         length_unit: UnitWord::In,
@@ -140,9 +140,9 @@ fn each_correction_comes_back_as_what_the_sums_take() {
 
 #[test]
 fn a_correction_is_taken_off_the_list_and_put_back() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let stranger = bench.stranger();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
     let id = correction::consider(connection, person, job.id, &block).unwrap();
     let foreign = correction::withdraw(connection, &stranger, job.id, id);
@@ -155,7 +155,7 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
 
 #[test]
 fn the_prediction_is_kept_as_it_stood_when_chosen() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     crate::readings::put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
     let first = correction::consider(&mut connection, &person, job.id, &block).unwrap();

@@ -13,11 +13,11 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{JobNumber, StoreError, job_list, person, shop};
 
-use crate::{Bench, INCH, inches, intake, pounds, somebody};
+use crate::{INCH, TestShop, inches, intake, pounds, somebody};
 
 #[test]
 fn what_intake_wrote_down_comes_back_as_typed() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
     assert_eq!(found.intake, intake("first"));
     assert_eq!((found.job.revision, found.measured.datum, found.job.finished_at), (1, None, None));
@@ -31,7 +31,7 @@ fn what_intake_wrote_down_comes_back_as_typed() {
 
 #[test]
 fn each_shop_counts_its_own_jobs_and_sees_no_others() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let second = job::open(&mut bench.connection, &bench.person, &intake("again")).unwrap();
     let stranger = bench.stranger();
     let theirs = job::open(&mut bench.connection, &stranger, &intake("theirs")).unwrap();
@@ -72,7 +72,7 @@ fn jobs_opened_at_once_get_numbers_of_their_own() {
 
 #[test]
 fn a_saving_from_a_stale_page_is_refused_and_says_who_was_first() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
     let connection = &mut bench.connection;
     assert_eq!(job::revise(connection, &colleague, bench.job.id, 1, Closed::Refuses).unwrap(), 2);
@@ -86,7 +86,7 @@ fn a_saving_from_a_stale_page_is_refused_and_says_who_was_first() {
 
 #[test]
 fn the_newest_jobs_come_first_and_in_pages() {
-    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     for index in 2..=5 {
         job::open(&mut connection, &person, &intake(&format!("job {index}"))).unwrap();
     }
@@ -101,7 +101,7 @@ fn the_newest_jobs_come_first_and_in_pages() {
 
 #[test]
 fn the_number_of_queries_does_not_grow_with_the_jobs() {
-    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     let count = Arc::new(AtomicUsize::new(0));
     let counter = count.clone();
     connection.set_instrumentation(move |event: InstrumentationEvent<'_>| {
@@ -129,7 +129,7 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
 
 #[test]
 fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let manner = TapeManner {
         datum: Datum::HubToArch,
         rolled_and_bounced: true,
@@ -168,14 +168,14 @@ async fn a_write_that_fails_midway_leaves_nothing_behind() {
 
 #[test]
 fn the_first_shop_opened_is_the_one_served() {
-    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     shop::open(&mut connection, "Later shop").unwrap();
     assert_eq!(shop::first(&mut connection).unwrap().map(|shop| shop.id), Some(person.shop_id));
 }
 
 #[test]
 fn a_trailers_axles_are_kept_and_belong_to_a_trailer_alone() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let (connection, person) = (&mut bench.connection, &bench.person);
     let trailer = Intake {
         class: VehicleClass::TandemTrailer,

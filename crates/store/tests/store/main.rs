@@ -24,20 +24,20 @@ const INCH: f64 = 0.0254;
 const POUND: f64 = 4.448_221_615_260_5;
 
 /// A shop with somebody in it and a job, in a transaction that is never kept.
-struct Bench {
+struct TestShop {
     connection: PgConnection,
     person: Person,
     job: Job,
     database: TestDatabase,
 }
 
-impl Bench {
+impl TestShop {
     fn new() -> Self {
         let database = TestDatabase::create();
         let mut connection = database.scratch_connection();
         let person = somebody(&mut connection, "Shop under test", "Ada");
         let job = job::open(&mut connection, &person, &intake("first")).unwrap();
-        Bench { connection, person, job, database }
+        TestShop { connection, person, job, database }
     }
 
     fn colleague(&mut self) -> Person {

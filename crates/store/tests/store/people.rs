@@ -6,7 +6,7 @@ use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_store::session::{self, Session};
 use wise_badger_store::{StoreError, person};
 
-use crate::Bench;
+use crate::TestShop;
 
 diesel::table! {
     sessions (key_hash) {
@@ -16,9 +16,9 @@ diesel::table! {
 
 #[test]
 fn people_are_listed_by_name_and_known_only_in_their_shop() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let (colleague, stranger) = (bench.colleague(), bench.stranger());
-    let Bench { connection, person, .. } = &mut bench;
+    let TestShop { connection, person, .. } = &mut bench;
     let names: Vec<String> = person::of_shop(connection, person.shop_id).unwrap().into_iter().map(|p| p.name).collect();
     assert_eq!(names, ["Ada", "Bo"]);
     assert_eq!(person::find(connection, person.shop_id, colleague.id).unwrap().trade, "Apprentice");
@@ -29,9 +29,9 @@ fn people_are_listed_by_name_and_known_only_in_their_shop() {
 
 #[test]
 fn everybody_reads_their_own_units() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
-    let Bench { connection, person, .. } = &mut bench;
+    let TestShop { connection, person, .. } = &mut bench;
     person::set_units(connection, person, LengthUnit::Millimetres, WeightUnit::Kilograms).unwrap();
     let mine = person::find(connection, person.shop_id, person.id).unwrap();
     assert_eq!((mine.length_unit(), mine.weight_unit()), (LengthUnit::Millimetres, WeightUnit::Kilograms));
@@ -41,7 +41,7 @@ fn everybody_reads_their_own_units() {
 
 #[test]
 fn a_session_is_found_until_it_ends() {
-    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     let now = Utc::now();
     let kept = Session {
         key_hash: "a hash".to_owned(),
@@ -61,7 +61,7 @@ fn a_session_is_found_until_it_ends() {
 
 #[test]
 fn a_clock_that_jumps_ahead_signs_nobody_off_for_good() {
-    let Bench { mut connection, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, database: _database, .. } = TestShop::new();
     let keep = |connection: &mut PgConnection, hash: &str, days: i64| {
         let expires_at = Utc::now() + TimeDelta::days(days);
         let state = serde_json::json!({});

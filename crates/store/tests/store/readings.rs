@@ -13,7 +13,7 @@ use wise_badger_store::person::Person;
 use wise_badger_store::reading::{self};
 use wise_badger_store::{JobId, PgConnection};
 
-use crate::{Bench, INCH, inches};
+use crate::{INCH, TestShop, inches};
 
 const LEFT: Spot = Spot { phase: Phase::Found, state: LoadState::Empty, place: Place::RearLeft };
 
@@ -33,9 +33,9 @@ fn standing(connection: &mut PgConnection, person: &Person, job: JobId) -> Vec<(
 
 #[test]
 fn an_unchanged_reading_stays_with_whoever_took_it() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     put(connection, person, job.id, &[("21 1/2", 21.5), ("21.5", 21.5)]);
     put(connection, &colleague, job.id, &[("21 1/2", 21.5), ("21 3/8", 21.375)]);
     let expected = [("21 1/2".to_owned(), person.id.0), ("21 3/8".to_owned(), colleague.id.0)];
@@ -48,7 +48,7 @@ fn an_unchanged_reading_stays_with_whoever_took_it() {
 
 #[test]
 fn a_corrected_or_dropped_reading_stays_on_record() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
     put(&mut connection, &person, job.id, &[("20 1/2", 20.5)]);
     put(&mut connection, &person, job.id, &[]);
@@ -58,7 +58,7 @@ fn a_corrected_or_dropped_reading_stays_on_record() {
 
 #[test]
 fn another_datum_makes_another_reading() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     put(&mut connection, &person, job.id, &[("36", 36.0)]);
     let mut same = at(LEFT, &[("36", 36.0)]);
     same.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
@@ -70,7 +70,7 @@ fn another_datum_makes_another_reading() {
 
 #[test]
 fn readings_after_fitting_leave_those_before_alone() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
     let fitted = at(Spot { phase: Phase::Fitted, ..LEFT }, &[("23 1/2", 23.5)]);
     reading::replace(&mut connection, &person, job.id, Phase::Fitted, &fitted, "").unwrap();
@@ -81,7 +81,7 @@ fn readings_after_fitting_leave_those_before_alone() {
 
 #[test]
 fn readings_make_the_survey_the_sums_run_on() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let manner = TapeManner {
         datum: Datum::HubToArch,
         rolled_and_bounced: true,
@@ -107,7 +107,7 @@ fn readings_make_the_survey_the_sums_run_on() {
 
 #[test]
 fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_read() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let manner = TapeManner {
         datum: Datum::HubToArch,
         rolled_and_bounced: true,
@@ -131,7 +131,7 @@ fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_
 
 #[test]
 fn no_reading_can_point_into_another_shop() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let stranger = bench.stranger();
     let connection = &mut bench.connection;
     let refused = connection.transaction(|connection| {

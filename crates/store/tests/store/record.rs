@@ -11,7 +11,7 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, job_list, job_record, job_sheet, photograph};
 
 use crate::entries::rows;
-use crate::{Bench, inches, intake, pounds};
+use crate::{TestShop, inches, intake, pounds};
 
 fn pack(thickness: f64) -> PackEntry {
     let typed = |si| Some(Typed { text: "1".to_owned(), unit: UnitWord::In, si });
@@ -36,7 +36,7 @@ fn pack(thickness: f64) -> PackEntry {
 
 #[test]
 fn a_figure_that_is_none_is_never_stored() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     for none in [f64::NAN, f64::INFINITY, f64::NEG_INFINITY] {
         let bench = job_sheet::replace(connection, &person, job.id, &BenchEntry::found(pack(none)));
@@ -71,7 +71,7 @@ fn spoil(connection: &mut PgConnection) {
 
 #[test]
 fn one_unreadable_job_is_told_by_its_number_and_harms_no_other() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     let sound = job::open(connection, &person, &intake("sound")).unwrap();
     job_sheet::replace(connection, &person, job.id, &BenchEntry::found(pack(0.008))).unwrap();
@@ -90,9 +90,9 @@ fn one_unreadable_job_is_told_by_its_number_and_harms_no_other() {
 
 #[test]
 fn a_record_can_be_taken_along_as_it_stands_and_only_by_its_own_shop() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let stranger = bench.stranger();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     job_sheet::replace(connection, person, job.id, &BenchEntry::found(pack(0.008))).unwrap();
     crate::readings::put(connection, person, job.id, &[("21 1/2", 21.5)]);
     let new = photograph::NewPhotograph { subject: "leaves".to_owned(), jpeg: vec![1; 9], width: 3, height: 3 };
@@ -110,7 +110,7 @@ fn a_record_can_be_taken_along_as_it_stands_and_only_by_its_own_shop() {
 
 #[test]
 fn how_far_a_job_has_come_is_known_for_one_revision_and_forgotten_when_the_program_starts() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     let standing = |connection: &mut PgConnection| job_list::newest(connection, person.shop_id, 1, None).unwrap().remove(0).1;
     assert_eq!(standing(connection), None);
@@ -130,7 +130,7 @@ fn events(connection: &mut PgConnection, bench: (&wise_badger_store::person::Per
 
 #[test]
 fn every_change_says_who_and_from_what_to_what() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     let heavier = Intake { rear_rating: pounds("4,500", 4500.0), ..intake("first") };
     job::set_intake(connection, &person, job.id, &heavier).unwrap();
@@ -165,7 +165,7 @@ fn every_change_says_who_and_from_what_to_what() {
 
 #[test]
 fn a_long_history_comes_in_stretches_that_miss_nothing() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     for tolerance in 0..150 {
         let aimed = AimSheet::from(AimEntry::LevelEmpty { tolerance: inches(&tolerance.to_string(), 0.25) });
@@ -189,7 +189,7 @@ fn a_long_history_comes_in_stretches_that_miss_nothing() {
 
 #[test]
 fn a_list_of_corrections_has_an_end() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     let mut last = None;
     for _ in 0..correction::MOST {

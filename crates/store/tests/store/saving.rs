@@ -10,7 +10,7 @@ use wise_badger_store::submission::{self, Sending};
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{Database, DieselError, JobId, PgConnection, StoreError};
 
-use crate::{Bench, intake, somebody};
+use crate::{TestShop, intake, somebody};
 
 fn sending(form: &str, token: &str, content: &str) -> Sending {
     Sending { form: form.to_owned(), token: token.to_owned(), content_hash: content.to_owned() }
@@ -36,7 +36,7 @@ fn label(connection: &mut PgConnection, bench: &(Person, job::Job)) -> String {
 
 #[test]
 fn the_same_content_is_saved_once_and_another_is_a_saving_of_its_own() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let (connection, here) = (&mut connection, (person.clone(), job.clone()));
     let mut send = |content: &str| save(connection, &person, &sending("/jobs/1/tape", "token", content), job.id, 1, content);
     send("21 5/8").unwrap();
@@ -49,9 +49,9 @@ fn the_same_content_is_saved_once_and_another_is_a_saving_of_its_own() {
 
 #[test]
 fn another_content_over_what_was_saved_since_is_a_conflict() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     save(connection, person, &sending("/jobs/1/tape", "token", "mine"), job.id, 1, "mine").unwrap();
     save(connection, &colleague, &sending("/jobs/1/tape", "other", "theirs"), job.id, 2, "theirs").unwrap();
     let again = connection.transaction(|connection| {
@@ -66,7 +66,7 @@ fn another_content_over_what_was_saved_since_is_a_conflict() {
 
 #[test]
 fn a_content_that_was_overtaken_by_another_is_not_guessed_about() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let mut send = |content: &str| save(&mut connection, &person, &sending("/jobs/1/tape", "token", content), job.id, 1, content);
     send("a").unwrap();
     send("b").unwrap();
@@ -76,9 +76,9 @@ fn a_content_that_was_overtaken_by_another_is_not_guessed_about() {
 
 #[test]
 fn a_token_is_good_for_one_form_of_one_job_and_one_person() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     let second = job::open(connection, person, &intake("second")).unwrap();
     save(connection, person, &sending("/jobs/1/intake", "token", "x"), job.id, 1, "first form").unwrap();
     save(connection, person, &sending("/jobs/2/intake", "token", "x"), second.id, 1, "other job").unwrap();
@@ -90,7 +90,7 @@ fn a_token_is_good_for_one_form_of_one_job_and_one_person() {
 
 #[test]
 fn a_finished_job_is_closed_until_it_is_taken_up_again() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     let close = |connection: &mut PgConnection, token: &str, seen, finished, closed| {
         saving::save(connection, &person, &sending("/jobs/1/finish", token, "x"), job.id, seen, closed, |connection, person| {
@@ -112,7 +112,7 @@ fn a_finished_job_is_closed_until_it_is_taken_up_again() {
 
 #[test]
 fn a_job_is_opened_once_and_what_was_changed_before_the_answer_came_is_written_over_it() {
-    let Bench { mut connection, person, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     let mut open = |content: &str| {
         saving::open(&mut connection, &person, &sending("/jobs/new", "token", content), &intake(content)).map(|number| number.0)
     };
@@ -126,7 +126,7 @@ fn a_job_is_opened_once_and_what_was_changed_before_the_answer_came_is_written_o
 
 #[test]
 fn tokens_are_forgotten_after_weeks_and_by_the_records_own_clock() {
-    let Bench { mut connection, person, job, database: _database } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     save(connection, &person, &sending("/jobs/1/aim", "old", "x"), job.id, 1, "one").unwrap();
     save(connection, &person, &sending("/jobs/1/aim", "young", "x"), job.id, 2, "two").unwrap();

@@ -20,7 +20,7 @@ use wise_badger_store::reading::{self};
 use wise_badger_store::{PgConnection, StoreError, job_sheet, load};
 
 use crate::entries::rows;
-use crate::{Bench, POUND, inches, intake, pounds};
+use crate::{POUND, TestShop, inches, intake, pounds};
 
 fn item(name: &str, amount: Typed, cases: &[u8]) -> ItemEntry {
     ItemEntry {
@@ -59,7 +59,7 @@ fn file(connection: &mut PgConnection, bench: &(wise_badger_store::ShopId, wise_
 
 #[test]
 fn each_kind_of_sheet_comes_back_as_it_was_written_and_the_one_before_stays() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let look_over = LookOverEntry {
         findings: vec![FindingEntry {
             area: Area::HosesAndWires,
@@ -100,7 +100,7 @@ fn each_kind_of_sheet_comes_back_as_it_was_written_and_the_one_before_stays() {
 
 #[test]
 fn a_case_of_the_plan_makes_the_load_and_what_is_always_aboard_is_part_of_the_vehicle() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let here = (person.shop_id, job.number);
     job_sheet::replace(&mut connection, &person, job.id, &plan()).unwrap();
     load::replace(&mut connection, &person, job.id, Some(&LoadEntry::Planned { case: 2 })).unwrap();
@@ -121,7 +121,7 @@ fn a_case_of_the_plan_makes_the_load_and_what_is_always_aboard_is_part_of_the_ve
 
 #[test]
 fn corners_weighed_on_tape_make_the_empty_axle_and_the_scale_of_a_case() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let here = (person.shop_id, job.number);
     // Nothing is stated at intake, so what was weighed on Tape counts.
     job::set_intake(&mut connection, &person, job.id, &Intake { kerb_rear: None, ..intake("first") }).unwrap();
@@ -148,9 +148,9 @@ fn corners_weighed_on_tape_make_the_empty_axle_and_the_scale_of_a_case() {
 
 #[test]
 fn a_photograph_is_the_jobs_and_the_shops_own_and_taken_off_it_stays_on_record() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let stranger = bench.stranger();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     let new = NewPhotograph { subject: "leaves".to_owned(), jpeg: vec![0xFF, 0xD8], width: 40, height: 30 };
     let id = photograph::keep(connection, person, job.id, &new).unwrap();
     assert_eq!(photograph::jpeg(connection, person.shop_id, job.id, id).unwrap(), new.jpeg);
@@ -165,9 +165,9 @@ fn a_photograph_is_the_jobs_and_the_shops_own_and_taken_off_it_stays_on_record()
 
 #[test]
 fn the_history_tells_who_did_what_and_counts_readings_taken_together() {
-    let mut bench = Bench::new();
+    let mut bench = TestShop::new();
     let colleague = bench.colleague();
-    let Bench { connection, person, job, .. } = &mut bench;
+    let TestShop { connection, person, job, .. } = &mut bench;
     crate::readings::put(connection, person, job.id, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
     crate::readings::put(connection, &colleague, job.id, &[("21 1/2", 21.5)]);
     job_sheet::replace(connection, &colleague, job.id, &plan()).unwrap();
@@ -186,7 +186,7 @@ fn the_history_tells_who_did_what_and_counts_readings_taken_together() {
 
 #[test]
 fn a_step_back_leads_to_what_stood_before_and_a_new_sheet_from_there_has_its_own_way_back() {
-    let Bench { mut connection, person, job, database: _database, .. } = Bench::new();
+    let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let drive = |words: &str| DriveEntry { words: words.to_owned(), ..DriveEntry::default() };
     let stands = |connection: &mut PgConnection| file(connection, &(person.shop_id, job.number)).drive.words;
     let step = |connection: &mut PgConnection, way| job_sheet::step::<DriveEntry>(connection, &person, job.id, way).unwrap();

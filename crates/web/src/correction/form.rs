@@ -6,7 +6,7 @@ use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, TypedTable};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Axles, CorrectionProblem, Row, Site, Takes};
+use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Site, Takes};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
 use wise_badger_mechanics::tape::{parse_length, parse_weight};
@@ -57,7 +57,7 @@ pub(crate) fn site_form(sheet: &Sheet, class: VehicleClass) -> SiteForm {
     SiteForm { open: !(axles.is_only(Axles::Rear.word()) && side.is_only(BOTH)), axles, side }
 }
 
-fn field_of(sheet: &Sheet, row: &Row, words: &FieldWords) -> Field {
+fn field_of(sheet: &Sheet, row: &KindRow, words: &FieldWords) -> Field {
     let field = match takes(row, words) {
         Some(Takes::Within(bound)) => match bound.dimension {
             Dimension::Length => sheet.length_field(words.field, words.label),
@@ -73,7 +73,7 @@ fn field_of(sheet: &Sheet, row: &Row, words: &FieldWords) -> Field {
     field.hint(words.hint)
 }
 
-fn takes(row: &Row, words: &FieldWords) -> Option<Takes> {
+fn takes(row: &KindRow, words: &FieldWords) -> Option<Takes> {
     row.figures.iter().find(|figure| figure.name == words.figure).map(|figure| figure.takes)
 }
 
@@ -129,7 +129,7 @@ fn read_site(sheet: &mut Sheet, class: VehicleClass) -> Option<Site> {
     Some(Site { axles: axles?, side: side? })
 }
 
-fn read_figure(sheet: &mut Sheet, row: &Row, words: &FieldWords) -> Option<FigureEntry> {
+fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords) -> Option<FigureEntry> {
     let Some(Takes::Within(bound)) = takes(row, words) else { return force_table(sheet, words.field).map(FigureEntry::from) };
     let typed = match bound.dimension {
         Dimension::Length if bound.least < 0.0 => sheet.signed_length(words.field),

@@ -13,7 +13,7 @@ mod words;
 pub(crate) use form::{SiteForm, check, fill, kinds_form, site_form};
 pub(crate) use words::{account, correction_name, formula};
 
-use wise_badger_mechanics::correction::Row;
+use wise_badger_mechanics::correction::KindRow;
 
 /// The words of every kind, in the order offered.
 static KINDS: &[&KindWords] = &[
@@ -28,7 +28,7 @@ static KINDS: &[&KindWords] = &[
 
 /// The words of one kind. A figure's name in braces stands for what was typed of it, or for what it comes to.
 struct KindWords {
-    row: &'static Row,
+    row: &'static KindRow,
     /// What it is called where it is picked.
     name: &'static str,
     /// What it is called in a list.
@@ -55,7 +55,7 @@ struct FieldWords {
 
 impl KindWords {
     /// The words of a kind. A kind without any is a fault of ours, and not to be shown under another's name.
-    fn of(row: &Row) -> &'static KindWords {
+    fn of(row: &KindRow) -> &'static KindWords {
         KINDS.iter().copied().find(|words| words.row == row).expect("every kind of the mechanics has its words")
     }
 

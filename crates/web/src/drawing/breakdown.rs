@@ -17,14 +17,14 @@ pub(crate) struct RowWords {
     pub(crate) value: String,
 }
 
-struct Frame {
+struct Format {
     id: &'static str,
     class: &'static str,
     width: f64,
 }
 
-const WIDE: Frame = Frame { id: "way-wide", class: "stance way stance-wide", width: 720.0 };
-const NARROW: Frame = Frame { id: "way-narrow", class: "stance way stance-narrow", width: 370.0 };
+const WIDE: Format = Format { id: "way-wide", class: "stance way stance-wide", width: 720.0 };
+const NARROW: Format = Format { id: "way-narrow", class: "stance way stance-narrow", width: 370.0 };
 const MARGIN: f64 = 16.0;
 /// From row to row, a bar's height, and its place under its row's words.
 const ROW: f64 = 46.0;
@@ -34,14 +34,14 @@ const WORDS_TO_BAR: f64 = 8.0;
 impl BreakdownDrawing {
     /// `rows` are the words of wanted, of each part, and of measured.
     pub(crate) fn new(breakdown: &Breakdown, rows: &[RowWords], description: &str) -> Self {
-        let draw = |frame| draw(breakdown, rows, description, frame);
+        let draw = |format| draw(breakdown, rows, description, format);
         BreakdownDrawing { wide: draw(&WIDE), narrow: draw(&NARROW) }
     }
 }
 
-fn draw(breakdown: &Breakdown, rows: &[RowWords], description: &str, frame: &Frame) -> Drawing {
+fn draw(breakdown: &Breakdown, rows: &[RowWords], description: &str, format: &Format) -> Drawing {
     let mut canvas = Canvas::new();
-    let hatching = format!("{}-hatch", frame.id);
+    let hatching = format!("{}-hatch", format.id);
     canvas.hatching(&hatching);
     // How far below the wanted height each part begins and ends.
     let mut at = Length::default();
@@ -57,13 +57,13 @@ fn draw(breakdown: &Breakdown, rows: &[RowWords], description: &str, frame: &Fra
     let ends = || steps.iter().flat_map(|(from, to, band)| [*from, *to + *band, *to - *band]);
     let least = ends().fold(Length::default(), |a: Length, b| a.min(b));
     let most = ends().fold(inches(0.5), |a: Length, b| a.max(b));
-    let x = |down: Length| MARGIN + (down - least).si() / (most - least).si() * (frame.width - 2.0 * MARGIN);
+    let x = |down: Length| MARGIN + (down - least).si() / (most - least).si() * (format.width - 2.0 * MARGIN);
     let mut y = 18.0;
     let mut words = rows.iter();
     let mut row = |canvas: &mut Canvas, y: f64| {
         if let Some(words) = words.next() {
             canvas.text("way-name", (MARGIN, y), Anchor::Start, &words.name);
-            canvas.text("way-value", (frame.width - MARGIN, y), Anchor::End, &words.value);
+            canvas.text("way-value", (format.width - MARGIN, y), Anchor::End, &words.value);
         }
     };
     let mark = |canvas: &mut Canvas, down: Length, y: f64| {
@@ -97,6 +97,6 @@ fn draw(breakdown: &Breakdown, rows: &[RowWords], description: &str, frame: &Fra
     canvas.line("way-thread", (x(at), top), (x(at), y + WORDS_TO_BAR));
     row(&mut canvas, y);
     mark(&mut canvas, at, y + WORDS_TO_BAR);
-    canvas.line("way-foot", (MARGIN, y + WORDS_TO_BAR + BAR + 6.0), (frame.width - MARGIN, y + WORDS_TO_BAR + BAR + 6.0));
-    canvas.finish(frame.id, frame.class, frame.width, "Where the inches went", description)
+    canvas.line("way-foot", (MARGIN, y + WORDS_TO_BAR + BAR + 6.0), (format.width - MARGIN, y + WORDS_TO_BAR + BAR + 6.0));
+    canvas.finish(format.id, format.class, format.width, "Where the inches went", description)
 }

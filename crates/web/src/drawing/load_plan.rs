@@ -26,7 +26,7 @@ pub(crate) struct LoadPlanDrawing {
 /// What each axle carries, ready to print, and where.
 type AxleWords<'a> = [(&'a str, &'a str); 2];
 
-struct Frame {
+struct Format {
     id: &'static str,
     class: &'static str,
     width: f64,
@@ -35,8 +35,8 @@ struct Frame {
     least: f64,
 }
 
-const WIDE: Frame = Frame { id: "plan-wide", class: "stance plan stance-wide", width: 720.0, margin: 40.0, least: 13.0 };
-const NARROW: Frame = Frame { id: "plan-narrow", class: "stance plan stance-narrow", width: 370.0, margin: 14.0, least: 16.0 };
+const WIDE: Format = Format { id: "plan-wide", class: "stance plan stance-wide", width: 720.0, margin: 40.0, least: 13.0 };
+const NARROW: Format = Format { id: "plan-narrow", class: "stance plan stance-narrow", width: 370.0, margin: 14.0, least: 16.0 };
 /// Half the width of a body, and of the track its wheels are drawn on, inches.
 const HALF_BODY: f64 = 38.0;
 const HALF_TRACK: f64 = 33.0;
@@ -50,7 +50,7 @@ const BETWEEN_VIEWS: f64 = 34.0;
 
 impl LoadPlanDrawing {
     pub(crate) fn new(vehicle: &VehicleFacts, aboard: &[Aboard], axles: AxleWords<'_>) -> Self {
-        let draw = |frame| Picture::new(vehicle, aboard, frame).draw(axles);
+        let draw = |format| Picture::new(vehicle, aboard, format).draw(axles);
         LoadPlanDrawing { wide: draw(&WIDE), narrow: draw(&NARROW) }
     }
 }
@@ -58,7 +58,7 @@ impl LoadPlanDrawing {
 struct Picture<'a> {
     vehicle: &'a VehicleFacts,
     aboard: &'a [Aboard],
-    frame: &'a Frame,
+    format: &'a Format,
     outline: Outline,
     /// Drawing units per inch.
     scale: f64,
@@ -70,21 +70,21 @@ struct Picture<'a> {
 }
 
 impl<'a> Picture<'a> {
-    fn new(vehicle: &'a VehicleFacts, aboard: &'a [Aboard], frame: &'a Frame) -> Self {
+    fn new(vehicle: &'a VehicleFacts, aboard: &'a [Aboard], format: &'a Format) -> Self {
         let outline = outline(vehicle);
         let wheelbase = vehicle.wheelbase.customary();
         let places = || aboard.iter().map(|thing| wheelbase + thing.item.behind_rear_axle.customary());
         let left = places().fold(outline.nose, f64::min);
         let right = places().fold(outline.tail, f64::max);
-        let scale = (frame.width - 2.0 * frame.margin) / (right - left);
+        let scale = (format.width - 2.0 * format.margin) / (right - left);
         let tallest = outline.body.iter().map(|point| point.1).fold(0.0, f64::max);
         let ground = 40.0 + tallest * scale;
         let middle = ground + BETWEEN_VIEWS + (HALF_BODY + 8.0) * scale;
-        Picture { vehicle, aboard, frame, outline, scale, left, ground, middle }
+        Picture { vehicle, aboard, format, outline, scale, left, ground, middle }
     }
 
     fn x(&self, along: f64) -> f64 {
-        self.frame.margin + (along - self.left) * self.scale
+        self.format.margin + (along - self.left) * self.scale
     }
 
     fn above_ground(&self, height: f64) -> f64 {
@@ -100,14 +100,14 @@ impl<'a> Picture<'a> {
         self.centre(&mut canvas);
         let per_metre = self.scale / METRES_PER_INCH;
         let title = "Load plan, from the side and from above: arrow keys move the thing that has the focus";
-        canvas.finish_with_handles(self.frame.id, self.frame.class, self.frame.width, per_metre, title)
+        canvas.finish_with_handles(self.format.id, self.format.class, self.format.width, per_metre, title)
     }
 
     fn side_view(&self, canvas: &mut Canvas) {
         let place = |points: &[(f64, f64)]| -> Vec<(f64, f64)> {
             points.iter().map(|(along, height)| (self.x(*along), self.above_ground(*height))).collect()
         };
-        canvas.line("ground", (4.0, self.ground), (self.frame.width - 4.0, self.ground));
+        canvas.line("ground", (4.0, self.ground), (self.format.width - 4.0, self.ground));
         canvas.polygon("body-solid", &place(&self.outline.body));
         for window in &self.outline.windows {
             canvas.polygon("window", &place(window));
@@ -161,7 +161,7 @@ impl<'a> Picture<'a> {
 
     /// A thing's half side: as its weight grows eightfold, it is drawn twice as large.
     fn half_side(&self, item: &Item) -> f64 {
-        (2.2 * item.weight.customary().max(1.0).cbrt() * self.scale / 2.0).max(self.frame.least)
+        (2.2 * item.weight.customary().max(1.0).cbrt() * self.scale / 2.0).max(self.format.least)
     }
 
     fn things(&self, canvas: &mut Canvas) {

@@ -32,7 +32,7 @@ pub(crate) struct PackDrawing {
     pub(crate) narrow: Drawing,
 }
 
-struct Frame {
+struct Format {
     id: &'static str,
     class: &'static str,
     width: f64,
@@ -41,8 +41,8 @@ struct Frame {
     aside: f64,
 }
 
-const WIDE: Frame = Frame { id: "pack-wide", class: "stance packs stance-wide", width: 720.0, margin: 22.0, aside: 210.0 };
-const NARROW: Frame = Frame { id: "pack-narrow", class: "stance packs stance-narrow", width: 370.0, margin: 14.0, aside: 0.0 };
+const WIDE: Format = Format { id: "pack-wide", class: "stance packs stance-wide", width: 720.0, margin: 22.0, aside: 210.0 };
+const NARROW: Format = Format { id: "pack-narrow", class: "stance packs stance-narrow", width: 370.0, margin: 14.0, aside: 0.0 };
 /// From one line of text to the next.
 const LINE: f64 = 19.0;
 /// Between one pack and the next.
@@ -51,39 +51,39 @@ const BETWEEN: f64 = 20.0;
 impl PackDrawing {
     /// Draws packs under each other at one scale.
     pub(crate) fn new(packs: &[DrawnPack<'_>], description: &str) -> Self {
-        let draw = |frame: &Frame| {
+        let draw = |format: &Format| {
             let mut canvas = Canvas::new();
             for (class, spacing) in [("fairly", 11.0), ("fully", 5.0)] {
-                canvas.stripes(&format!("{}-{class}", frame.id), spacing);
+                canvas.stripes(&format!("{}-{class}", format.id), spacing);
             }
-            let scale = scale(packs, frame);
+            let scale = scale(packs, format);
             let mut top = 12.0;
             for pack in packs {
-                top = Picture { pack, frame, scale }.draw(&mut canvas, top) + BETWEEN;
+                top = Picture { pack, format, scale }.draw(&mut canvas, top) + BETWEEN;
             }
-            canvas.finish(frame.id, frame.class, frame.width, "The pack from the side, to scale", description)
+            canvas.finish(format.id, format.class, format.width, "The pack from the side, to scale", description)
         };
         PackDrawing { wide: draw(&WIDE), narrow: draw(&NARROW) }
     }
 }
 
 /// Drawing units per metre: the longest main leaf fills the width.
-fn scale(packs: &[DrawnPack<'_>], frame: &Frame) -> f64 {
+fn scale(packs: &[DrawnPack<'_>], format: &Format) -> f64 {
     let span = |pack: &DrawnPack<'_>| pack.pack.leaves.first().map_or(1.0, |main| (main.front + main.rear).si());
     let longest = packs.iter().map(span).fold(0.1, f64::max);
-    (frame.width - 2.0 * frame.margin - frame.aside) / longest
+    (format.width - 2.0 * format.margin - format.aside) / longest
 }
 
 struct Picture<'a> {
     pack: &'a DrawnPack<'a>,
-    frame: &'a Frame,
+    format: &'a Format,
     scale: f64,
 }
 
 impl Picture<'_> {
     /// Draws from a height down, and says how far down it came.
     fn draw(&self, canvas: &mut Canvas, top: f64) -> f64 {
-        canvas.text("pack-title", (self.frame.margin, top), Anchor::Start, &self.pack.title);
+        canvas.text("pack-title", (self.format.margin, top), Anchor::Start, &self.pack.title);
         let heights = || self.pack.lines.iter().flat_map(|line| &line.points).map(|point| point.1.si());
         let (highest, lowest) = (heights().fold(0.0, f64::max), heights().fold(0.0, f64::min));
         let seat = top + 34.0 + highest * self.scale;
@@ -100,7 +100,7 @@ impl Picture<'_> {
     /// Where the centre bolt stands.
     fn centre(&self) -> f64 {
         let front = self.pack.pack.leaves.first().map_or(0.0, |main| main.front.si());
-        self.frame.margin + front * self.scale
+        self.format.margin + front * self.scale
     }
 
     fn place(&self, (along, up): (Length, Length), seat: f64) -> (f64, f64) {
@@ -141,7 +141,7 @@ impl Picture<'_> {
                 Some(Strained::Past) => canvas.polygon("leaf leaf-past", &outline),
                 Some(strained @ (Strained::Fairly | Strained::Fully)) => {
                     let stripes = if strained == Strained::Fairly { "fairly" } else { "fully" };
-                    canvas.striped("leaf-striped", &format!("{}-{stripes}", self.frame.id), &outline);
+                    canvas.striped("leaf-striped", &format!("{}-{stripes}", self.format.id), &outline);
                 }
                 _ => canvas.polygon("leaf", &outline),
             }
@@ -179,15 +179,15 @@ impl Picture<'_> {
 
     /// The words beside the picture, or under it where there is no room beside.
     fn said(&self, canvas: &mut Canvas, beside: f64, under: f64) -> f64 {
-        let aside = self.frame.aside > 0.0;
-        let x = if aside { self.frame.width - self.frame.aside + 8.0 } else { self.frame.margin };
+        let aside = self.format.aside > 0.0;
+        let x = if aside { self.format.width - self.format.aside + 8.0 } else { self.format.margin };
         let mut y = if aside { beside } else { under };
         for (number, mark) in (1..).zip(&self.pack.marks) {
             canvas.text("pack-leaf", (x, y), Anchor::Start, &format!("{number} {}", mark.name));
             let past = mark.strained == Some(Strained::Past);
             let class = if past { "pack-words pack-past" } else { "pack-words" };
             let words = if past { format!("▲ {}", mark.words) } else { mark.words.clone() };
-            canvas.text(class, (self.frame.width - self.frame.margin / 3.0, y), Anchor::End, &words);
+            canvas.text(class, (self.format.width - self.format.margin / 3.0, y), Anchor::End, &words);
             y += LINE;
         }
         y - LINE + 8.0

@@ -27,7 +27,7 @@ pub(crate) struct StanceDrawing {
     pub(crate) narrow_loaded: Drawing,
 }
 
-struct Frame {
+struct Format {
     id: &'static str,
     class: &'static str,
     width: f64,
@@ -37,11 +37,11 @@ struct Frame {
     labels_below: Option<(f64, f64)>,
 }
 
-const WIDE: Frame =
-    Frame { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (136.0, 172.0), labels_below: None };
-const NARROW: Frame = Frame { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
-const EMPTY: Frame = Frame { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
-const LOADED: Frame = Frame { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };
+const WIDE: Format =
+    Format { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (136.0, 172.0), labels_below: None };
+const NARROW: Format = Format { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
+const EMPTY: Format = Format { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
+const LOADED: Format = Format { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };
 /// The foot of the picture, and the ground's height above it.
 const FOOT: f64 = 400.0;
 const BELOW_GROUND: f64 = 46.0;
@@ -51,7 +51,7 @@ const INSET: f64 = 27.0;
 impl StanceDrawing {
     pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
         let step = step(found, marks, &WIDE);
-        let draw = |frame: &Frame, marks: &Marks| Picture::new(found, marks, units, frame, step).draw();
+        let draw = |format: &Format, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
         StanceDrawing {
             wide: draw(&WIDE, marks),
             narrow_empty: draw(&EMPTY, &marks.of_state(LoadState::Empty)),
@@ -62,27 +62,27 @@ impl StanceDrawing {
 
 /// The largest step at which everything measured and aimed at still fits. Predictions have no say in
 /// it, so that it holds while corrections are compared.
-fn step(found: &Survey, marks: &Marks, frame: &Frame) -> u32 {
+fn step(found: &Survey, marks: &Marks, format: &Format) -> u32 {
     let of = |list: &[super::marks::Mark]| -> f64 {
         let heights = list.iter().filter(|mark| mark.kind != MarkKind::Predicted).map(|mark| mark.height.customary());
         let (low, high) = heights.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), h| (low.min(h), high.max(h)));
         if high > low { high - low } else { 0.0 }
     };
     let tallest = of(&marks.front).max(of(&marks.rear));
-    let scale = scale(&outline(&found.vehicle), frame);
+    let scale = scale(&outline(&found.vehicle), format);
     let fits = |step: &&u32| tallest * scale * f64::from(**step) <= TALLEST;
     STEPS.iter().find(fits).copied().unwrap_or(1)
 }
 
-fn scale(outline: &Outline, frame: &Frame) -> f64 {
-    (frame.width - frame.margins.0 - frame.margins.1) / (outline.tail - outline.nose)
+fn scale(outline: &Outline, format: &Format) -> f64 {
+    (format.width - format.margins.0 - format.margins.1) / (outline.tail - outline.nose)
 }
 
 struct Picture<'a> {
     found: &'a Survey,
     marks: &'a Marks,
     units: Units,
-    frame: &'a Frame,
+    format: &'a Format,
     outline: Outline,
     /// Drawing units per inch.
     scale: f64,
@@ -99,22 +99,22 @@ struct Lift {
 }
 
 impl<'a> Picture<'a> {
-    fn new(found: &'a Survey, marks: &'a Marks, units: Units, frame: &'a Frame, step: u32) -> Self {
+    fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: &'a Format, step: u32) -> Self {
         let wheelbase = found.vehicle.wheelbase.customary();
         let outline = outline(&found.vehicle);
-        let scale = scale(&outline, frame);
-        Picture { found, marks, units, frame, outline, scale, step: f64::from(step), ground: FOOT - BELOW_GROUND, wheelbase }
+        let scale = scale(&outline, format);
+        Picture { found, marks, units, format, outline, scale, step: f64::from(step), ground: FOOT - BELOW_GROUND, wheelbase }
     }
 
     fn x(&self, along: f64) -> f64 {
-        self.frame.margins.0 + (along - self.outline.nose) * self.scale
+        self.format.margins.0 + (along - self.outline.nose) * self.scale
     }
 
     fn draw(&self) -> Drawing {
         let mut canvas = Canvas::new();
-        let hatching = format!("{}-hatch", self.frame.id);
+        let hatching = format!("{}-hatch", self.format.id);
         canvas.hatching(&hatching);
-        canvas.line("ground", (8.0, self.ground), (self.frame.width - 8.0, self.ground));
+        canvas.line("ground", (8.0, self.ground), (self.format.width - 8.0, self.ground));
         self.bodies(&mut canvas);
         self.wheels(&mut canvas);
         for end in [End::Front, End::Rear] {
@@ -123,7 +123,7 @@ impl<'a> Picture<'a> {
         self.stop_gap(&mut canvas);
         self.scale_note(&mut canvas);
         let title = "Stance from the side, with a ruler at each end";
-        canvas.finish(self.frame.id, self.frame.class, self.frame.width, title, &self.marks.in_words())
+        canvas.finish(self.format.id, self.format.class, self.format.width, title, &self.marks.in_words())
     }
 
     /// What heights are measured from, above the ground, inches, as drawn.
@@ -219,14 +219,14 @@ impl<'a> Picture<'a> {
     fn ruler(&self, canvas: &mut Canvas, end: End, hatching: &str) {
         let front = end == End::Front;
         let zero_y = self.ground - self.empty_lip(end) * self.scale;
-        let inset = if front { self.frame.margins.0 - INSET } else { self.frame.width - self.frame.margins.1 + INSET };
+        let inset = if front { self.format.margins.0 - INSET } else { self.format.width - self.format.margins.1 + INSET };
         let ruler = Ruler {
             x: inset,
             outward: if front { -1.0 } else { 1.0 },
             zero: self.zero(end),
             zero_y,
             per_inch: self.scale * self.step,
-            labels: self.frame.labels_below.map_or(Labels::Beside { room: (0.0, self.ground - 18.0) }, |(left, right)| {
+            labels: self.format.labels_below.map_or(Labels::Beside { room: (0.0, self.ground - 18.0) }, |(left, right)| {
                 Labels::Below { x: if front { left } else { right }, y: FOOT + 18.0 }
             }),
             end: sentence(end_name(self.found.vehicle.class, end)),
@@ -258,6 +258,6 @@ impl<'a> Picture<'a> {
 
     fn scale_note(&self, canvas: &mut Canvas) {
         let text = format!("Body and wheels to scale; height changes drawn ×{:.0}", self.step);
-        canvas.text("mark-name", (self.frame.width / 2.0, FOOT - 8.0), Anchor::Middle, &text);
+        canvas.text("mark-name", (self.format.width / 2.0, FOOT - 8.0), Anchor::Middle, &text);
     }
 }

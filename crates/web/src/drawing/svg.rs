@@ -42,9 +42,9 @@ const USUAL_SIZE: usize = 16 * 1024;
 const MOST_DIGITS: usize = 24;
 
 /// A coordinate, to a hundredth of a unit: finer than a screen shows. A page draws some hundreds of them.
-struct Figure(f64);
+struct Coordinate(f64);
 
-impl Display for Figure {
+impl Display for Coordinate {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         #[expect(clippy::cast_possible_truncation, reason = "drawings are some hundreds of units wide; what is not saturates")]
         let hundredths = (self.0 * 100.0).round() as i64;
@@ -103,19 +103,19 @@ impl Canvas {
 
     pub(crate) fn line(&mut self, class: &str, from: (f64, f64), to: (f64, f64)) {
         self.reach(from.1.min(to.1));
-        let (x1, y1, x2, y2) = (Figure(from.0), Figure(from.1), Figure(to.0), Figure(to.1));
+        let (x1, y1, x2, y2) = (Coordinate(from.0), Coordinate(from.1), Coordinate(to.0), Coordinate(to.1));
         self.put(format_args!(r#"<line class="{class}" x1="{x1}" y1="{y1}" x2="{x2}" y2="{y2}"/>"#));
     }
 
     pub(crate) fn rect(&mut self, class: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
         self.reach(y);
-        let (x, y, width, height) = (Figure(x), Figure(y), Figure(width.max(0.0)), Figure(height.max(0.0)));
+        let (x, y, width, height) = (Coordinate(x), Coordinate(y), Coordinate(width.max(0.0)), Coordinate(height.max(0.0)));
         self.put(format_args!(r#"<rect class="{class}" x="{x}" y="{y}" width="{width}" height="{height}"/>"#));
     }
 
     pub(crate) fn circle(&mut self, class: &str, (x, y): (f64, f64), radius: f64) {
         self.reach(y - radius);
-        let (x, y, radius) = (Figure(x), Figure(y), Figure(radius));
+        let (x, y, radius) = (Coordinate(x), Coordinate(y), Coordinate(radius));
         self.put(format_args!(r#"<circle class="{class}" cx="{x}" cy="{y}" r="{radius}"/>"#));
     }
 
@@ -123,7 +123,7 @@ impl Canvas {
         points.iter().for_each(|point| self.reach(point.1));
         self.put(format_args!(r#"<polygon class="{class}" points=""#));
         for (x, y) in points {
-            self.put(format_args!("{},{} ", Figure(*x), Figure(*y)));
+            self.put(format_args!("{},{} ", Coordinate(*x), Coordinate(*y)));
         }
         self.put(format_args!(r#""/>"#));
     }
@@ -135,7 +135,7 @@ impl Canvas {
             Anchor::Middle => "middle",
             Anchor::End => "end",
         };
-        let (x, y, text) = (Figure(x), Figure(y), escaped(text));
+        let (x, y, text) = (Coordinate(x), Coordinate(y), escaped(text));
         self.put(format_args!(r#"<text class="{class}" x="{x}" y="{y}" text-anchor="{anchor}">{text}</text>"#));
     }
 
@@ -159,7 +159,7 @@ impl Canvas {
 
     /// Upright stripes so far apart to fill leaves with, under a name of their own.
     pub(crate) fn stripes(&mut self, id: &str, apart: f64) {
-        let (apart, end) = (Figure(apart), Figure(apart / 2.0));
+        let (apart, end) = (Coordinate(apart), Coordinate(apart / 2.0));
         self.put(format_args!(
             r#"<defs><pattern id="{id}" width="{apart}" height="4" patternUnits="userSpaceOnUse"><rect class="stripe-ground" width="{apart}" height="4"/><rect class="stripe" width="{end}" height="4"/></pattern></defs>"#
         ));
@@ -170,7 +170,7 @@ impl Canvas {
         points.iter().for_each(|point| self.reach(point.1));
         self.put(format_args!(r##"<polygon class="{class}" fill="url(#{stripes})" points=""##));
         for (x, y) in points {
-            self.put(format_args!("{},{} ", Figure(*x), Figure(*y)));
+            self.put(format_args!("{},{} ", Coordinate(*x), Coordinate(*y)));
         }
         self.put(format_args!(r#""/>"#));
     }
@@ -178,7 +178,7 @@ impl Canvas {
     /// A rectangle filled with a hatching.
     pub(crate) fn hatched(&mut self, class: &str, hatching: &str, (x, y): (f64, f64), (width, height): (f64, f64)) {
         self.reach(y);
-        let (x, y, width, height) = (Figure(x), Figure(y), Figure(width), Figure(height.max(0.0)));
+        let (x, y, width, height) = (Coordinate(x), Coordinate(y), Coordinate(width), Coordinate(height.max(0.0)));
         self.put(format_args!(
             r##"<rect class="{class}" fill="url(#{hatching})" x="{x}" y="{y}" width="{width}" height="{height}"/>"##
         ));
@@ -187,8 +187,8 @@ impl Canvas {
     /// The finished SVG element with handles in it, which so many units make a metre of.
     pub(crate) fn finish_with_handles(self, id: &str, class: &str, width: f64, per_metre: f64, title: &str) -> Drawing {
         let top = (self.top - HEADROOM).floor();
-        let (width, height, top) = (Figure(width), Figure((self.bottom + FOOTROOM).ceil() - top), Figure(top));
-        let (title, per_metre) = (escaped(title), Figure(per_metre));
+        let (width, height, top) = (Coordinate(width), Coordinate((self.bottom + FOOTROOM).ceil() - top), Coordinate(top));
+        let (title, per_metre) = (escaped(title), Coordinate(per_metre));
         Drawing(format!(
             r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="group" aria-label="{title}" data-per-metre="{per_metre}">{}</svg>"#,
             self.body
@@ -198,7 +198,7 @@ impl Canvas {
     /// The finished SVG element, with its name and what it says for those who cannot see it.
     pub(crate) fn finish(self, id: &str, class: &str, width: f64, title: &str, description: &str) -> Drawing {
         let top = (self.top - HEADROOM).floor();
-        let (width, height, top) = (Figure(width), Figure((self.bottom + FOOTROOM).ceil() - top), Figure(top));
+        let (width, height, top) = (Coordinate(width), Coordinate((self.bottom + FOOTROOM).ceil() - top), Coordinate(top));
         let (title, description) = (escaped(title), escaped(description));
         Drawing(format!(
             r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="img" aria-labelledby="{id}-t {id}-d"><title id="{id}-t">{title}</title><desc id="{id}-d">{description}</desc>{}</svg>"#,
@@ -211,21 +211,21 @@ impl Canvas {
 mod tests {
     use proptest::prelude::*;
 
-    use super::{Anchor, Canvas, Figure};
+    use super::{Anchor, Canvas, Coordinate};
 
     #[test]
     fn coordinates_are_written_to_a_hundredth_without_idle_noughts() {
         for (value, text) in
             [(3.0, "3"), (-0.004, "0"), (-0.5, "-0.5"), (12.345, "12.35"), (-7.25, "-7.25"), (0.1, "0.1"), (99.999, "100")]
         {
-            assert_eq!(Figure(value).to_string(), text);
+            assert_eq!(Coordinate(value).to_string(), text);
         }
     }
 
     proptest! {
         #[test]
         fn a_coordinate_reads_back_to_within_half_a_hundredth(value in -1e6..1e6) {
-            let text = Figure(value).to_string();
+            let text = Coordinate(value).to_string();
             let back: f64 = text.parse().expect("a number");
             prop_assert!((back - value).abs() <= 0.005 + 1e-9, "{value} as {text}");
             prop_assert!(!(text.contains('.') && text.ends_with('0')), "{text}");

@@ -2,7 +2,7 @@
 
 use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_casework::intake::{Conditions, TapeManner};
-use wise_badger_casework::reading::{Kind, Phase, Place, Reading, Spot};
+use wise_badger_casework::reading::{Phase, Place, Reading, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
@@ -11,7 +11,7 @@ use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::job_file::JobFile;
 
 use super::{Part, Picks, Sheet};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::{Units, place_name, sentence, state_name, support_name};
 
 /// Most readings of one corner.
@@ -204,12 +204,12 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
                 continue;
             }
             let value = match place.kind() {
-                Kind::Height | Kind::Length => sheet
+                ReadingKind::Height | ReadingKind::Length => sheet
                     .length(&name)
                     .and_then(|typed| sheet.within(&name, place_name(file.case().intake.class, place), typed, place.bound())),
-                Kind::Weight => sheet.weight(&name),
-                Kind::Angle => sheet.angle(&name),
-                Kind::Pressure => sheet.pressure(&name),
+                ReadingKind::Weight => sheet.weight(&name),
+                ReadingKind::Angle => sheet.angle(&name),
+                ReadingKind::Pressure => sheet.pressure(&name),
             };
             let spot = Spot { phase: Phase::Found, state, place };
             readings.extend(value.map(|value| Reading { spot, datum, value }));

@@ -14,7 +14,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, page};
 use crate::error::WebError;
 use crate::form::{Field, Picks, Sheet, aim};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
 use crate::view::{Figure, Units};
 use crate::worker::Worker;

@@ -19,7 +19,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, page, see_other, stale_words};
 use crate::error::WebError;
 use crate::form::{Field, Picks, Posted, Sheet, intake, intake_sheet};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;

@@ -13,7 +13,7 @@ use super::{Hidden, Page, Refusal};
 use crate::error::WebError;
 use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
 use crate::form::{Field, Picks, Sheet, Tick};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
 use crate::view::{Units, datum_name, sentence, support_name};
 use crate::worker::Worker;

@@ -8,7 +8,7 @@ use wise_badger_casework::route::{Progress, Stage};
 use wise_badger_store::job_file::JobFile;
 
 use crate::drawing::{Shown, StanceDrawing};
-use crate::job_route::{Shown as _, stages, to_do_words};
+use crate::job_route::{StageWords as _, stages, to_do_words};
 use crate::shell::Shell;
 use crate::view::{class_name, wheels_name};
 use crate::worked_out;

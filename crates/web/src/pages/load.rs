@@ -20,7 +20,7 @@ use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
 use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
 use crate::form::{Choice, Field, Posted, Sheet, Tick};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::view::load_plan::{CaseLine, along_words, case_figures, case_line, height_figure};
 use crate::view::overload::{OverloadWords, overload_of_case};

@@ -15,7 +15,7 @@ use super::{Hidden, Page, Record, Refusal, page};
 use crate::error::WebError;
 use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
 use crate::form::{Field, Sheet, Tick};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::Units;
 use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
 use crate::worker::Worker;

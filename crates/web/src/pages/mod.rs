@@ -234,7 +234,7 @@ async fn was_kept(database: &Data<Database>, worker: &Worker, sending: Sending) 
 }
 
 /// The same for a form that is one sheet of the job.
-async fn keep_sheet<S: job_sheet::Sheet + Send + 'static>(
+async fn keep_sheet<S: job_sheet::JobSheet + Send + 'static>(
     database: &Data<Database>,
     worker: &Worker,
     sheet: &Sheet,

@@ -20,7 +20,7 @@ use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see
 use crate::correction::{self as kinds, SiteForm, correction_name};
 use crate::error::WebError;
 use crate::form::{Picks, Posted, Sheet};
-use crate::job_route::{Shown as _, missing};
+use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::aim_name;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};

@@ -16,7 +16,7 @@ use crate::error::WebError;
 use crate::form::look_over::word;
 use crate::form::tape::{GAP, WALK, further_places};
 use crate::form::{Posted, Sheet};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::photo::{self, LARGEST_BYTES};
 use crate::upload;
 use crate::view::look_over::area_name;
@@ -35,12 +35,12 @@ pub(super) struct Album {
     /// The stage's word, to come back to.
     back: String,
     subjects: Vec<(String, &'static str)>,
-    shown: Vec<Shown>,
+    shown: Vec<ShownPhotograph>,
 }
 
 impl askama::filters::HtmlSafe for Album {}
 
-struct Shown {
+struct ShownPhotograph {
     id: i64,
     subject: &'static str,
     taken: String,
@@ -69,7 +69,7 @@ impl Album {
         let shown = all.iter().filter_map(|photograph| {
             let (_, subject) = subjects.iter().find(|(word, _)| *word == photograph.subject)?;
             let taken = format!("{}, {}", names.of(photograph.taken_by), clock(photograph.taken_at));
-            Some(Shown { id: photograph.id.0, subject, taken, width: photograph.width, height: photograph.height })
+            Some(ShownPhotograph { id: photograph.id.0, subject, taken, width: photograph.width, height: photograph.height })
         });
         let (shown, hidden) = (shown.collect(), Hidden::new(&Sheet::blank(units), file.job.revision));
         Album { number: file.job.number.0, hidden, back: stage.name().to_lowercase(), subjects, shown }

@@ -19,7 +19,7 @@ use super::{Hidden, Page, Record, Refusal, job_file, keep_where, or_fail, page, 
 use crate::correction::correction_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::prediction::Detail;
 use crate::view::proof::proof_figures;
 use crate::view::{Figure, Units, caution_text, datum_name};

@@ -10,7 +10,7 @@ use crate::error::WebError;
 use crate::form::{Field, Picks, Sheet, asked_by_address};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
-use crate::sums::{self, GROUPS, Given, ShopSum};
+use crate::sums::{self, GROUPS, InputValues, ShopSum};
 use crate::view::Figure;
 use crate::worker::Worker;
 
@@ -63,7 +63,7 @@ fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>
             sheet.set(input.name, input.usual);
         }
     }
-    let given = if asked { Given::read(sum.inputs, &mut sheet, worker.units()) } else { None };
+    let given = if asked { InputValues::read(sum.inputs, &mut sheet, worker.units()) } else { None };
     let (figures, problem) = match given.map(|given| (sum.work)(&given)) {
         None => (Vec::new(), String::new()),
         Some(Ok(figures)) => (figures, String::new()),

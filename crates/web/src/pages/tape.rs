@@ -2,7 +2,7 @@
 
 use actix_web::http::StatusCode;
 use askama::Template;
-use wise_badger_casework::reading::{Kind, Phase, Place, Spot};
+use wise_badger_casework::reading::{Phase, Place, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
@@ -19,7 +19,7 @@ use super::{Hidden, Names, Page, Record, Refusal, page};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, TapeEntry, WALK, field_name, fields_shown};
 use crate::form::{Field, Picks, Sheet};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::view::{Units, clock, datum_name, place_name, sentence, state_name};
 use crate::worker::Worker;
 
@@ -191,10 +191,10 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
         match place.kind() {
-            Kind::Height | Kind::Length => sheet.length_field(&name, label),
-            Kind::Weight => sheet.weight_field(&name, label),
-            Kind::Angle => sheet.number_field(&name, label, "°"),
-            Kind::Pressure => sheet.number_field(&name, label, units.pressure_name()),
+            ReadingKind::Height | ReadingKind::Length => sheet.length_field(&name, label),
+            ReadingKind::Weight => sheet.weight_field(&name, label),
+            ReadingKind::Angle => sheet.number_field(&name, label, "°"),
+            ReadingKind::Pressure => sheet.number_field(&name, label, units.pressure_name()),
         }
     };
     let fuel = format!("fuel_{}", tape::state_word(state));

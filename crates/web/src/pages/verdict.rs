@@ -16,7 +16,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::{Page, job_file, page};
 use crate::drawing::BreakdownDrawing;
 use crate::error::WebError;
-use crate::job_route::{Shown as _, missing};
+use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::drawn;
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};

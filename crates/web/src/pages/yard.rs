@@ -19,7 +19,7 @@ use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use crate::error::WebError;
-use crate::job_route::{Shown as _, stages, to_do_words};
+use crate::job_route::{StageWords as _, stages, to_do_words};
 use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::{ago, class_name, sentence, wheels_name};

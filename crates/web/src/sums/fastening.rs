@@ -4,7 +4,7 @@ use wise_badger_mechanics::side_effect::fastening::{
     BoltGrade, NUT_FACTOR_DRY, NUT_FACTOR_OILED, UboltStack, clamp_load, worst_stand,
 };
 
-use super::{Given, Input, Kind, ShopSum, SumError};
+use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum, Tone, percent};
 
 const THREADS: &[(&str, &str)] = &[("dry", "Dry"), ("oiled", "Oiled")];
@@ -17,13 +17,13 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "U-bolt leg",
         about: "How long a leg must be. New U-bolts every time.",
         inputs: &[
-            Input::new("tube", "Inside of the bend to the top of tube and seat", Kind::Length),
-            Input::new("pack", "Pack", Kind::Length),
-            Input::new("block", "Block or shim", Kind::Length).usual("0"),
-            Input::new("plate", "Plate", Kind::Length),
-            Input::new("washer", "Washer", Kind::Length),
-            Input::new("nut", "Nut", Kind::Length),
-            Input::new("pitch", "Thread pitch", Kind::Length),
+            Input::new("tube", "Inside of the bend to the top of tube and seat", InputKind::Length),
+            Input::new("pack", "Pack", InputKind::Length),
+            Input::new("block", "Block or shim", InputKind::Length).usual("0"),
+            Input::new("plate", "Plate", InputKind::Length),
+            Input::new("washer", "Washer", InputKind::Length),
+            Input::new("nut", "Nut", InputKind::Length),
+            Input::new("pitch", "Thread pitch", InputKind::Length),
         ],
         work: u_bolt,
     },
@@ -32,11 +32,11 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "Clamp load",
         about: "What a torque clamps, against what the thread is proved for.",
         inputs: &[
-            Input::new("torque", "Torque", Kind::Torque),
-            Input::new("diameter", "Thread diameter", Kind::Length),
-            Input::new("pitch", "Thread pitch", Kind::Length),
-            Input::new("thread", "Thread", Kind::Pick(THREADS)).usual("dry"),
-            Input::new("grade", "Grade", Kind::Pick(GRADES)).usual("sae8"),
+            Input::new("torque", "Torque", InputKind::Torque),
+            Input::new("diameter", "Thread diameter", InputKind::Length),
+            Input::new("pitch", "Thread pitch", InputKind::Length),
+            Input::new("thread", "Thread", InputKind::Pick(THREADS)).usual("dry"),
+            Input::new("grade", "Grade", InputKind::Pick(GRADES)).usual("sae8"),
         ],
         work: clamp,
     },
@@ -45,16 +45,16 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "Stands",
         about: "What the worse of two stands carries with one end in the air. Stands under the frame, wheels chocked.",
         inputs: &[
-            Input::new("weight", "Whole vehicle", Kind::Weight),
-            Input::new("centre", "Its weight lies from the axle that stays down", Kind::Length),
-            Input::new("stands", "The stands are from that axle", Kind::Length),
-            Input::new("uneven", "Share of the worse stand, 0.5 to 1", Kind::Number).usual("0.6"),
+            Input::new("weight", "Whole vehicle", InputKind::Weight),
+            Input::new("centre", "Its weight lies from the axle that stays down", InputKind::Length),
+            Input::new("stands", "The stands are from that axle", InputKind::Length),
+            Input::new("uneven", "Share of the worse stand, 0.5 to 1", InputKind::Number).usual("0.6"),
         ],
         work: stands,
     },
 ];
 
-fn u_bolt(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn u_bolt(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let stack = UboltStack {
         tube_and_seat: given.length("tube")?,
         pack: given.length("pack")?,
@@ -70,7 +70,7 @@ fn u_bolt(given: &Given) -> Result<Vec<Figure>, SumError> {
     Ok(vec![Figure::new("Leg", units.height(leg), sum).note("order the next length up")])
 }
 
-fn clamp(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn clamp(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (diameter, pitch, units) = (given.length("diameter")?, given.length("pitch")?, given.units);
     let factor = if given.text("thread")? == "oiled" { NUT_FACTOR_OILED } else { NUT_FACTOR_DRY };
     let grade = match given.text("grade")? {
@@ -100,7 +100,7 @@ fn clamp(given: &Given) -> Result<Vec<Figure>, SumError> {
     ])
 }
 
-fn stands(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn stands(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (weight, centre, stands) = (given.weight("weight")?, given.length("centre")?, given.length("stands")?);
     let (uneven, units) = (given.number("uneven")?, given.units);
     let load = worst_stand(weight, centre, stands, uneven)?;

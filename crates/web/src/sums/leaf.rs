@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::side_effect::leaf_end::{chord, longer_shackle, shackle_angle};
 
-use super::{Given, Input, Kind, ShopSum, SumError};
+use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum};
 
 pub(super) const SUMS: [ShopSum; 2] = [
@@ -11,11 +11,11 @@ pub(super) const SUMS: [ShopSum; 2] = [
         name: "Shackle angle",
         about: "Where the shackle stands for an arched main leaf, from its length and arch.",
         inputs: &[
-            Input::new("arc", "Main leaf along the arc, eye to eye", Kind::Length),
-            Input::new("sagitta", "Arch, eye line to seat", Kind::Length),
-            Input::new("shackle", "Shackle, hole to hole", Kind::Length),
-            Input::new("ahead", "Shackle's pivot behind the fixed eye by", Kind::Length),
-            Input::new("above", "And higher than it by", Kind::SignedLength),
+            Input::new("arc", "Main leaf along the arc, eye to eye", InputKind::Length),
+            Input::new("sagitta", "Arch, eye line to seat", InputKind::Length),
+            Input::new("shackle", "Shackle, hole to hole", InputKind::Length),
+            Input::new("ahead", "Shackle's pivot behind the fixed eye by", InputKind::Length),
+            Input::new("above", "And higher than it by", InputKind::SignedLength),
         ],
         work: shackle,
     },
@@ -24,15 +24,15 @@ pub(super) const SUMS: [ShopSum; 2] = [
         name: "Longer shackle",
         about: "What a longer shackle raises, and how far it tilts the axle's seat.",
         inputs: &[
-            Input::new("lowered", "The rear eye goes down by", Kind::SignedLength),
-            Input::new("front", "Front eye to axle", Kind::Length),
-            Input::new("whole", "Front eye to rear eye", Kind::Length),
+            Input::new("lowered", "The rear eye goes down by", InputKind::SignedLength),
+            Input::new("front", "Front eye to axle", InputKind::Length),
+            Input::new("whole", "Front eye to rear eye", InputKind::Length),
         ],
         work: longer,
     },
 ];
 
-fn shackle(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn shackle(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (arc, sagitta, units) = (given.length("arc")?, given.length("sagitta")?, given.units);
     let eyes = chord(arc, sagitta)?;
     let numbers = vec![format!("arc {}, arch {}: {}", units.exact(arc), units.exact(sagitta), units.exact(eyes))];
@@ -44,11 +44,11 @@ fn shackle(given: &Given) -> Result<Vec<Figure>, SumError> {
     let sum = Sum::new("where the eye's circle round the fixed eye meets the shackle's round its pivot", numbers, "Geometry.");
     Ok(vec![
         Figure::new("Eye to eye", units.exact(eyes), chord_sum),
-        Figure::new("Shackle from upright", Given::degrees(angle), sum).note("rearward positive"),
+        Figure::new("Shackle from upright", InputValues::degrees(angle), sum).note("rearward positive"),
     ])
 }
 
-fn longer(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn longer(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (lowered, front, whole) = (given.length("lowered")?, given.length("front")?, given.length("whole")?);
     let (rise, tilt) = longer_shackle(lowered, front, whole)?;
     let units = given.units;
@@ -59,7 +59,7 @@ fn longer(given: &Given) -> Result<Vec<Figure>, SumError> {
             units.exact(rise),
             Sum::new("lowered × front half / whole", numbers(), "Lever arms."),
         ),
-        Figure::new("The seat tilts by", Given::degrees(tilt), Sum::new("lowered / whole", numbers(), "Geometry."))
+        Figure::new("The seat tilts by", InputValues::degrees(tilt), Sum::new("lowered / whole", numbers(), "Geometry."))
             .note("the pinion turns with it"),
     ])
 }

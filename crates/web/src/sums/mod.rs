@@ -4,13 +4,13 @@
 
 mod driveline;
 mod fastening;
-mod frame;
-mod given;
+mod attitude;
+mod inputs;
 mod leaf;
 mod ride;
 mod wheels;
 
-pub(crate) use given::{Given, Input, Kind, SumError};
+pub(crate) use inputs::{Input, InputKind, InputValues, SumError};
 
 use crate::view::Figure;
 
@@ -25,13 +25,13 @@ pub(crate) struct ShopSum {
     /// What it is given.
     pub(crate) inputs: &'static [Input],
     /// Works it out.
-    pub(crate) work: fn(&Given) -> Result<Vec<Figure>, SumError>,
+    pub(crate) work: fn(&InputValues) -> Result<Vec<Figure>, SumError>,
 }
 
 /// Every sum, by what it is about, in the order they are listed.
 pub(crate) const GROUPS: [(&str, &[ShopSum]); 6] = [
     ("Wheels and datums", &wheels::SUMS),
-    ("Frame and weights", &frame::SUMS),
+    ("Frame and weights", &attitude::SUMS),
     ("Driveline and joints", &driveline::SUMS),
     ("Leaf ends", &leaf::SUMS),
     ("Bolts and stands", &fastening::SUMS),

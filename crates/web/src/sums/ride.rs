@@ -5,7 +5,7 @@ use wise_badger_mechanics::side_effect::ride::{bounce_frequency, roll_angle};
 use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLeft, TravelLimits};
 use wise_badger_mechanics::units::{InShopUnits, newtons};
 
-use super::{Given, Input, Kind, ShopSum, SumError};
+use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum, Tone, frequency};
 
 const RAISED_BY: &[(&str, &str)] = &[("away", "Block, spring or coil spacer"), ("strut", "Spacer on top of the strut")];
@@ -16,8 +16,8 @@ pub(super) const SUMS: [ShopSum; 5] = [
         name: "Ride frequency",
         about: "How quickly an axle bounces on its springs.",
         inputs: &[
-            Input::new("rate", "Rate of both springs", Kind::Rate),
-            Input::new("weight", "Weight on them, wheels and axle left out", Kind::Weight),
+            Input::new("rate", "Rate of both springs", InputKind::Rate),
+            Input::new("weight", "Weight on them, wheels and axle left out", InputKind::Weight),
         ],
         work: ride_frequency,
     },
@@ -26,10 +26,10 @@ pub(super) const SUMS: [ShopSum; 5] = [
         name: "Body roll",
         about: "How far the body leans under a sideways push.",
         inputs: &[
-            Input::new("push", "Push, in g", Kind::Number).usual("0.3"),
-            Input::new("weight", "Sprung weight", Kind::Weight),
-            Input::new("arm", "Center of gravity above the roll axis", Kind::Length),
-            Input::new("stiffness", "Roll stiffness, torque per degree", Kind::Torque),
+            Input::new("push", "Push, in g", InputKind::Number).usual("0.3"),
+            Input::new("weight", "Sprung weight", InputKind::Weight),
+            Input::new("arm", "Center of gravity above the roll axis", InputKind::Length),
+            Input::new("stiffness", "Roll stiffness, torque per degree", InputKind::Torque),
         ],
         work: roll,
     },
@@ -38,12 +38,12 @@ pub(super) const SUMS: [ShopSum; 5] = [
         name: "A coil by its wire",
         about: "Rate, length under a load, and travel to bind. Equal free lengths do not make equal heights.",
         inputs: &[
-            Input::new("wire", "Wire diameter", Kind::Length),
-            Input::new("mean", "Mean coil diameter", Kind::Length),
-            Input::new("active", "Active coils", Kind::Number),
-            Input::new("total", "All coils", Kind::Number),
-            Input::new("free", "Free length", Kind::Length),
-            Input::new("load", "Load on it", Kind::Weight),
+            Input::new("wire", "Wire diameter", InputKind::Length),
+            Input::new("mean", "Mean coil diameter", InputKind::Length),
+            Input::new("active", "Active coils", InputKind::Number),
+            Input::new("total", "All coils", InputKind::Number),
+            Input::new("free", "Free length", InputKind::Length),
+            Input::new("load", "Load on it", InputKind::Weight),
         ],
         work: coil,
     },
@@ -52,13 +52,13 @@ pub(super) const SUMS: [ShopSum; 5] = [
         name: "A coil wound in two parts",
         about: "Its rate at first and once the softer part has bound, and how far off both are under a load.",
         inputs: &[
-            Input::new("wire", "Wire diameter", Kind::Length),
-            Input::new("mean", "Mean coil diameter", Kind::Length),
-            Input::new("soft_coils", "Coils of the softer part", Kind::Number),
-            Input::new("soft_free", "Its free length", Kind::Length),
-            Input::new("stiff_coils", "Coils of the stiffer part", Kind::Number),
-            Input::new("stiff_free", "Its free length, alone", Kind::Length),
-            Input::new("load", "Load on it", Kind::Weight),
+            Input::new("wire", "Wire diameter", InputKind::Length),
+            Input::new("mean", "Mean coil diameter", InputKind::Length),
+            Input::new("soft_coils", "Coils of the softer part", InputKind::Number),
+            Input::new("soft_free", "Its free length", InputKind::Length),
+            Input::new("stiff_coils", "Coils of the stiffer part", InputKind::Number),
+            Input::new("stiff_free", "Its free length, alone", InputKind::Length),
+            Input::new("load", "Load on it", InputKind::Weight),
         ],
         work: dual_rate_coil,
     },
@@ -67,34 +67,34 @@ pub(super) const SUMS: [ShopSum; 5] = [
         name: "Travel left",
         about: "Bump and droop travel against stops and shock, before and after a raise. Hoses and wires have limits of their own.",
         inputs: &[
-            Input::new("length", "Shock as it stands", Kind::Length),
-            Input::new("closed", "Shock closed", Kind::Length),
-            Input::new("extended", "Shock extended", Kind::Length),
-            Input::new("ratio", "Shock travel over wheel travel", Kind::Number).usual("1"),
-            Input::new("bump", "Bump-stop gap", Kind::Length),
-            Input::new("raise", "Raised at the wheel by", Kind::SignedLength),
-            Input::new("how", "By", Kind::Pick(RAISED_BY)).usual("away"),
+            Input::new("length", "Shock as it stands", InputKind::Length),
+            Input::new("closed", "Shock closed", InputKind::Length),
+            Input::new("extended", "Shock extended", InputKind::Length),
+            Input::new("ratio", "Shock travel over wheel travel", InputKind::Number).usual("1"),
+            Input::new("bump", "Bump-stop gap", InputKind::Length),
+            Input::new("raise", "Raised at the wheel by", InputKind::SignedLength),
+            Input::new("how", "By", InputKind::Pick(RAISED_BY)).usual("away"),
         ],
         work: travel,
     },
 ];
 
-fn ride_frequency(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn ride_frequency(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (rate, weight, units) = (given.rate("rate")?, given.weight("weight")?, given.units);
     let numbers = vec![format!("{} under {}", units.rate(rate), units.weight(weight))];
     let sum = Sum::new("f = √(rate × g / weight) / 2π, tires left out", numbers, "Any vibration text.");
     Ok(vec![Figure::new("Ride frequency", frequency(bounce_frequency(rate, weight)?), sum)])
 }
 
-fn roll(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn roll(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (push, weight, arm) = (given.number("push")?, given.weight("weight")?, given.length("arm")?);
     let (stiffness, units) = (given.roll_stiffness("stiffness")?, given.units);
     let numbers = vec![format!("{push} g on {} at {}", units.weight(weight), units.exact(arm))];
     let sum = Sum::new("roll = push × weight × arm / (stiffness − weight × arm)", numbers, "Moments about the roll axis.");
-    Ok(vec![Figure::new("The body leans by", Given::degrees(roll_angle(push, weight, arm, stiffness)?), sum)])
+    Ok(vec![Figure::new("The body leans by", InputValues::degrees(roll_angle(push, weight, arm, stiffness)?), sum)])
 }
 
-fn coil(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn coil(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let coil = Coil {
         wire: given.length("wire")?,
         mean_diameter: given.length("mean")?,
@@ -122,7 +122,7 @@ fn coil(given: &Given) -> Result<Vec<Figure>, SumError> {
     ])
 }
 
-fn dual_rate_coil(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn dual_rate_coil(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let part = |coils, free| -> Result<Coil, SumError> {
         let coils = given.number(coils)?;
         Ok(Coil {
@@ -156,7 +156,7 @@ fn dual_rate_coil(given: &Given) -> Result<Vec<Figure>, SumError> {
     ])
 }
 
-fn travel(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn travel(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let shock = Shock {
         length: given.length("length")?,
         closed: given.length("closed")?,

@@ -4,7 +4,7 @@ use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::side_effect::ride::speed_ratio;
 use wise_badger_mechanics::tape::{Datum, TyreSize, WheelChange, WheelGeometry};
 
-use super::{Given, Input, Kind, ShopSum, SumError};
+use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum, datum_name, sentence};
 
 const DATUMS: &[(&str, &str)] = &[
@@ -20,7 +20,7 @@ pub(super) const SUMS: [ShopSum; 2] = [
         word: "tyre-change",
         name: "Another tire size",
         about: "How tall two sizes are, what the change does to each way of measuring, and to the speed shown.",
-        inputs: &[Input::new("old", "Size now", Kind::TyreSize), Input::new("new", "Size to come", Kind::TyreSize)],
+        inputs: &[Input::new("old", "Size now", InputKind::TyreSize), Input::new("new", "Size to come", InputKind::TyreSize)],
         work: tyre_change,
     },
     ShopSum {
@@ -28,18 +28,18 @@ pub(super) const SUMS: [ShopSum; 2] = [
         name: "One height, five datums",
         about: "A height measured one way, as it would read measured the other ways at the same wheel.",
         inputs: &[
-            Input::new("datum", "The height was read from", Kind::Pick(DATUMS)),
-            Input::new("height", "Height", Kind::SignedLength),
-            Input::new("hub", "Hub center above the ground", Kind::Length),
-            Input::new("lip", "Hub center to the rim's lower lip", Kind::Length),
-            Input::new("radius", "Tire's free radius", Kind::Length),
-            Input::new("arch_at_stop", "Hub to arch where the stop would touch", Kind::Length),
+            Input::new("datum", "The height was read from", InputKind::Pick(DATUMS)),
+            Input::new("height", "Height", InputKind::SignedLength),
+            Input::new("hub", "Hub center above the ground", InputKind::Length),
+            Input::new("lip", "Hub center to the rim's lower lip", InputKind::Length),
+            Input::new("radius", "Tire's free radius", InputKind::Length),
+            Input::new("arch_at_stop", "Hub to arch where the stop would touch", InputKind::Length),
         ],
         work: datums,
     },
 ];
 
-fn tyre_change(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn tyre_change(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (old, new): (TyreSize, TyreSize) = (given.text("old")?.parse()?, given.text("new")?.parse()?);
     let units = given.units;
     let size = |label: &str, size: &TyreSize| {
@@ -70,7 +70,7 @@ fn tyre_change(given: &Given) -> Result<Vec<Figure>, SumError> {
     Ok(figures)
 }
 
-fn datums(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn datums(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let wheel = WheelGeometry {
         hub_height: given.length("hub")?,
         rim_lip_radius: given.length("lip")?,

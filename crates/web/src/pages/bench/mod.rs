@@ -30,7 +30,7 @@ use super::{Hidden, Page, Refusal, job_file, page};
 use crate::error::WebError;
 use crate::form::bench::{self, Which, leaf_field};
 use crate::form::{Choice, Field, Sheet, clean};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::view::bench::load_name;
 use crate::view::look_over::gate_words;

@@ -17,7 +17,7 @@ use super::super::{Page, job_file, page};
 use super::bits::{Bit, all_bits};
 use crate::error::WebError;
 use crate::form::{Field, Sheet, asked_by_address};
-use crate::job_route::Shown as _;
+use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;

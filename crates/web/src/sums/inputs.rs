@@ -16,14 +16,14 @@ use crate::view::{Units, sentence};
 pub(crate) struct Input {
     pub(crate) name: &'static str,
     pub(crate) label: &'static str,
-    pub(crate) kind: Kind,
+    pub(crate) kind: InputKind,
     /// What stands in it at first.
     pub(crate) usual: &'static str,
 }
 
 /// What an input is read as.
 #[derive(Clone, Copy)]
-pub(crate) enum Kind {
+pub(crate) enum InputKind {
     /// A length, nought or more.
     Length,
     /// A length with a sign.
@@ -43,7 +43,7 @@ pub(crate) enum Kind {
 }
 
 impl Input {
-    pub(crate) const fn new(name: &'static str, label: &'static str, kind: Kind) -> Self {
+    pub(crate) const fn new(name: &'static str, label: &'static str, kind: InputKind) -> Self {
         Input { name, label, kind, usual: "" }
     }
 
@@ -56,20 +56,24 @@ impl Input {
     pub(crate) fn field(&self, sheet: &Sheet) -> Option<Field> {
         let pounds = sheet.units().weight == WeightUnit::Pounds;
         Some(match self.kind {
-            Kind::Length | Kind::SignedLength => sheet.length_field(self.name, self.label),
-            Kind::Weight => sheet.weight_field(self.name, self.label),
-            Kind::Rate => sheet.rate_field(self.name, self.label),
-            Kind::Degrees => sheet.number_field(self.name, self.label, "°"),
-            Kind::Torque => sheet.number_field(self.name, self.label, if pounds { "ft-lb" } else { "N·m" }),
-            Kind::Number => sheet.number_field(self.name, self.label, ""),
-            Kind::TyreSize => sheet.text_field(self.name, self.label).hint("as on its side: 245/75R16, 35x12.50R15"),
-            Kind::Pick(_) => return None,
+            InputKind::Length | InputKind::SignedLength => sheet.length_field(self.name, self.label),
+            InputKind::Weight => sheet.weight_field(self.name, self.label),
+            InputKind::Rate => sheet.rate_field(self.name, self.label),
+            InputKind::Degrees => sheet.number_field(self.name, self.label, "°"),
+            InputKind::Torque => sheet.number_field(self.name, self.label, if pounds { "ft-lb" } else { "N·m" }),
+            InputKind::Number => sheet.number_field(self.name, self.label, ""),
+            InputKind::TyreSize => sheet.text_field(self.name, self.label).hint("as on its side: 245/75R16, 35x12.50R15"),
+            InputKind::Pick(_) => return None,
         })
     }
 
     /// What may be picked, if it is a pick.
     pub(crate) fn picks(&self, sheet: &Sheet) -> Option<Picks> {
-        if let Kind::Pick(offered) = self.kind { Some(sheet.picks(self.name, self.label, offered.iter().copied())) } else { None }
+        if let InputKind::Pick(offered) = self.kind {
+            Some(sheet.picks(self.name, self.label, offered.iter().copied()))
+        } else {
+            None
+        }
     }
 }
 
@@ -95,7 +99,7 @@ impl SumError {
             Offending::Length(length) => units.exact(length),
             Offending::Weight(force) => units.weight(force),
             Offending::Rate(rate) => units.rate(rate),
-            Offending::Angle(angle) => Given::degrees(angle),
+            Offending::Angle(angle) => InputValues::degrees(angle),
             Offending::Moment(moment) => torque_words(moment, units),
             Offending::Number(number) => format!("{number}"),
         };
@@ -112,7 +116,7 @@ pub(crate) fn torque_words(moment: Moment, units: Units) -> String {
 }
 
 /// Inputs read, by name: SI values, and texts.
-pub(crate) struct Given {
+pub(crate) struct InputValues {
     pub(crate) units: Units,
     values: BTreeMap<&'static str, f64>,
     texts: BTreeMap<&'static str, String>,
@@ -121,10 +125,10 @@ pub(crate) struct Given {
 /// One pound-foot in newton metres: 12 in by one pound-force.
 const NEWTON_METRES_PER_POUND_FOOT: f64 = 12.0 * 0.0254 * NEWTONS_PER_POUND;
 
-impl Given {
+impl InputValues {
     /// Reads every input; `None` with complaints on the sheet when any is wrong. Answers are written in `reader`'s units.
-    pub(crate) fn read(inputs: &'static [Input], sheet: &mut Sheet, reader: Units) -> Option<Given> {
-        let mut given = Given { units: reader, values: BTreeMap::new(), texts: BTreeMap::new() };
+    pub(crate) fn read(inputs: &'static [Input], sheet: &mut Sheet, reader: Units) -> Option<InputValues> {
+        let mut given = InputValues { units: reader, values: BTreeMap::new(), texts: BTreeMap::new() };
         for input in inputs {
             given.read_one(input, sheet);
         }
@@ -134,17 +138,17 @@ impl Given {
     fn read_one(&mut self, input: &'static Input, sheet: &mut Sheet) {
         let name = input.name;
         let value = match input.kind {
-            Kind::Length => sheet.length(name).map(|typed| typed.si),
-            Kind::SignedLength => sheet.signed_length(name).map(|typed| typed.si),
-            Kind::Weight => sheet.weight(name).map(|typed| typed.si),
-            Kind::Rate => sheet.rate(name).map(|typed| typed.si),
-            Kind::Degrees => sheet.number(name).map(f64::to_radians),
-            Kind::Torque => {
+            InputKind::Length => sheet.length(name).map(|typed| typed.si),
+            InputKind::SignedLength => sheet.signed_length(name).map(|typed| typed.si),
+            InputKind::Weight => sheet.weight(name).map(|typed| typed.si),
+            InputKind::Rate => sheet.rate(name).map(|typed| typed.si),
+            InputKind::Degrees => sheet.number(name).map(f64::to_radians),
+            InputKind::Torque => {
                 let unit = if sheet.units().weight == WeightUnit::Pounds { NEWTON_METRES_PER_POUND_FOOT } else { 1.0 };
                 sheet.number(name).map(|torque| torque * unit)
             }
-            Kind::Number => sheet.number(name),
-            Kind::TyreSize | Kind::Pick(_) => {
+            InputKind::Number => sheet.number(name),
+            InputKind::TyreSize | InputKind::Pick(_) => {
                 if !sheet.is_filled(name) {
                     sheet.refuse(name, "Give this too.");
                 }

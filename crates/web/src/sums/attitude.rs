@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::side_effect::attitude::{beam_drop, front_lightening, pitch_change, point_rise, track_bar_shift};
 
-use super::{Given, Input, Kind, ShopSum, SumError};
+use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum};
 
 pub(super) const SUMS: [ShopSum; 3] = [
@@ -11,11 +11,11 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "Frame pitch and headlights",
         about: "How the frame tilts when an end comes up, how far the beams move on a screen, and a step or hitch behind.",
         inputs: &[
-            Input::new("front", "Front comes up by", Kind::SignedLength).usual("0"),
-            Input::new("rear", "Rear comes up by", Kind::SignedLength),
-            Input::new("wheelbase", "Wheelbase", Kind::Length),
-            Input::new("screen", "Distance of the screen", Kind::Length).usual("25'"),
-            Input::new("behind", "A point so far behind the rear axle", Kind::SignedLength).usual("0"),
+            Input::new("front", "Front comes up by", InputKind::SignedLength).usual("0"),
+            Input::new("rear", "Rear comes up by", InputKind::SignedLength),
+            Input::new("wheelbase", "Wheelbase", InputKind::Length),
+            Input::new("screen", "Distance of the screen", InputKind::Length).usual("25'"),
+            Input::new("behind", "A point so far behind the rear axle", InputKind::SignedLength).usual("0"),
         ],
         work: pitch,
     },
@@ -24,9 +24,9 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "Weight behind the axle",
         about: "What a tongue or an overhanging load takes off the front axle and puts on the rear.",
         inputs: &[
-            Input::new("weight", "Weight", Kind::Weight),
-            Input::new("behind", "So far behind the rear axle", Kind::Length),
-            Input::new("wheelbase", "Wheelbase", Kind::Length),
+            Input::new("weight", "Weight", InputKind::Weight),
+            Input::new("behind", "So far behind the rear axle", InputKind::Length),
+            Input::new("wheelbase", "Wheelbase", InputKind::Length),
         ],
         work: tongue,
     },
@@ -35,15 +35,15 @@ pub(super) const SUMS: [ShopSum; 3] = [
         name: "Track bar",
         about: "How far a track bar carries its axle sideways when the height changes.",
         inputs: &[
-            Input::new("length", "Length of the bar", Kind::Length),
-            Input::new("drop", "It falls from frame to axle by", Kind::SignedLength),
-            Input::new("rise", "The frame comes up by", Kind::SignedLength),
+            Input::new("length", "Length of the bar", InputKind::Length),
+            Input::new("drop", "It falls from frame to axle by", InputKind::SignedLength),
+            Input::new("rise", "The frame comes up by", InputKind::SignedLength),
         ],
         work: track_bar,
     },
 ];
 
-fn pitch(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn pitch(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (front, rear, wheelbase) = (given.length("front")?, given.length("rear")?, given.length("wheelbase")?);
     let (screen, behind, units) = (given.length("screen")?, given.length("behind")?, given.units);
     let angle = pitch_change(front, rear, wheelbase)?;
@@ -51,20 +51,20 @@ fn pitch(given: &Given) -> Result<Vec<Figure>, SumError> {
     let point = point_rise(front, rear, behind, wheelbase)?;
     let numbers = vec![format!("({} − {}) / {}", units.exact(rear), units.exact(front), units.exact(wheelbase))];
     let tilt = Sum::new("tan(pitch) = (rear rise − front rise) / wheelbase", numbers, "Geometry.");
-    let numbers = vec![format!("{} × tan({}) = {}", units.exact(screen), Given::degrees(angle), units.exact(drop))];
+    let numbers = vec![format!("{} × tan({}) = {}", units.exact(screen), InputValues::degrees(angle), units.exact(drop))];
     let beam = Sum::new("beam moves = distance × tan(pitch)", numbers, "Geometry; 25 ft aiming screen, SAE J599.");
     let numbers = vec![format!("{} behind: {}", units.exact(behind), units.exact(point))];
     let far = Sum::new("rise = rear rise + (rear rise − front rise) × distance / wheelbase", numbers, "Geometry.");
     let way = if drop.value > 0.0 { "down" } else { "up" };
     Ok(vec![
-        Figure::new("Frame tilts, rear up", Given::degrees(angle), tilt),
+        Figure::new("Frame tilts, rear up", InputValues::degrees(angle), tilt),
         Figure::new("Beams move on the screen", format!("{} {way}", units.height(drop.abs())), beam)
             .note("aim the headlights afterward"),
         Figure::new("The point comes up by", units.change(point), far),
     ])
 }
 
-fn tongue(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn tongue(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (weight, behind, wheelbase) = (given.weight("weight")?, given.length("behind")?, given.length("wheelbase")?);
     let units = given.units;
     let off = front_lightening(weight, behind, wheelbase)?;
@@ -79,7 +79,7 @@ fn tongue(given: &Given) -> Result<Vec<Figure>, SumError> {
     ])
 }
 
-fn track_bar(given: &Given) -> Result<Vec<Figure>, SumError> {
+fn track_bar(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (length, drop, rise) = (given.length("length")?, given.length("drop")?, given.length("rise")?);
     let units = given.units;
     let shift = track_bar_shift(length, drop, rise)?;
