@@ -116,12 +116,13 @@ impl Place {
         }
     }
 
-    /// What a length read there may be.
-    pub fn bound(self) -> &'static Bound {
-        match self {
-            Place::StopGap => &STOP_GAP,
-            Place::ArchLeft | Place::ArchRight => &ARCH_UNDER_THE_VEHICLE,
-            _ => &RIDE_HEIGHT,
+    /// What a length read there may be; `None` where no length is read.
+    pub fn bound(self) -> Option<&'static Bound> {
+        match (self, self.kind()) {
+            (Place::StopGap, _) => Some(&STOP_GAP),
+            (Place::ArchLeft | Place::ArchRight, _) => Some(&ARCH_UNDER_THE_VEHICLE),
+            (_, ReadingKind::Height | ReadingKind::Length) => Some(&RIDE_HEIGHT),
+            (_, ReadingKind::Weight | ReadingKind::Angle | ReadingKind::Pressure) => None,
         }
     }
 

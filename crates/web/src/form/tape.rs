@@ -204,9 +204,9 @@ fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
                 continue;
             }
             let value = match place.kind() {
-                ReadingKind::Height | ReadingKind::Length => sheet
-                    .length(&name)
-                    .and_then(|typed| sheet.within(&name, place_name(file.case().intake.class, place), typed, place.bound())),
+                ReadingKind::Height | ReadingKind::Length => {
+                    length_at(sheet, &name, place_name(file.case().intake.class, place), place)
+                }
                 ReadingKind::Weight => sheet.weight(&name),
                 ReadingKind::Angle => sheet.angle(&name),
                 ReadingKind::Pressure => sheet.pressure(&name),
@@ -260,9 +260,16 @@ pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<Read
 
 /// A height is above nought; a gap may be nought, with the stop touching.
 fn height(sheet: &mut Sheet, name: &str, place: Place) -> Option<Typed> {
+    length_at(sheet, name, if place == Place::StopGap { "A bump-stop gap" } else { "A ride height" }, place)
+}
+
+/// A length read at a place, within what it may be there.
+fn length_at(sheet: &mut Sheet, name: &str, what: &str, place: Place) -> Option<Typed> {
     let typed = sheet.length(name)?;
-    let what = if place == Place::StopGap { "A bump-stop gap" } else { "A ride height" };
-    sheet.within(name, what, typed, place.bound())
+    match place.bound() {
+        Some(bound) => sheet.within(name, what, typed, bound),
+        None => Some(typed),
+    }
 }
 
 fn axle(readings: &[Reading], phase: Phase, state: LoadState, end: End) -> AxleReadings {

@@ -2,9 +2,9 @@
 //!
 //! A sum is a row in a table: its inputs, and a function from what was typed to figures. The page draws any of them.
 
+mod attitude;
 mod driveline;
 mod fastening;
-mod attitude;
 mod inputs;
 mod leaf;
 mod ride;
