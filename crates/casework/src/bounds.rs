@@ -6,6 +6,10 @@ use wise_badger_mechanics::bound::Bound;
 pub const RIDE_HEIGHT: Bound = Bound::metres(0.03, 2.5);
 /// The clearance at a bump stop; nought touches.
 pub const STOP_GAP: Bound = Bound::metres(0.0, 0.5);
+/// The clearance of an overload leaf at its pad; nought bears.
+pub const PAD_GAP: Bound = Bound::metres(0.0, 0.3);
+/// A coil as it stands in the vehicle.
+pub const COIL_LENGTH: Bound = Bound::metres(0.05, 0.8);
 /// The arch of a pack as it stands under the vehicle.
 pub const ARCH_UNDER_THE_VEHICLE: Bound = Bound::metres(0.0, 0.6);
 /// Between the middles of an axle's wheels.

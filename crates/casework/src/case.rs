@@ -3,17 +3,19 @@
 use std::sync::OnceLock;
 
 use wise_badger_mechanics::pack::PackCurve;
-use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, Repeats, TyreSize, WheelGeometry};
 use wise_badger_mechanics::units::{Force, Length, metres};
 
+use crate::aim::Aim;
 use crate::entry::{
-    AimSheet, BenchEntry, CaseEntry, CorrectionEntry, DriveEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
+    AimSheet, BenchEntry, CaseEntry, CorrectionEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry,
+    LookOverEntry, TapeSheetEntry, Typed,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
 use crate::reading::{Phase, Place, Reading, Spot};
-use crate::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleFacts};
+use crate::survey::{End, Ends, Gaps, LoadPut, LoadState, States, Survey, VehicleFacts};
 
 /// What stands on a job, as typed.
 #[derive(Debug, Clone)]
@@ -34,8 +36,8 @@ pub struct Case {
     pub bench: Option<BenchEntry>,
     /// Its control drives.
     pub drive: DriveEntry,
-    /// What was put on.
-    pub load: Option<LoadEntry>,
+    /// The states it was read in, with what was put on in each.
+    pub tape: TapeSheetEntry,
     /// Its aim.
     pub aim: Option<AimSheet>,
     /// The corrections considered, in the order put down.
@@ -58,7 +60,7 @@ impl Case {
             look_over: None,
             bench: None,
             drive: DriveEntry::default(),
-            load: None,
+            tape: TapeSheetEntry::default(),
             aim: None,
             corrections: Vec::new(),
             chosen: None,
@@ -79,7 +81,7 @@ impl Case {
             look_over,
             bench,
             drive,
-            load,
+            tape,
             aim,
             corrections,
             chosen,
@@ -93,7 +95,7 @@ impl Case {
             && *look_over == other.look_over
             && *bench == other.bench
             && *drive == other.drive
-            && *load == other.load
+            && *tape == other.tape
             && *aim == other.aim
             && *corrections == other.corrections
             && *chosen == other.chosen
@@ -153,9 +155,22 @@ impl Case {
         }
     }
 
+    /// A goal as it is judged; `None` where what it is about is not on Tape any more.
+    pub fn goal(&self, entry: &GoalEntry) -> Option<Aim> {
+        entry.aim(&self.tape, self.sheet.rear_overhang.as_ref().map(Typed::length))
+    }
+
+    /// What a point of the body read in a state, by its place among the job's; `None` is the hitch.
+    pub fn point_height(&self, place: Option<usize>, state: LoadState) -> Option<Length> {
+        match place {
+            Some(place) => self.tape.points.get(place)?.height(state).map(Typed::length),
+            None => self.at(Spot { phase: Phase::Found, state, place: Place::Hitch }).last().map(|read| read.value.length()),
+        }
+    }
+
     /// What was put on, as the mechanics take it: axles weighed on Tape with a case of the plan aboard count as its scale.
     pub fn load_put(&self) -> Option<LoadPut> {
-        let put = self.load.as_ref()?.load_put(self.plan.as_ref())?;
+        let put = self.tape.load()?.load_put(self.plan.as_ref())?;
         let weighed = self.weighed(LoadState::Loaded);
         Some(match put {
             LoadPut::Planned { items, scale } => {
@@ -168,7 +183,7 @@ impl Case {
 
     /// The case of the plan that was aboard when the loaded heights were read, where it was one.
     pub fn measured_case(&self) -> Option<&CaseEntry> {
-        match &self.load {
+        match self.tape.load() {
             Some(LoadEntry::Planned { case }) => self.plan.as_ref()?.case(*case),
             _ => None,
         }
@@ -234,17 +249,28 @@ impl Case {
             front: axle(state, End::Front, Place::FrontLeft, Place::FrontRight),
             rear: axle(state, End::Rear, Place::RearLeft, Place::RearRight),
         };
-        let stop_gap = |state: LoadState| {
-            let gaps = self.at(Spot { phase, state, place: Place::StopGap }).map(|reading| reading.value.length());
+        let gap = |state, place| {
+            let gaps = self.at(Spot { phase, state, place }).map(|reading| reading.value.length());
             Repeats::of(&gaps.collect::<Vec<_>>()).map(|repeats| repeats.mean)
+        };
+        // One at the rear counts for both, unless a corner has its own.
+        let gaps = |state: LoadState| Gaps {
+            front: Sides { left: gap(state, Place::GapFrontLeft), right: gap(state, Place::GapFrontRight) },
+            rear: Sides {
+                left: gap(state, Place::GapRearLeft).or_else(|| gap(state, Place::StopGap)),
+                right: gap(state, Place::GapRearRight).or_else(|| gap(state, Place::StopGap)),
+            },
         };
         Survey {
             vehicle: self.vehicle(),
             datum: self.measured.datum.unwrap_or(Datum::GroundToArch),
-            heights: States::from_fn(heights),
+            heights: States::from_fn(self.tape.further_keys(), heights),
             load: self.load_put(),
-            stop_gap: States::from_fn(stop_gap),
-            rolled_and_bounced: self.measured.rolled_and_bounced,
+            stop_gap: States::from_fn(self.tape.further_keys(), gaps),
+            manner: States::from_fn(self.tape.further_keys(), |state| {
+                self.tape.state(state).map(|of| of.manner).unwrap_or_default()
+            }),
+            further: self.tape.further(self.plan.as_ref()),
         }
     }
 }
@@ -252,6 +278,8 @@ impl Case {
 /// A case of the load plan that was not the measured one, with what is aboard in it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PlannedCase {
+    /// Its key in the plan.
+    pub key: u8,
     /// What it is called.
     pub name: String,
     /// The vehicle with that aboard.

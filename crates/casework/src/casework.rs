@@ -4,8 +4,10 @@ use std::sync::OnceLock;
 
 use wise_badger_mechanics::correction::{Correction, Work};
 use wise_badger_mechanics::pack::PackError;
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::Length;
 
-use crate::aim::{Aim, TargetBand};
+use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
 use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
 use crate::case::{Case, PlannedCase};
 use crate::entry::{BenchEntry, CorrectionEntry, LoadPlanEntry, TypedIn};
@@ -77,7 +79,7 @@ impl Casework {
 
     /// Whether the rear was measured after fitting, in either state.
     pub fn is_measured_again(&self) -> bool {
-        LoadState::BOTH.into_iter().any(|state| self.fitted().height(End::Rear, state).is_some())
+        self.fitted().states().any(|state| self.fitted().height(End::Rear, state).is_some())
     }
 
     /// What was found on the vehicle.
@@ -111,8 +113,11 @@ impl Casework {
             let measured = self.case.measured_case().map(|measured| measured.key);
             let aboard = plan.cases.iter().map(|case| (case, plan.items_of(case.key)));
             let aboard = aboard.filter(|(case, items)| !items.is_empty() && Some(case.key) != measured);
-            let planned = aboard
-                .map(|(case, items)| PlannedCase { name: case.name.clone(), survey: self.found().in_case(items, case.scale()) });
+            let planned = aboard.map(|(case, items)| PlannedCase {
+                key: case.key,
+                name: case.name.clone(),
+                survey: self.found().in_case(items, case.scale()),
+            });
             planned.collect()
         };
         self.cases.get_or_init(|| self.case.plan.as_ref().map(of_plan).unwrap_or_default())
@@ -132,15 +137,62 @@ impl Casework {
         plan_rearch(&self.case, self.found(), self.cases(), self.look_over(), self.overload(), asked, units)
     }
 
-    /// The aim.
+    /// The height policy that the job's screens go by: its first goal.
     pub fn aim(&self) -> Option<Aim> {
-        self.case.aim.as_ref().map(|sheet| sheet.aim())
+        self.goal(0)
+    }
+
+    /// A goal, by its place; `None` where what it is about is not on Tape any more.
+    pub fn goal(&self, place: usize) -> Option<Aim> {
+        self.case.goal(self.case.aim.as_ref()?.goals.get(place)?)
     }
 
     /// What the aim asks of the rear, and in which state; `None` while a height it hangs on is not read.
     pub fn target(&self) -> Option<(LoadState, TargetBand)> {
         let aim = self.aim()?;
         Some((aim.state(), aim.target(self.found())?))
+    }
+
+    /// Whether a goal is met with a correction fitted; `None` where what it is about is not predicted.
+    pub fn judged(&self, place: usize, correction: &Correction, prediction: &Prediction) -> Option<AimVerdict> {
+        let goal = self.goal(place)?;
+        let stands = match goal.when() {
+            GoalCase::State(state) => Stands::predicted(prediction.at(state).ok()?),
+            GoalCase::Planned(key) => {
+                let case = self.cases().iter().find(|case| case.key == key)?;
+                Stands::in_case(&self.predictor().in_case(&case.survey, Some(correction)).ok()?)
+            }
+        };
+        let point = match (goal.wanted(self.found())?.0, goal.when()) {
+            (GoalMark::Point { place, .. }, GoalCase::State(state)) => Some(self.risen(place, state, &stands)?),
+            _ => None,
+        };
+        goal.judge(self.found(), &Stands { point, ..stands })
+    }
+
+    /// How far both ends rise from where they stood when a point was read.
+    fn risen(&self, place: Option<usize>, state: LoadState, stands: &Stands) -> Option<PointRise> {
+        let read = self.case.point_height(place, state)?;
+        let rise = |end, after: Option<Uncertain<Length>>| {
+            let (before, after) = (self.found().height(end, state)?, after?);
+            Some(Uncertain::new(after.value - before.value, after.sd))
+        };
+        Some(PointRise { read, front: rise(End::Front, stands.front)?, rear: rise(End::Rear, stands.rear)? })
+    }
+
+    /// Whether a goal is met as the vehicle came in; `None` where what it is about was not read.
+    pub fn as_found(&self, place: usize) -> Option<AimVerdict> {
+        let goal = self.goal(place)?;
+        let GoalCase::State(state) = goal.when() else { return None };
+        let stands = Stands::read(self.found(), state);
+        let still = Uncertain::new(Length::default(), Length::default());
+        let point = match goal.wanted(self.found())?.0 {
+            GoalMark::Point { place, .. } => {
+                Some(PointRise { read: self.case.point_height(place, state)?, front: still, rear: still })
+            }
+            _ => None,
+        };
+        goal.judge(self.found(), &Stands { point, ..stands })
     }
 
     /// Why nothing may be fitted at all, if that is so.

@@ -1,6 +1,5 @@
 //! What a job writes down of its vehicle, and of how it is measured.
 
-use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::tape::Datum;
 
 use crate::entry::Typed;
@@ -51,28 +50,13 @@ impl Intake {
     }
 }
 
-/// What readings are taken on.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
-pub struct Conditions {
-    /// The floor, in words.
-    pub floor: String,
-    /// Fuel in the tank, empty state, in words.
-    pub fuel_empty: String,
-    /// The same loaded.
-    pub fuel_loaded: String,
-}
-
 /// How the heights of a job are read.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct TapeManner {
     /// What they are measured from.
     pub datum: Datum,
-    /// Whether the vehicle was rolled and bounced first.
-    pub rolled_and_bounced: bool,
     /// Whether a rear height that rises with load was said to be right.
     pub rear_rise_confirmed: bool,
-    /// What they are taken on.
-    pub conditions: Conditions,
 }
 
 /// How the heights of a job were read, as far as they were.
@@ -80,10 +64,6 @@ pub struct TapeManner {
 pub struct Measured {
     /// What they are measured from, once chosen.
     pub datum: Option<Datum>,
-    /// Whether the vehicle was rolled and bounced before reading.
-    pub rolled_and_bounced: bool,
     /// Whether somebody said that a rear height that rises with load is right.
     pub rear_rise_confirmed: bool,
-    /// What the readings were taken on, as far as it was said.
-    pub conditions: Conditions,
 }

@@ -18,7 +18,7 @@
 //! use wise_badger_casework::prediction::Predictor;
 //! use wise_badger_mechanics::correction::{Correction, LiftBlock};
 //! use wise_badger_mechanics::side::Sides;
-//! use wise_badger_casework::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+//! use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
 //! use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 //! use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 //!
@@ -31,13 +31,14 @@
 //!         Ends { front: pounds(3900.0), rear: pounds(4100.0) },
 //!     ),
 //!     datum: Datum::HubToArch,
-//!     heights: States {
-//!         empty: HeightReadings { front: both(20.5), rear: both(21.5) },
-//!         loaded: HeightReadings { front: both(20.5), rear: both(18.8125) },
-//!     },
+//!     heights: States::of(
+//!         HeightReadings { front: both(20.5), rear: both(21.5) },
+//!         HeightReadings { front: both(20.5), rear: both(18.8125) },
+//!     ),
 //!     load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),
 //!     stop_gap: States::default(),
-//!     rolled_and_bounced: true,
+//!     manner: States::of(Manner::Rolled, Manner::Rolled),
+//!     further: Vec::new(),
 //! };
 //! let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
 //! let loaded = prediction.loaded.expect("as given");

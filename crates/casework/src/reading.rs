@@ -3,7 +3,7 @@
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::tape::Datum;
 
-use crate::bounds::{ARCH_UNDER_THE_VEHICLE, RIDE_HEIGHT, STOP_GAP};
+use crate::bounds::{ARCH_UNDER_THE_VEHICLE, COIL_LENGTH, PAD_GAP, RIDE_HEIGHT, STOP_GAP};
 use crate::entry::{Typed, UnitWord};
 use crate::survey::LoadState;
 use crate::words::Word;
@@ -74,6 +74,38 @@ pub enum Place {
     TyreRearLeft,
     /// Tyre pressure.
     TyreRearRight,
+    /// Clearance at one bump stop, where it was read corner by corner.
+    GapFrontLeft,
+    /// Clearance at one bump stop.
+    GapFrontRight,
+    /// Clearance at one bump stop.
+    GapRearLeft,
+    /// Clearance at one bump stop.
+    GapRearRight,
+    /// Left overload leaf to its pad, the half ahead of the axle.
+    PadFrontLeft,
+    /// Left overload leaf to its pad, the half behind it.
+    PadRearLeft,
+    /// Right overload leaf to its pad, the half ahead of the axle.
+    PadFrontRight,
+    /// Right overload leaf to its pad, the half behind it.
+    PadRearRight,
+    /// A coil's length as it stands in the vehicle.
+    CoilFrontLeft,
+    /// A coil's length as it stands in the vehicle.
+    CoilFrontRight,
+    /// A coil's length as it stands in the vehicle.
+    CoilRearLeft,
+    /// A coil's length as it stands in the vehicle.
+    CoilRearRight,
+    /// Pressure in an air bag.
+    BagFrontLeft,
+    /// Pressure in an air bag.
+    BagFrontRight,
+    /// Pressure in an air bag.
+    BagRearLeft,
+    /// Pressure in an air bag.
+    BagRearRight,
 }
 
 /// What kind of figure is read at a place.
@@ -104,7 +136,19 @@ impl Place {
             | Place::FrameRail
             | Place::Headlamp
             | Place::ArchLeft
-            | Place::ArchRight => ReadingKind::Length,
+            | Place::ArchRight
+            | Place::GapFrontLeft
+            | Place::GapFrontRight
+            | Place::GapRearLeft
+            | Place::GapRearRight
+            | Place::PadFrontLeft
+            | Place::PadRearLeft
+            | Place::PadFrontRight
+            | Place::PadRearRight
+            | Place::CoilFrontLeft
+            | Place::CoilFrontRight
+            | Place::CoilRearLeft
+            | Place::CoilRearRight => ReadingKind::Length,
             Place::WeightFrontLeft
             | Place::WeightFrontRight
             | Place::WeightRearLeft
@@ -112,15 +156,25 @@ impl Place {
             | Place::WeightFront
             | Place::WeightRear => ReadingKind::Weight,
             Place::ShackleLeft | Place::ShackleRight | Place::Pinion | Place::FrameAngle => ReadingKind::Angle,
-            Place::TyreFrontLeft | Place::TyreFrontRight | Place::TyreRearLeft | Place::TyreRearRight => ReadingKind::Pressure,
+            Place::TyreFrontLeft
+            | Place::TyreFrontRight
+            | Place::TyreRearLeft
+            | Place::TyreRearRight
+            | Place::BagFrontLeft
+            | Place::BagFrontRight
+            | Place::BagRearLeft
+            | Place::BagRearRight => ReadingKind::Pressure,
         }
     }
 
     /// What a length read there may be; `None` where no length is read.
     pub fn bound(self) -> Option<&'static Bound> {
+        use Place::*;
         match (self, self.kind()) {
-            (Place::StopGap, _) => Some(&STOP_GAP),
-            (Place::ArchLeft | Place::ArchRight, _) => Some(&ARCH_UNDER_THE_VEHICLE),
+            (StopGap | GapFrontLeft | GapFrontRight | GapRearLeft | GapRearRight, _) => Some(&STOP_GAP),
+            (PadFrontLeft | PadRearLeft | PadFrontRight | PadRearRight, _) => Some(&PAD_GAP),
+            (CoilFrontLeft | CoilFrontRight | CoilRearLeft | CoilRearRight, _) => Some(&COIL_LENGTH),
+            (ArchLeft | ArchRight, _) => Some(&ARCH_UNDER_THE_VEHICLE),
             (_, ReadingKind::Height | ReadingKind::Length) => Some(&RIDE_HEIGHT),
             (_, ReadingKind::Weight | ReadingKind::Angle | ReadingKind::Pressure) => None,
         }
@@ -184,6 +238,22 @@ impl Word for Place {
         (Place::TyreFrontRight, "tyre_front_right"),
         (Place::TyreRearLeft, "tyre_rear_left"),
         (Place::TyreRearRight, "tyre_rear_right"),
+        (Place::GapFrontLeft, "gap_front_left"),
+        (Place::GapFrontRight, "gap_front_right"),
+        (Place::GapRearLeft, "gap_rear_left"),
+        (Place::GapRearRight, "gap_rear_right"),
+        (Place::PadFrontLeft, "pad_front_left"),
+        (Place::PadRearLeft, "pad_rear_left"),
+        (Place::PadFrontRight, "pad_front_right"),
+        (Place::PadRearRight, "pad_rear_right"),
+        (Place::CoilFrontLeft, "coil_front_left"),
+        (Place::CoilFrontRight, "coil_front_right"),
+        (Place::CoilRearLeft, "coil_rear_left"),
+        (Place::CoilRearRight, "coil_rear_right"),
+        (Place::BagFrontLeft, "bag_front_left"),
+        (Place::BagFrontRight, "bag_front_right"),
+        (Place::BagRearLeft, "bag_rear_left"),
+        (Place::BagRearRight, "bag_rear_right"),
     ];
 }
 

@@ -1,5 +1,8 @@
 //! The words that types go by on the wire and in the record: one list a type, in the order offered.
 
+use serde::de::Error as _;
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+
 use crate::survey::{LoadState, RearWheels, VehicleClass};
 use wise_badger_mechanics::correction::Axles;
 use wise_badger_mechanics::side::Side;
@@ -56,7 +59,32 @@ impl Word for Datum {
 
 impl Word for LoadState {
     const WHAT: &'static str = "load state";
-    const WORDS: &'static [(Self, &'static str)] = &[(LoadState::Empty, "empty"), (LoadState::Loaded, "loaded")];
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (LoadState::Empty, "empty"),
+        (LoadState::Loaded, "loaded"),
+        (LoadState::Further(1), "further_1"),
+        (LoadState::Further(2), "further_2"),
+        (LoadState::Further(3), "further_3"),
+        (LoadState::Further(4), "further_4"),
+        (LoadState::Further(5), "further_5"),
+        (LoadState::Further(6), "further_6"),
+        (LoadState::Further(7), "further_7"),
+        (LoadState::Further(8), "further_8"),
+    ];
+}
+
+/// In the record and in documents a state goes by its word.
+impl Serialize for LoadState {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        self.word().serialize(serializer)
+    }
+}
+
+impl<'de> Deserialize<'de> for LoadState {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        LoadState::from_word(&text).ok_or_else(|| D::Error::custom(format!("“{text}” is no state of a vehicle")))
+    }
 }
 
 impl Word for Side {
@@ -78,6 +106,14 @@ impl Word for Axles {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::survey::MOST_FURTHER;
+
+    #[test]
+    fn every_state_that_a_job_can_have_has_its_word() {
+        for key in 1..=MOST_FURTHER {
+            assert_eq!(LoadState::from_word(LoadState::Further(key).word()), Some(LoadState::Further(key)));
+        }
+    }
 
     #[test]
     fn every_class_has_its_row_and_its_word() {

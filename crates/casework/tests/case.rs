@@ -89,11 +89,11 @@ fn a_case_of_the_plan_is_the_load_put_and_names_what_came_aboard() {
         items: vec![item("Pump", 320.0, false), item("Rack", 90.0, true)],
     });
     assert!(case.load_put().is_none() && case.measured_case().is_none());
-    case.load = Some(LoadEntry::Planned { case: 1 });
+    case.tape = case.tape.clone().with_load(LoadState::Loaded, Some(LoadEntry::Planned { case: 1 }));
     let Some(LoadPut::Planned { items, .. }) = case.load_put() else { panic!("planned") };
     assert_eq!((items.len(), case.names_aboard()), (1, vec!["Pump".to_owned()]), "the rack is part of the vehicle");
     assert!((items[0].behind_rear_axle.value + 12.0 * INCH).abs() < 1e-12, "ahead is negative");
     assert_eq!(case.vehicle().always.len(), 1);
-    case.load = Some(LoadEntry::Planned { case: 2 });
+    case.tape = case.tape.clone().with_load(LoadState::Loaded, Some(LoadEntry::Planned { case: 2 }));
     assert!(case.load_put().is_none(), "a case that was struck off is no load");
 }

@@ -12,7 +12,7 @@ mod truck;
 use proptest::prelude::*;
 use proptest::sample::select;
 use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
-use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
     Axles, Correction, CorrectionProblem, Given, KINDS, KindRow, LiftBlock, Quantity, Site, Takes,
@@ -165,8 +165,8 @@ proptest! {
     fn a_prediction_is_a_height_with_a_band_or_a_reason(survey in any_survey(), correction in any_correction()) {
         let predictor = Predictor::new(&survey);
         let prediction = predictor.predict(&correction);
-        for state in LoadState::BOTH {
-            let Ok(predicted) = prediction.get(state) else { continue };
+        for state in survey.states() {
+            let Ok(predicted) = prediction.at(state) else { continue };
             let before = survey.height(End::Rear, state).unwrap();
             prop_assert_eq!(predicted.rear_before, before.value);
             prop_assert!((predicted.rear.value - predicted.rear_before - predicted.rise).si().abs() < 1e-9);
@@ -191,8 +191,8 @@ proptest! {
         let site = correction.site();
         let other = correction.clone().on(Site { side: site.side.map(any_survey::other), ..site });
         let (one, mirror) = (Predictor::new(&survey).predict(&correction), Predictor::new(&mirrored(&survey)).predict(&other));
-        for state in LoadState::BOTH {
-            match (one.get(state), mirror.get(state)) {
+        for state in survey.states() {
+            match (one.at(state), mirror.at(state)) {
                 (Ok(one), Ok(mirror)) => {
                     prop_assert!(close(one.rear, mirror.rear), "{:?}\n{:?}", one, mirror);
                     prop_assert!(alike(one.rear_sides, mirror.rear_sides), "{:?}\n{:?}", one, mirror);
@@ -208,8 +208,8 @@ proptest! {
     fn what_is_asked_again_is_answered_the_same(survey in any_survey(), correction in any_correction()) {
         let predictor = Predictor::new(&survey);
         let first = predictor.predict(&correction);
-        prop_assert_eq!(predictor.predict(&correction), first);
-        prop_assert_eq!(Predictor::new(&survey.clone()).predict(&correction), first);
+        prop_assert_eq!(&predictor.predict(&correction), &first);
+        prop_assert_eq!(&Predictor::new(&survey.clone()).predict(&correction), &first);
     }
 
     /// With nothing read loaded there is no loaded height, and the empty one does not pretend to a rate that nobody measured.
@@ -230,8 +230,8 @@ proptest! {
         let block = Correction::at_the_rear(LiftBlock { thickness: inches(thickness) });
         let prediction = Predictor::new(&survey).predict(&block);
         let within = if survey.vehicle.class.is_trailer() { 0.05 * thickness } else { 0.001 };
-        for state in LoadState::BOTH {
-            if let Ok(predicted) = prediction.get(state) {
+        for state in survey.states() {
+            if let Ok(predicted) = prediction.at(state) {
                 let rise = predicted.rise.customary();
                 prop_assert!((rise - thickness).abs() < within, "{} for {}", rise, thickness);
             }
@@ -247,8 +247,8 @@ proptest! {
             return Ok(());
         }
         let prediction = Predictor::new(&survey).predict(&in_front);
-        for state in LoadState::BOTH {
-            if let Ok(predicted) = prediction.get(state) {
+        for state in survey.states() {
+            if let Ok(predicted) = prediction.at(state) {
                 prop_assert!(predicted.rise.customary().abs() < 0.02, "{:?}", predicted);
             }
         }
@@ -263,8 +263,8 @@ proptest! {
             Predictor::new(&survey).predict(&block)
         };
         let (thin, thick) = (rear(thin), rear(thin + more));
-        for state in LoadState::BOTH {
-            if let (Ok(thin), Ok(thick)) = (thin.get(state), thick.get(state)) {
+        for state in survey.states() {
+            if let (Ok(thin), Ok(thick)) = (thin.at(state), thick.at(state)) {
                 prop_assert!(thick.rear.value > thin.rear.value, "{:?} {:?}", thin, thick);
             }
         }
@@ -285,7 +285,7 @@ fn most_of_what_may_be_asked_is_answered() {
     };
     let all: Vec<_> = (0..300).map(|_| drawn()).collect();
     let of = |answered: &dyn Fn(&(bool, bool, &str)) -> bool| all.iter().filter(|one| answered(one)).count();
-    assert!(of(&|one| one.0) > 120 && of(&|one| one.1) > 80, "{} empty, {} loaded", of(&|one| one.0), of(&|one| one.1));
+    assert!(of(&|one| one.0) > 100 && of(&|one| one.1) > 80, "{} empty, {} loaded", of(&|one| one.0), of(&|one| one.1));
     for row in KINDS {
         assert!(of(&|one| one.2 == row.word && (one.0 || one.1)) > 0, "{} was never answered", row.word);
     }

@@ -6,7 +6,7 @@ mod support;
 use proptest::prelude::*;
 use support::half_ton;
 use wise_badger_casework::prediction::{Predictor, Unpredicted};
-use wise_badger_casework::survey::{Basis, Centre, End, Ends, Item, LoadProblem, LoadPut, LoadState, Survey, Thing};
+use wise_badger_casework::survey::{Basis, Centre, End, Ends, Gaps, Item, LoadProblem, LoadPut, LoadState, Survey, Thing};
 use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, LiftBlock};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, kilograms, pounds, pounds_per_inch};
@@ -148,7 +148,7 @@ fn half_the_load_over_the_axle_sags_half_as_far_from_the_hub() {
 #[test]
 fn a_case_that_would_rest_on_the_stops_is_not_predicted_until_they_are_clear() {
     let mut survey = half_ton();
-    survey.stop_gap.empty = Some(inches(3.0));
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(3.0));
     let heavy = survey.in_case(vec![item(1400.0, 0.0)], Ends::default());
     let predictor = Predictor::new(&survey);
     // 1,400 lb at 372 lb/in use up 3 3/4 in of the 3 in there are.

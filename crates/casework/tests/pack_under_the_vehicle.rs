@@ -7,7 +7,7 @@ mod truck;
 
 use truck::{arch, truck};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::{Ends, LoadPut, LoadState, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{Pack, PackWork, PartKind};
 use wise_badger_mechanics::side::Sides;
@@ -29,10 +29,11 @@ fn survey(pack: &Pack) -> Survey {
     Survey {
         vehicle,
         datum: Datum::HubToArch,
-        heights: States { empty: heights(22.0), loaded: HeightReadings::default() },
+        heights: States::of(heights(22.0), HeightReadings::default()),
         load: Some(LoadPut::Placed { weight: pounds(500.0), behind_rear_axle: inches(0.0) }),
         stop_gap: States::default(),
-        rolled_and_bounced: true,
+        manner: States::of(Manner::Rolled, Manner::Rolled),
+        further: Vec::new(),
     }
 }
 
@@ -51,7 +52,7 @@ fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     assert!(work.adds_leaves && !work.rearches);
     let correction = Correction::at_the_rear(ReworkedPack(work));
     let predictor = Predictor::new(&survey);
-    let empty = predictor.predict(&correction).get(LoadState::Empty).unwrap();
+    let empty = predictor.predict(&correction).empty.unwrap();
     let own = arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0));
     assert!((empty.rise - own).si().abs() < 3e-4, "{} by the stance, {} by the pack", empty.rise.customary(), own.customary());
     // In another case too, from where the plain pack would stand there.

@@ -10,7 +10,7 @@ mod support;
 use support::{half_ton, heights};
 use wise_badger_casework::aim::{Aim, AimVerdict};
 use wise_badger_casework::prediction::{Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, LoadPut, LoadState, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, RateVerdict, Relief};
 use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack};
@@ -113,7 +113,7 @@ fn a_half_ton_falls_three_inches_at_the_arch_and_rubber_brings_half_back() {
     // with load rubber 38 1/2 in. A rubber that does this pushes some 280 lb at 5/8 to 3/4 in of squash.
     let mut survey = half_ton();
     survey.datum = Datum::GroundToArch;
-    survey.heights = States { empty: heights(37.0, 40.0), loaded: heights(37.0, 37.0) };
+    survey.heights = States::of(heights(37.0, 40.0), heights(37.0, 37.0));
     let verdict = RateVerdict::of_two_states(&survey);
     let figure = verdict.measured().unwrap();
     // Two tyres of 1,450 lb/in give 0.345 in of the three; the class is taken as about 370 lb/in.
@@ -134,8 +134,8 @@ fn a_camper_takes_more_from_the_arch_than_from_the_stop_gap() {
     survey.vehicle.class = VehicleClass::OneTonPickup;
     survey.vehicle.axle_ratings = Ends { front: pounds(5200.0), rear: pounds(7200.0) };
     survey.datum = Datum::GroundToArch;
-    survey.heights = States { empty: heights(39.0, 42.0), loaded: heights(39.0, 38.125) };
-    survey.stop_gap.empty = Some(inches(4.75));
+    survey.heights = States::of(heights(39.0, 42.0), heights(39.0, 38.125));
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(4.75));
     survey.load = Some(LoadPut::Placed { weight: pounds(3900.0), behind_rear_axle: inches(0.0) });
     let block = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(1.0) })).loaded.unwrap();
     close(block.travel_left.unwrap().customary() - 1.0, 2.0, 0.375);
@@ -159,7 +159,7 @@ fn over_a_rating_says_what_comes_off_and_where() {
 #[test]
 fn stops_that_touch_leave_no_rate() {
     let mut survey = half_ton();
-    survey.stop_gap = States { empty: Some(inches(2.5)), loaded: None };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(2.5)), Gaps::default());
     assert!(matches!(RateVerdict::of_two_states(&survey), RateVerdict::OnTheStops { .. }));
     let block = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     assert_eq!(block.loaded.unwrap_err(), Unpredicted::OnTheStops);
@@ -191,7 +191,7 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     let mut survey = half_ton();
     survey.vehicle.class = VehicleClass::OneTonPickup;
     survey.vehicle.axle_ratings = Ends { front: pounds(5200.0), rear: pounds(7200.0) };
-    survey.heights = States { empty: heights(22.0, 24.0), loaded: heights(22.0, 21.0) };
+    survey.heights = States::of(heights(22.0, 24.0), heights(22.0, 21.0));
     survey.load = Some(LoadPut::Placed { weight: pounds(3300.0), behind_rear_axle: inches(0.0) });
     let verdict = RateVerdict::of_two_states(&survey);
     let stages = verdict.measured().unwrap().stages.expect("the drop goes past the leaf");

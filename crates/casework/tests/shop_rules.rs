@@ -6,11 +6,11 @@ mod support;
 
 use proptest::prelude::*;
 use support::{half_ton, heights};
-use wise_badger_casework::aim::{Aim, AimProblem, AimVerdict, TargetBand};
+use wise_badger_casework::aim::{Aim, AimProblem, AimVerdict, TargetBand, Way};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
 use wise_badger_casework::survey::{
-    Basis, EmptyAndLoaded, End, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
+    Basis, EmptyAndLoaded, End, Gaps, LoadProblem, LoadPut, LoadState, RearWheels, VehicleClass, VehicleProblem,
 };
 use wise_badger_casework::verdict::{Overload, RateVerdict, Rated, RatingCheck, Relief, contact_suspicion};
 use wise_badger_mechanics::axle_rate::ContactSuspicion;
@@ -264,7 +264,7 @@ proptest! {
         survey.heights.loaded = heights(20.5, rear - drop);
         let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(block) }));
         for state in LoadState::BOTH {
-            let predicted = prediction.get(state).as_ref().unwrap();
+            let predicted = prediction.at(state).unwrap();
             prop_assert!((predicted.rise - inches(block)).si().abs() < 1e-9);
             prop_assert!(predicted.rear.sd > Length::default());
         }
@@ -272,7 +272,7 @@ proptest! {
 
     #[test]
     fn a_wider_band_never_makes_a_surer_verdict(off in 0.0_f64..2.0, sd in 0.0_f64..0.5, more in 0.0_f64..0.5) {
-        let target = TargetBand { height: inches(20.0), tolerance: inches(0.5), at_least: false };
+        let target = TargetBand { height: inches(20.0), tolerance: inches(0.5), way: Way::Within };
         let rank = |sd: f64| match target.judge(Uncertain::new(inches(20.0 + off), inches(sd))) {
             AimVerdict::Meets | AimVerdict::Misses { .. } => 2,
             AimVerdict::LikelyMeets | AimVerdict::MayMiss { .. } => 1,
@@ -291,7 +291,7 @@ fn a_rate_far_above_its_class_asks_for_the_stop_gap() {
         panic!("not suspected")
     };
     close(times, 500.0 / 370.0, 1e-9);
-    survey.stop_gap.loaded = Some(inches(1.5));
+    survey.stop_gap.loaded = Gaps::at_the_rear(inches(1.5));
     assert_eq!(contact_suspicion(&survey, &RateVerdict::of_two_states(&survey)), None, "a gap read with the load on clears it");
     assert_eq!(contact_suspicion(&half_ton(), &RateVerdict::of_two_states(&half_ton())), None);
 }

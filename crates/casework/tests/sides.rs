@@ -7,7 +7,7 @@ mod support;
 use proptest::prelude::*;
 use wise_badger_casework::entry::PredictedHeights;
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, Item, LoadPut, LoadState, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, Ends, Gaps, Item, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{
     AddedLeaf, AntiRollBar, Axles, Caution, Correction, CorrectionProblem, HelperSpring, LiftBlock, LoadRubber, Site,
 };
@@ -144,7 +144,7 @@ fn rubber(axles: Axles) -> Correction {
 fn a_block_on_one_side_jacks_the_other_up_and_opens_both_gaps() {
     // The front resists the roll, so that the side without the block is unloaded, and its spring lengthens.
     let mut survey = leaning(0.0);
-    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(2.0)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.0)), Gaps::at_the_rear(inches(2.0)));
     let one = loaded(&survey, &block(2.0, Some(Side::Left))).travel_left.unwrap();
     let both = loaded(&survey, &block(2.0, None)).travel_left.unwrap();
     assert!(one > inches(2.0) && one < both, "{one:?} {both:?}");
@@ -154,7 +154,7 @@ fn a_block_on_one_side_jacks_the_other_up_and_opens_both_gaps() {
 fn while_the_stops_still_bear_no_height_is_promised() {
     let mut survey = half_ton();
     // 2 in of gap empty, and the axle came up 2 11/16 in: the stops bore part of the load, whatever is fitted.
-    survey.stop_gap = States { empty: Some(inches(2.0)), loaded: None };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(2.0)), Gaps::default());
     for thickness in [0.5, 1.0, 4.0] {
         let loaded = Predictor::new(&survey).predict(&block(thickness, None)).loaded;
         assert_eq!(loaded, Err(Unpredicted::OnTheStops), "{thickness} in");
@@ -165,7 +165,7 @@ fn while_the_stops_still_bear_no_height_is_promised() {
 #[test]
 fn a_rubber_at_the_front_leaves_the_rear_its_own_stops() {
     let mut survey = half_ton();
-    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(1.5)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.0)), Gaps::at_the_rear(inches(1.5)));
     let at_the_front = loaded(&survey, &rubber(Axles::Front)).travel_left.unwrap();
     assert!((at_the_front - inches(1.5)).abs() < inches(0.02), "{at_the_front:?}");
     assert!(!rubber(Axles::Front).replaces_stops() && rubber(Axles::Rear).replaces_stops());
@@ -181,7 +181,7 @@ fn travel_and_frequency_are_those_of_the_axle_it_goes_on_and_the_least_gap_count
     let mut survey = half_ton();
     survey.vehicle.class = VehicleClass::TandemTrailer;
     survey.datum = Datum::GroundToArch;
-    survey.stop_gap = States { empty: Some(inches(4.0)), loaded: Some(inches(2.0)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.0)), Gaps::at_the_rear(inches(2.0)));
     let springs = HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(-0.5) };
     let on = |axles| Correction::at_the_rear(springs).on(Site { axles, side: None });
     for axles in [Axles::OneOfRear(1), Axles::OneOfRear(2)] {

@@ -8,7 +8,7 @@ use support::heights;
 use wise_badger_casework::look_over::LookOver;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{
-    End, Ends, Item, LoadPut, LoadState, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts,
+    End, Ends, Item, LoadPut, LoadState, Manner, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::verdict::{Breakdown, Cause, Grounds, RateVerdict, Rated, RatingCheck, Settling, rank_causes};
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
@@ -28,10 +28,11 @@ fn trailer(class: VehicleClass, drop: f64) -> Survey {
             ..VehicleFacts::new(class, RearWheels::Single, inches(150.0), ratings)
         },
         datum: Datum::GroundToArch,
-        heights: States { empty: heights(19.0, 20.0), loaded: heights(19.0, 20.0 - drop) },
+        heights: States::of(heights(19.0, 20.0), heights(19.0, 20.0 - drop)),
         load: Some(LoadPut::Placed { weight: pounds(2000.0), behind_rear_axle: inches(0.0) }),
         stop_gap: States::default(),
-        rolled_and_bounced: true,
+        manner: States::of(Manner::Rolled, Manner::Rolled),
+        further: Vec::new(),
     }
 }
 

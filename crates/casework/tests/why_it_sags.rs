@@ -7,7 +7,7 @@ use proptest::prelude::*;
 use support::{half_ton, heights};
 use wise_badger_casework::look_over::{Area, Defect, Finding, Grade, LookOver};
 use wise_badger_casework::survey::{
-    Complaint, End, Item, LoadPut, LoadState, Modification, RearWheels, States, Survey, VehicleClass,
+    Complaint, End, Gaps, Item, LoadPut, LoadState, Modification, RearWheels, States, Survey, VehicleClass,
 };
 use wise_badger_casework::verdict::{
     Breakdown, Cause, Evidence, Grounds, Judged, Overload, PartKind, RateVerdict, Settling, SoundHeight, rank_causes,
@@ -55,7 +55,7 @@ fn tyres_permanent_load_and_set_are_told_apart_when_the_sound_height_is_known() 
     // From the ground, 40 to 37 in with 1,000 lb over the axle: tyres 1,000/2,900 = 0.345 in, springs 2.655 in.
     let mut survey = half_ton();
     survey.datum = Datum::GroundToArch;
-    survey.heights = States { empty: heights(37.0, 40.0), loaded: heights(37.0, 37.0) };
+    survey.heights = States::of(heights(37.0, 40.0), heights(37.0, 37.0));
     survey.vehicle.always = vec![Item::at(pounds(200.0), inches(0.0))];
     let way = breakdown(&survey, 40.5, Some(42.0));
     adds_up(&way);
@@ -84,9 +84,9 @@ fn an_overload_leaf_holds_up_what_the_first_stage_would_have_let_down() {
     survey.vehicle.class = VehicleClass::OneTonPickup;
     survey.vehicle.axle_ratings.rear = pounds(9000.0);
     survey.datum = Datum::GroundToArch;
-    survey.heights = States { empty: heights(39.5, 42.0), loaded: heights(39.5, 38.125) };
+    survey.heights = States::of(heights(39.5, 42.0), heights(39.5, 38.125));
     survey.load = Some(LoadPut::Placed { weight: pounds(3900.0), behind_rear_axle: inches(0.0) });
-    survey.stop_gap = States { empty: Some(inches(4.75)), loaded: Some(inches(2.0)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.75)), Gaps::at_the_rear(inches(2.0)));
     let way = breakdown(&survey, 42.0, Some(42.0));
     adds_up(&way);
     assert!(part(&way, PartKind::SecondStage) < -0.1, "{way:?}");
@@ -119,7 +119,7 @@ fn the_low_side_stands_half_the_lean_below_the_axle_by_spring_and_by_load() {
 fn a_tired_pack_is_named_first_and_a_sound_one_is_not() {
     // Common practice: a tired half-ton pack under a heavier bumper gained 2 1/4 in with a leaf.
     let mut survey = half_ton();
-    survey.heights = States { empty: heights(20.5, 19.25), loaded: heights(20.5, 16.5625) };
+    survey.heights = States::of(heights(20.5, 19.25), heights(20.5, 16.5625));
     let tired = breakdown(&survey, 21.5, Some(21.5));
     let causes = ranked(&survey, &found(&[Defect::LeafPitted]), &[Complaint::LowEmpty], Some(&tired));
     assert_eq!(causes[0].cause, Cause::SpringSet, "{causes:#?}");
@@ -144,7 +144,7 @@ fn a_passed_rating_and_a_failed_leaf_come_before_everything_else() {
 #[test]
 fn a_nose_that_comes_up_under_a_tongue_is_weight_behind_and_no_spring() {
     let mut survey = half_ton();
-    survey.heights = States { empty: heights(20.5, 21.5), loaded: heights(20.9375, 19.6875) };
+    survey.heights = States::of(heights(20.5, 21.5), heights(20.9375, 19.6875));
     survey.load = Some(LoadPut::Planned {
         items: vec![Item { on_hitch: true, ..Item::at(pounds(550.0), inches(52.0)) }],
         scale: Default::default(),
@@ -160,14 +160,14 @@ fn a_nose_that_comes_up_under_a_tongue_is_weight_behind_and_no_spring() {
 #[test]
 fn stops_that_close_or_show_marks_are_a_cause_and_a_wide_gap_speaks_against() {
     let mut survey = half_ton();
-    survey.stop_gap = States { empty: Some(inches(2.5)), loaded: Some(inches(0.0)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(2.5)), Gaps::at_the_rear(inches(0.0)));
     let way = breakdown(&survey, 21.5, Some(21.5));
     adds_up(&way);
     assert!(way.part(PartKind::StopContact).is_some());
     let marks = found(&[Defect::StopHasBeenHitting]);
     let causes = ranked(&survey, &marks, &[Complaint::Bottoms], Some(&way));
     assert_eq!(causes[0].cause, Cause::OnTheStops, "{causes:#?}");
-    survey.stop_gap = States { empty: Some(inches(6.0)), loaded: Some(inches(3.25)) };
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(6.0)), Gaps::at_the_rear(inches(3.25)));
     let causes = ranked(&survey, &LookOver::default(), &[], None);
     assert!(!judged(&causes, Cause::OnTheStops).is_likely());
 }
@@ -219,7 +219,7 @@ proptest! {
         survey.heights.empty.rear = rear(empty, lean);
         survey.heights.loaded.rear = rear(empty - drop, lean + gained);
         survey.load = Some(LoadPut::Placed { weight: pounds(load), behind_rear_axle: inches(0.0) });
-        survey.stop_gap = States { empty: gap.map(inches), loaded: None };
+        survey.stop_gap = States::of(gap.map(|gap| Gaps::at_the_rear(inches(gap))).unwrap_or_default(), Gaps::default());
         survey.vehicle.always = vec![Item::at(pounds(always), inches(0.0))];
         let way = breakdown(&survey, wanted, sound);
         let down: f64 = way.parts.iter().map(|part| part.down.value.customary()).sum();

@@ -12,7 +12,7 @@ pub use crate::deed::Deed;
 use crate::difference::{self, Difference};
 use crate::job_sheet::DEEDS;
 use crate::json::Json;
-use crate::schema::{aims, corrections, fittings, job_sheets, jobs, loads, photographs, readings};
+use crate::schema::{corrections, fittings, job_sheets, jobs, photographs, readings};
 use crate::{JobId, PersonId, ShopId, StoreError};
 
 /// Something done by somebody at one time.
@@ -102,25 +102,6 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: D
             done.into_iter().for_each(|(at, by)| gathered.put(at, by, $deed, Vec::new()));
         };
     }
-    // One row takes the place of the one before it.
-    macro_rules! gather_chain {
-        ($table:ident, $deed:expr) => {
-            let of_job = $table::table.filter($table::shop_id.eq(shop)).filter($table::job_id.eq(job));
-            let rows: Vec<(DateTime<Utc>, PersonId, Json<Value>)> = of_job
-                .filter($table::recorded_at.lt(before))
-                .order($table::id.desc())
-                .limit(MOST_ROWS + 1)
-                .select(($table::recorded_at, $table::recorded_by, $table::entry))
-                .load(connection)?;
-            gathered.reaches(rows.len(), rows.last().map(|(at, ..)| *at));
-            let older = rows.iter().skip(1).map(Some).chain([None]);
-            // The last one read is there to be compared with.
-            for ((at, by, entry), before) in rows.iter().zip(older).take(usize::try_from(MOST_ROWS).unwrap_or(usize::MAX)) {
-                let differences = before.map(|(.., before)| difference::between(&before.0, &entry.0));
-                gathered.put(*at, *by, $deed, differences.unwrap_or_default());
-            }
-        };
-    }
     let opened = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).filter(jobs::opened_at.lt(before));
     for (at, by) in opened.select((jobs::opened_at, jobs::opened_by)).load(connection)? {
         gathered.put(at, by, Deed::Opened, Vec::new());
@@ -128,8 +109,6 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId, before: D
     gather!(corrections, recorded_at, recorded_by, Deed::Considered);
     gather!(fittings, recorded_at, recorded_by, Deed::Chose);
     gather!(photographs, taken_at, taken_by, Deed::Photographed);
-    gather_chain!(loads, Deed::Loaded);
-    gather_chain!(aims, Deed::Aimed);
     gather_readings(connection, &mut gathered)?;
     gather_sheets(connection, &mut gathered)?;
     gather_changes(connection, &mut gathered)?;

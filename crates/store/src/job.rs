@@ -4,7 +4,7 @@ use chrono::{DateTime, Utc};
 use diesel::prelude::*;
 use serde::Serialize;
 use wise_badger_casework::entry::Typed;
-use wise_badger_casework::intake::{Conditions, Intake, Measured, TapeManner};
+use wise_badger_casework::intake::{Intake, Measured, TapeManner};
 use wise_badger_casework::words::Word;
 
 use crate::change::{self, What, note};
@@ -64,9 +64,7 @@ struct Row {
     kerb_front: Option<Json<Typed>>,
     kerb_rear: Option<Json<Typed>>,
     datum: Option<String>,
-    rolled_and_bounced: bool,
     rear_rise_confirmed: bool,
-    conditions: Option<Json<Conditions>>,
     revision: i32,
     revised_at: DateTime<Utc>,
     opened_by: PersonId,
@@ -87,12 +85,8 @@ impl Row {
             opened_at: row.opened_at,
             finished_at: row.finished_at,
         };
-        let measured = Measured {
-            datum: row.datum.as_deref().map(words::read).transpose()?,
-            rolled_and_bounced: row.rolled_and_bounced,
-            rear_rise_confirmed: row.rear_rise_confirmed,
-            conditions: row.conditions.map(|conditions| conditions.0).unwrap_or_default(),
-        };
+        let measured =
+            Measured { datum: row.datum.as_deref().map(words::read).transpose()?, rear_rise_confirmed: row.rear_rise_confirmed };
         let intake = Intake {
             label: row.label,
             class: words::read(&row.vehicle_class)?,
@@ -227,21 +221,14 @@ pub fn set_intake(connection: &mut PgConnection, person: &Person, job: JobId, in
 #[diesel(table_name = jobs, treat_none_as_null = true)]
 struct MannerColumns {
     datum: Option<String>,
-    rolled_and_bounced: bool,
     rear_rise_confirmed: bool,
-    conditions: Option<Json<Conditions>>,
 }
 
 /// Writes down how the heights are read; what was said before goes on record.
 pub fn set_tape_manner(connection: &mut PgConnection, person: &Person, job: JobId, manner: TapeManner) -> Result<(), StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
     let before: MannerColumns = one.select(MannerColumns::as_select()).first(connection)?;
-    let after = MannerColumns {
-        datum: Some(manner.datum.word().to_owned()),
-        rolled_and_bounced: manner.rolled_and_bounced,
-        rear_rise_confirmed: manner.rear_rise_confirmed,
-        conditions: Some(Json(manner.conditions)),
-    };
+    let after = MannerColumns { datum: Some(manner.datum.word().to_owned()), rear_rise_confirmed: manner.rear_rise_confirmed };
     // Nothing was said before the first readings.
     if before.datum.is_some() {
         note(connection, person, job, What::TapeManner, Some(change::state(&before)?), Some(change::state(&after)?))?;

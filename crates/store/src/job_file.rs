@@ -10,7 +10,7 @@ use wise_badger_casework::reading::Spot;
 
 use crate::fitting::Fitting;
 use crate::job::{Job, JobRow};
-use crate::{CorrectionId, JobNumber, PersonId, ShopId, StoreError, aim, correction, fitting, job, job_sheet, load, reading};
+use crate::{CorrectionId, JobNumber, PersonId, ShopId, StoreError, correction, fitting, job, job_sheet, reading};
 
 /// A job with all that stands on it.
 #[derive(Debug)]
@@ -33,8 +33,6 @@ impl JobFile {
         let JobRow { job, intake, measured } = job::find(connection, shop, number)?;
         let id = job.id;
         let sheets = job_sheet::standing(connection, shop, id)?;
-        let aim = aim::standing(connection, shop, id)?.pop();
-        let load = load::standing(connection, shop, id)?.pop();
         let readings = reading::standing(connection, shop, id)?;
         let (readings, taken) = readings.into_iter().map(|taken| (taken.reading, (taken.by, taken.at))).unzip();
         let mut case = Case::opened(intake);
@@ -44,8 +42,8 @@ impl JobFile {
         case.look_over = job_sheet::among(&sheets)?;
         case.bench = job_sheet::among(&sheets)?;
         case.drive = job_sheet::among(&sheets)?.unwrap_or_default();
-        case.load = load.map(|load| load.entry.0);
-        case.aim = aim.map(|aim| aim.entry.0);
+        case.tape = job_sheet::among(&sheets)?.unwrap_or_default();
+        case.aim = job_sheet::among(&sheets)?;
         let corrections = correction::standing(connection, shop, id)?;
         let (considered, entries): (Vec<_>, Vec<_>) = corrections.into_iter().map(|one| (one.id, one.entry.0)).unzip();
         let fitting = fitting::standing(connection, shop, id)?.pop();

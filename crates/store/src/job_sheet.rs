@@ -5,7 +5,9 @@ use diesel::prelude::*;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
-use wise_badger_casework::entry::{BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry};
+use wise_badger_casework::entry::{
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, TapeSheetEntry,
+};
 
 use crate::change::{What, note};
 use crate::deed::Deed;
@@ -29,6 +31,8 @@ pub(crate) const DEEDS: &[(&str, Deed)] = &[
     (DriveEntry::KIND, DriveEntry::DEED),
     (LookOverEntry::KIND, LookOverEntry::DEED),
     (BenchEntry::KIND, BenchEntry::DEED),
+    (TapeSheetEntry::KIND, TapeSheetEntry::DEED),
+    (AimSheet::KIND, AimSheet::DEED),
 ];
 
 impl JobSheet for LoadPlanEntry {
@@ -49,6 +53,16 @@ impl JobSheet for DriveEntry {
 impl JobSheet for LookOverEntry {
     const KIND: &'static str = "look_over";
     const DEED: Deed = Deed::LookedOver;
+}
+
+impl JobSheet for TapeSheetEntry {
+    const KIND: &'static str = "tape";
+    const DEED: Deed = Deed::Loaded;
+}
+
+impl JobSheet for AimSheet {
+    const KIND: &'static str = "aim";
+    const DEED: Deed = Deed::Aimed;
 }
 
 impl JobSheet for BenchEntry {

@@ -7,7 +7,6 @@
 //! A quantity a person typed is kept as [`Typed`](wise_badger_casework::entry::Typed): the text, the unit it was typed in, and its SI
 //! value.
 
-pub mod aim;
 pub mod change;
 mod connection;
 pub mod correction;
@@ -23,7 +22,6 @@ pub mod job_list;
 pub mod job_record;
 pub mod job_sheet;
 mod json;
-pub mod load;
 mod opening;
 pub mod person;
 pub mod photograph;
@@ -32,7 +30,6 @@ pub mod saving;
 mod schema;
 pub mod session;
 pub mod shop;
-mod standing_entry;
 pub mod submission;
 #[cfg(feature = "test-support")]
 pub mod test_support;

@@ -161,14 +161,12 @@ fn schema_is_whole(connection: &mut PgConnection) -> Result<(), OpeningError> {
         };
     }
     ask!(
-        aims,
         corrections,
         fittings,
         job_changes,
         job_sheets,
         job_standings,
         jobs,
-        loads,
         people,
         photographs,
         readings,

@@ -1,18 +1,6 @@
 //! Tables as Diesel sees them; kept by `diesel print-schema` from the migrations.
 
 diesel::table! {
-    aims (id) {
-        id -> Int8,
-        shop_id -> Int8,
-        job_id -> Int8,
-        entry -> Jsonb,
-        recorded_by -> Int8,
-        recorded_at -> Timestamptz,
-        withdrawn_at -> Nullable<Timestamptz>,
-    }
-}
-
-diesel::table! {
     corrections (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -88,7 +76,6 @@ diesel::table! {
         kerb_front -> Nullable<Jsonb>,
         kerb_rear -> Nullable<Jsonb>,
         datum -> Nullable<Text>,
-        rolled_and_bounced -> Bool,
         rear_rise_confirmed -> Bool,
         revision -> Int4,
         revised_by -> Int8,
@@ -98,19 +85,6 @@ diesel::table! {
         finished_at -> Nullable<Timestamptz>,
         axle_spread -> Nullable<Jsonb>,
         equalised -> Bool,
-        conditions -> Nullable<Jsonb>,
-    }
-}
-
-diesel::table! {
-    loads (id) {
-        id -> Int8,
-        shop_id -> Int8,
-        job_id -> Int8,
-        entry -> Jsonb,
-        recorded_by -> Int8,
-        recorded_at -> Timestamptz,
-        withdrawn_at -> Nullable<Timestamptz>,
     }
 }
 
@@ -196,14 +170,12 @@ diesel::table! {
 }
 
 diesel::allow_tables_to_appear_in_same_query!(
-    aims,
     corrections,
     fittings,
     job_changes,
     job_sheets,
     job_standings,
     jobs,
-    loads,
     people,
     photographs,
     readings,

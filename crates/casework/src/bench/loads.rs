@@ -5,7 +5,7 @@ use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
 
 use crate::case::{Case, PlannedCase};
 use crate::entry::BenchEntry;
-use crate::survey::{End, States, Survey, VehicleFacts};
+use crate::survey::{End, LoadState, States, Survey, VehicleFacts};
 
 /// Both packs of a bench, and what they may be asked: all that a picture under a load needs.
 #[derive(Debug, Clone)]
@@ -118,7 +118,7 @@ impl BenchWork {
             named.extend(rear.map(|rear| NamedLoad { name: LoadName::Case(case.name.clone()), load: on_one(rear) }));
         }
         named.push(NamedLoad { name: LoadName::Rated, load: packs.rated });
-        let at_stop = survey.stop_gap.empty.map(|gap| work.found.height(empty) - gap);
+        let at_stop = survey.gap(LoadState::Empty).map(|gap| work.found.height(empty) - gap);
         // The stop is where it was: a pack with more arch is pressed down to it by more.
         let stops = match packs.changed {
             true => vec![(LoadName::StopFound, &work.found), (LoadName::StopPlanned, &work.planned)],
@@ -129,7 +129,13 @@ impl BenchWork {
             let reached = reached.filter(|(_, load, reaches)| load <= reaches);
             named.extend(reached.map(|(name, load, _)| NamedLoad { name, load }));
         }
-        let measured = States { empty: Some(empty), loaded };
+        let measured = States::from_fn(survey.further.iter().map(|further| further.key), |state| match state {
+            LoadState::Empty => Some(empty),
+            LoadState::Loaded => loaded,
+            LoadState::Further(_) => {
+                survey.axle_loads_in(state).map(|loads| on_one(loads.loaded(End::Rear).unwrap_or(loads.empty.rear)))
+            }
+        });
         Ok(BenchWork { packs, work, second_stage, loads: named, measured, at_stop })
     }
 

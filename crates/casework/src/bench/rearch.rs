@@ -86,7 +86,7 @@ pub fn plan_rearch(
     let base = as_before(&asked.bench.found, &asked.bench.planned);
     let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
     let bench = BenchWork::new(case, survey, cases, &bench)?;
-    let load = bench.measured.get(asked.state).ok_or(CannotRearch::LoadNotKnown)?;
+    let load = bench.measured.get(asked.state).copied().flatten().ok_or(CannotRearch::LoadNotKnown)?;
     if load > bench.work.found.reaches() {
         return Err(CannotRearch::OutsideTheModel(asked.state));
     }

@@ -1,5 +1,6 @@
 //! Quantities and small documents as people typed them.
 
+mod aim;
 mod bench;
 mod correction;
 mod drive;
@@ -7,7 +8,9 @@ mod intake_sheet;
 mod load_plan;
 mod look_over;
 mod made;
+mod tape_sheet;
 
+pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
@@ -15,10 +18,10 @@ pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntr
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
+pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
-use crate::aim::Aim;
 use crate::prediction::Prediction;
-use crate::survey::{EmptyAndLoaded, End, LoadPut, LoadState};
+use crate::survey::{EmptyAndLoaded, End, FurtherLoad, LoadPut, LoadState};
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -113,10 +116,47 @@ pub enum LoadEntry {
         /// Its key.
         case: u8,
     },
+    /// What another state carries, and perhaps a weight more: of a state beside empty and loaded.
+    Over {
+        /// That state.
+        state: LoadState,
+        /// The weight more.
+        more: Option<MoreEntry>,
+    },
+}
+
+/// A weight more than another state carries.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct MoreEntry {
+    /// The weight.
+    pub weight: Typed,
+    /// How far from the rear axle.
+    pub distance: Typed,
+    /// Whether that is ahead of the axle.
+    pub ahead: bool,
+}
+
+impl MoreEntry {
+    /// How far behind the rear axle it sits.
+    pub fn behind_rear_axle(&self) -> Length {
+        if self.ahead { -self.distance.length() } else { self.distance.length() }
+    }
 }
 
 impl LoadEntry {
-    /// As the mechanics take it; `None` when the plan no longer has the case, or nothing comes aboard in it.
+    /// As the mechanics take the load of a state beside empty and loaded.
+    pub fn further(&self, plan: Option<&LoadPlanEntry>) -> FurtherLoad {
+        match self {
+            LoadEntry::Over { state, more } => {
+                let more = more.as_ref().map(|more| (more.weight.force(), more.behind_rear_axle()));
+                FurtherLoad::Over { state: *state, more }
+            }
+            _ => self.load_put(plan).map_or(FurtherLoad::NotKnown, FurtherLoad::Put),
+        }
+    }
+
+    /// As the mechanics take it; `None` when the plan no longer has the case, or nothing comes aboard in it, or when it is more than
+    /// another state carries.
     pub fn load_put(&self, plan: Option<&LoadPlanEntry>) -> Option<LoadPut> {
         let pair = |empty: &Typed, loaded: &Typed| EmptyAndLoaded { empty: empty.force(), loaded: loaded.force() };
         Some(match self {
@@ -136,98 +176,8 @@ impl LoadEntry {
                 }
                 LoadPut::Planned { items, scale }
             }
+            LoadEntry::Over { .. } => return None,
         })
-    }
-}
-
-/// The aim, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(tag = "kind", rename_all = "snake_case")]
-pub enum AimEntry {
-    /// Level when loaded, with a rake.
-    LevelLoaded {
-        /// Rear above front.
-        rake: Typed,
-        /// How far off still counts.
-        tolerance: Typed,
-    },
-    /// Level when empty.
-    LevelEmpty {
-        /// How far off still counts.
-        tolerance: Typed,
-    },
-    /// Back to a stated height.
-    StockHeight {
-        /// The rear's height.
-        rear: Typed,
-        /// How far off still counts.
-        tolerance: Typed,
-    },
-    /// At least part of the sag back.
-    RecoverSag {
-        /// The share, in hundredths.
-        percent: f64,
-        /// How far short still counts.
-        tolerance: Typed,
-    },
-    /// At least a clearance under a point.
-    Clearance {
-        /// What the point is called.
-        point: String,
-        /// How far from the rear axle.
-        distance: Typed,
-        /// Whether that is ahead of the axle.
-        ahead: bool,
-        /// What was measured under it, loaded.
-        measured: Typed,
-        /// What is wanted.
-        wanted: Typed,
-        /// How far short still counts.
-        tolerance: Typed,
-    },
-}
-
-/// The aim of a job, with how far it may lean.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct AimSheet {
-    /// The height policy.
-    #[serde(flatten)]
-    pub entry: AimEntry,
-    /// How far one side may stand above the other, where the customer cares.
-    #[serde(default)]
-    pub side_to_side: Option<Typed>,
-}
-
-impl From<AimEntry> for AimSheet {
-    fn from(entry: AimEntry) -> Self {
-        AimSheet { entry, side_to_side: None }
-    }
-}
-
-impl AimSheet {
-    /// The height policy, as the mechanics take it.
-    pub fn aim(&self) -> Aim {
-        self.entry.aim()
-    }
-}
-
-impl AimEntry {
-    /// As the mechanics take it.
-    pub fn aim(&self) -> Aim {
-        match self {
-            AimEntry::LevelLoaded { rake, tolerance } => Aim::LevelLoaded { rake: rake.length(), tolerance: tolerance.length() },
-            AimEntry::LevelEmpty { tolerance } => Aim::LevelEmpty { tolerance: tolerance.length() },
-            AimEntry::StockHeight { rear, tolerance } => Aim::StockHeight { rear: rear.length(), tolerance: tolerance.length() },
-            AimEntry::RecoverSag { percent, tolerance } => {
-                Aim::RecoverSag { share: percent / 100.0, tolerance: tolerance.length() }
-            }
-            AimEntry::Clearance { distance, ahead, measured, wanted, tolerance, .. } => Aim::Clearance {
-                behind_rear_axle: if *ahead { -distance.length() } else { distance.length() },
-                measured: measured.length(),
-                wanted: wanted.length(),
-                tolerance: tolerance.length(),
-            },
-        }
     }
 }
 
@@ -267,13 +217,27 @@ pub struct PredictedHeights {
     /// Every end that was read on both sides, side by side.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub sides: Vec<PredictedSides>,
+    /// In every state beside empty and loaded.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub further: Vec<PredictedFurther>,
+}
+
+/// Both ends in a state beside empty and loaded.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct PredictedFurther {
+    /// In which state.
+    pub state: LoadState,
+    /// Front.
+    pub front: Option<PredictedHeight>,
+    /// Rear.
+    pub rear: PredictedHeight,
 }
 
 impl PredictedHeights {
     /// The heights of a prediction, as they stand when a correction is chosen.
     pub fn of(prediction: &Prediction) -> Self {
         let height = |height: Uncertain<Length>| PredictedHeight { height_m: height.value.si(), band_m: height.band().si() };
-        let state = |state| prediction.get(state).as_ref().ok();
+        let state = |state| prediction.at(state).ok();
         let rear = |of| state(of).map(|predicted| height(predicted.rear));
         let sides = |of| -> Vec<PredictedSides> {
             let of_end = |end, sides: Option<Sides<Uncertain<Length>>>| {
@@ -283,17 +247,33 @@ impl PredictedHeights {
             both.into_iter().flatten().flatten().collect()
         };
         let front = |of| state(of).and_then(|predicted| predicted.front).map(height);
+        let further = |of| rear(of).map(|rear| PredictedFurther { state: of, front: front(of), rear });
         PredictedHeights {
             front_empty: front(LoadState::Empty),
             rear_empty: rear(LoadState::Empty),
             front_loaded: front(LoadState::Loaded),
             rear_loaded: rear(LoadState::Loaded),
-            sides: LoadState::BOTH.into_iter().flat_map(sides).collect(),
+            sides: prediction.each().flat_map(|(state, _)| sides(state)).collect(),
+            further: prediction.further.iter().filter_map(|(key, _)| further(LoadState::Further(*key))).collect(),
         }
     }
 
     /// Whether there is nothing to hold a proof against.
     pub fn is_empty(&self) -> bool {
-        self.rear_empty.is_none() && self.rear_loaded.is_none()
+        self.rear_empty.is_none() && self.rear_loaded.is_none() && self.further.is_empty()
+    }
+
+    /// What was predicted of an end in a state.
+    pub fn get(&self, end: End, state: LoadState) -> Option<PredictedHeight> {
+        match (end, state) {
+            (End::Front, LoadState::Empty) => self.front_empty,
+            (End::Rear, LoadState::Empty) => self.rear_empty,
+            (End::Front, LoadState::Loaded) => self.front_loaded,
+            (End::Rear, LoadState::Loaded) => self.rear_loaded,
+            (end, further) => {
+                let of_state = self.further.iter().find(|it| it.state == further)?;
+                if end == End::Front { of_state.front } else { Some(of_state.rear) }
+            }
+        }
     }
 }

@@ -1,12 +1,12 @@
 //! The survey as a vehicle for the stance solver, left and right alike, with what was read of it: empty is the kerb state.
 
 use crate::survey::{
-    ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, Item, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd,
+    ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, FurtherLoad, Item, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd,
 };
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Site};
 use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
-use wise_badger_mechanics::pack::LEAF_RATE_SD;
+use wise_badger_mechanics::pack::{LEAF_FRICTION, LEAF_RATE_SD};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
     Axle, AxleKind, BodyPoint, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage,
@@ -17,7 +17,7 @@ use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, SpringRate, inches, metres, newton_metres_per_radian, newtons, newtons_per_metre, radians,
 };
 
-const FRONT: &str = "front";
+pub(super) const FRONT: &str = "front";
 const REAR: &str = "rear";
 /// The axles of a trailer, as many of them as it has.
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
@@ -112,22 +112,64 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     }
     // Where the rear went the wrong way, or stood on its stops, the loaded height says nothing of the springs.
     let springs_alone = matches!(rate, RateVerdict::Measured(_) | RateVerdict::TooWeak { .. });
-    let read = |state: LoadState| survey.height(End::Rear, state).filter(|_| state == LoadState::Empty || springs_alone);
-    let states = LoadState::BOTH.into_iter().map(|state| measured_state(survey, loads, state, read(state)));
+    let read = |state: LoadState| {
+        let on_springs = match state {
+            LoadState::Empty => true,
+            LoadState::Loaded => springs_alone,
+            LoadState::Further(_) => springs_alone && !on_its_stops(survey, state),
+        };
+        survey.height(End::Rear, state).filter(|_| on_springs)
+    };
+    let states = survey.states().map(|state| measured_state(survey, state, read(state)));
     Experiment { vehicle: vehicle(survey, loads, rate), doubts, states: states.collect() }
 }
 
-fn measured_state(survey: &Survey, loads: &AxleLoads, state: LoadState, rear: Option<Uncertain<Length>>) -> MeasuredState {
-    let (state_aboard, load_doubts) = match state {
-        LoadState::Empty => (State::with_loads("empty", Vec::new()), Vec::new()),
-        LoadState::Loaded => aboard(survey, loads),
-    };
+/// Whether a state beside the first two was read with the stops touching: its height says nothing of the springs alone.
+pub(super) fn on_its_stops(survey: &Survey, state: LoadState) -> bool {
+    survey.gap(state).is_some_and(|gap| gap < inches(1.0 / 16.0))
+}
+
+fn measured_state(survey: &Survey, state: LoadState, rear: Option<Uncertain<Length>>) -> MeasuredState {
+    let aboard = aboard_in(survey, state);
+    // What is aboard in it is not known: then nothing that was read in it can be set against a load.
+    let rear = rear.filter(|_| aboard.is_some());
+    let (state_aboard, load_doubts) = aboard.unwrap_or_else(|| (State::with_loads("", Vec::new()), Vec::new()));
+    let settling = if survey.manner(state).is_held_by_friction() { held_by_friction(survey, state) } else { metres(0.0) };
     let rear = rear.zip(end_mark(survey, End::Rear)).map(|(height, mark)| Measurement::Height { mark, height });
     // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
     let front = end_mark(survey, End::Front).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
     let front = front.map(|(mark, height)| Measurement::Height { mark, height });
     let readings = rear.into_iter().chain(front).collect();
-    MeasuredState { state: state_aboard, load_doubts, settling: metres(0.0), readings }
+    MeasuredState { state: state_aboard, load_doubts, settling, readings }
+}
+
+/// How far leaf friction may hold an axle from where it would come to rest, as one standard deviation.
+fn held_by_friction(survey: &Survey, state: LoadState) -> Length {
+    let carried = survey
+        .axle_loads_in(state)
+        .map_or(newtons(0.0), |loads| loads.empty.rear + loads.change.rear.map_or(newtons(0.0), |change| change.value));
+    metres(LEAF_FRICTION * carried.si().max(0.0) / survey.vehicle.assumptions().rear_rate.si())
+}
+
+/// What is aboard in a state, and how well that is known; `None` where it is not.
+pub(super) fn aboard_in(survey: &Survey, state: LoadState) -> Option<(State, Vec<LoadDoubt>)> {
+    match (state, survey.further(state).map(|further| &further.load)) {
+        (LoadState::Empty, _) => Some((State::with_loads("empty", Vec::new()), Vec::new())),
+        (LoadState::Loaded, _) => Some(aboard(survey, &survey.axle_loads())),
+        (LoadState::Further(_), Some(FurtherLoad::Put(put))) => {
+            let alone = Survey { load: Some(put.clone()), ..survey.clone() };
+            Some(aboard(&alone, &alone.axle_loads()))
+        }
+        (LoadState::Further(_), Some(FurtherLoad::Over { state: under, more })) if survey.precedes(*under, state) => {
+            let (mut state, mut doubts) = aboard_in(survey, *under)?;
+            if let Some((weight, behind_rear_axle)) = more {
+                state.loads.push(Load::at(*weight, survey.vehicle.wheelbase + *behind_rear_axle));
+                doubts.push(LoadDoubt { weight: scale_sd(), position: place_sd() });
+            }
+            Some((state, doubts))
+        }
+        (LoadState::Further(_), _) => None,
+    }
 }
 
 /// The load as one weight where the axles say it sits, and how well that is known.
@@ -196,7 +238,11 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
             ..MainSpring::linear(rear_rate / (2.0 * rear_axles))
         },
     };
-    let rear_corner = Corner { spring, elements: survey.stop_gap.empty.map(stop).into_iter().collect() };
+    let corners = |end: End, spring: &MainSpring| {
+        let gaps = &survey.stop_gap.empty;
+        let gaps = if end == End::Front { gaps.front } else { gaps.rear };
+        Sides::from_fn(|side| Corner { spring: spring.clone(), elements: gaps.get(side).map(stop).into_iter().collect() })
+    };
     let rear = |name: &str, position| ModelAxle {
         name: name.to_owned(),
         position,
@@ -204,7 +250,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
         unsprung: assumed.rear_unsprung / rear_axles,
         tyre_rate: assumed.rear_tyre_rate,
         track: survey.vehicle.rear_track.unwrap_or_else(usual_track),
-        corner: rear_corner.clone(),
+        corners: corners(End::Rear, &spring),
     };
     let wheelbase = survey.vehicle.wheelbase;
     match survey.vehicle.tandem() {
@@ -217,7 +263,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
                 unsprung: newtons(0.0),
                 tyre_rate: assumed.front_tyre_rate,
                 track: usual_track(),
-                corner: Corner { spring: MainSpring::linear(assumed.front_rate / 2.0), elements: Vec::new() },
+                corners: corners(End::Front, &MainSpring::linear(assumed.front_rate / 2.0)),
             };
             standing(vec![front.axle(), rear(REAR, wheelbase).axle()])
         }
@@ -284,7 +330,7 @@ struct ModelAxle {
     unsprung: Force,
     tyre_rate: SpringRate,
     track: Length,
-    corner: Corner,
+    corners: Sides<Corner>,
 }
 
 impl ModelAxle {
@@ -303,7 +349,7 @@ impl ModelAxle {
             roll_centre_height: inches(20.0),
             hub_height: inches(15.0),
             arch_lateral: None,
-            corners: Sides::both(self.corner),
+            corners: self.corners,
         }
     }
 }

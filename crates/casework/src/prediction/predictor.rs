@@ -10,9 +10,9 @@ use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Frequency, InShopUnits, Length, metres, newtons};
 
-use super::model::{aboard, end_mark, experiment, rear_axles, side_mark, site_axles, stiffer_in_roll};
+use super::model::{FRONT, aboard, end_mark, experiment, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll};
 use super::rate::agreed;
-use crate::survey::{AxleLoads, End, LoadState, States, Survey};
+use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
 use crate::verdict::{RateFigure, RateVerdict};
 
 /// Of leaf friction, what is left once the vehicle was rolled and bounced (common practice).
@@ -67,8 +67,17 @@ pub enum Unpredicted {
     NoSuchAxle,
 }
 
-/// What a correction does to both states.
+/// What a correction does to every state.
 pub type Prediction = States<Result<PredictedState, Unpredicted>>;
+
+impl Prediction {
+    /// What it does to one state.
+    ///
+    /// # Errors     why that is not predicted; [`Unpredicted::NotMeasured`] of a state that the job does not have
+    pub fn at(&self, state: LoadState) -> Result<&PredictedState, Unpredicted> {
+        self.get(state).map_or(Err(Unpredicted::NotMeasured), |predicted| predicted.as_ref().map_err(|why| *why))
+    }
+}
 
 /// Where a vehicle stands in a load case that was not measured.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -111,6 +120,7 @@ impl Predictor {
     /// A predictor for a survey.
     pub fn new(survey: &Survey) -> Self {
         let (survey, loads, two_states) = (survey.clone(), survey.axle_loads(), RateVerdict::of_two_states(survey));
+        let plain = States::from_fn(survey.further.iter().map(|further| further.key), |_| OnceLock::new());
         Predictor {
             survey,
             loads,
@@ -118,7 +128,7 @@ impl Predictor {
             identified: OnceLock::new(),
             failure: OnceLock::new(),
             rate: OnceLock::new(),
-            plain: States::default(),
+            plain,
         }
     }
 
@@ -165,7 +175,7 @@ impl Predictor {
         short
     }
 
-    /// Where the rear sits in both states with a correction fitted.
+    /// Where the rear sits in every state with a correction fitted.
     ///
     /// The height is the measured one plus the rise that the stance model gives between the vehicle
     /// without and with the correction. Rate, load, tyre and readings are one [`Identified`] vehicle, so that their
@@ -176,7 +186,7 @@ impl Predictor {
     ///
     /// # Source     first-order propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
     pub fn predict(&self, correction: &Correction) -> Prediction {
-        States::from_fn(|state| self.predict_state(correction, state))
+        States::from_fn(self.survey.further.iter().map(|further| further.key), |state| self.predict_state(correction, state))
     }
 
     /// Where the rear would sit loaded with less weight on it, nothing fitted.
@@ -191,7 +201,7 @@ impl Predictor {
         let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
         let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
         let identified = self.identified().ok()?;
-        let lighter = identified.forecast_with_loads(index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
+        let lighter = identified.forecast_with_loads(self.index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
         let rear = end_mark(&self.survey, End::Rear)?;
         Some(height + identified.rise(self.plain(LoadState::Loaded).ok()?, &lighter, &rear)?.value)
     }
@@ -216,7 +226,7 @@ impl Predictor {
                 let of_correction = correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
                 [&of_correction[..], more].concat()
             };
-            identified.forecast_with_loads(index(LoadState::Empty), &loads, changes)
+            identified.forecast_with_loads(self.index(LoadState::Empty), &loads, changes)
         };
         let there = solve(&[]).map_err(|error| self.note(error))?;
         if !self.holds_at(correction, identified, &there) {
@@ -227,7 +237,7 @@ impl Predictor {
         // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
         let rear_rate: f64 = self.rear(&there).map(|axle| axle.spring_rate.si()).sum();
-        let friction = self.friction(&there);
+        let friction = self.friction(&there, LoadState::Empty);
         let from_load = metres(load_sd(End::Rear) / rear_rate);
         let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
         let front = self.survey.height(End::Front, LoadState::Empty);
@@ -245,7 +255,7 @@ impl Predictor {
             return Err(Unpredicted::OnTheStops);
         }
         let rolled = |stiffer: &[Change]| {
-            let from = identified.forecast(index(LoadState::Empty), |_| stiffer.to_vec()).ok();
+            let from = identified.forecast(self.index(LoadState::Empty), |_| stiffer.to_vec()).ok();
             from.zip(solve(stiffer).ok())
         };
         Ok(CaseHeights {
@@ -267,12 +277,20 @@ impl Predictor {
                 return Err(Unpredicted::OnTheStops);
             }
         }
+        if let LoadState::Further(_) = state {
+            self.survey.axle_loads_in(state).ok_or(Unpredicted::NotMeasured)?;
+            // Where the stops bear loaded, another state is clear of them only where its own gap says so.
+            let clear = self.survey.gap(state).is_some();
+            if on_its_stops(&self.survey, state) || matches!(self.two_states, RateVerdict::OnTheStops { .. }) && !clear {
+                return Err(Unpredicted::OnTheStops);
+            }
+        }
         self.goes_on(correction)?;
         let identified = self.identified()?;
         let from = self.plain(state)?;
         let solve = |more: &[Change]| {
             let changes = |vehicle: &Vehicle| [&self.changes(correction, vehicle)[..], more].concat();
-            identified.forecast(index(state), changes)
+            identified.forecast(self.index(state), changes)
         };
         let fitted = solve(&[]).map_err(|error| self.note(error))?;
         let change = Passage { from, to: &fitted };
@@ -291,12 +309,12 @@ impl Predictor {
         }
         let (axle_before, axle) = (self.axle(from, correction), self.axle(&fitted, correction));
         let frequency = |axle: Option<&AxleStance>| axle.and_then(|axle| axle.ride_frequency).filter(|_| known_rate);
-        let friction = self.friction(&fitted);
+        let friction = self.friction(&fitted, state);
         let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
         let rear_sd = Length::hypot(rear_sd, friction / 2.0);
         let front = self.front(identified, &change, correction, state);
         let rolled = |stiffer: &[Change]| {
-            let from = identified.forecast(index(state), |_| stiffer.to_vec()).ok();
+            let from = identified.forecast(self.index(state), |_| stiffer.to_vec()).ok();
             from.zip(solve(stiffer).ok())
         };
         let front_sides = front.and_then(|front| match correction.site().axles {
@@ -328,6 +346,11 @@ impl Predictor {
         let before = self.survey.height(End::Front, state)?;
         if correction.site().axles != Axles::Front {
             return Some(before);
+        }
+        // The stop of the model has no force of its own: where the front comes down on it, its height is not known.
+        let gap = |side| change.to.stance.axle(FRONT)?.gap(side, BUMP_STOP);
+        if Side::BOTH.into_iter().filter_map(gap).any(|left| left.si() < -SAME_M) {
+            return None;
         }
         let rise = self.rise(identified, change, End::Front)?;
         let sd = self.reading_sd(identified, change, End::Front, before, rise);
@@ -389,8 +412,9 @@ impl Predictor {
     }
 
     fn plain(&self, state: LoadState) -> Result<&Forecast, Unpredicted> {
-        let solve = || self.identified()?.forecast(index(state), |_| Vec::new()).map_err(|error| self.note(error));
-        self.plain.get(state).get_or_init(solve).as_ref().map_err(|why| *why)
+        let solve = || self.identified()?.forecast(self.index(state), |_| Vec::new()).map_err(|error| self.note(error));
+        let plain = self.plain.get(state).ok_or(Unpredicted::NotMeasured)?;
+        plain.get_or_init(solve).as_ref().map_err(|why| *why)
     }
 
     fn goes_on(&self, correction: &Correction) -> Result<(), Unpredicted> {
@@ -402,9 +426,14 @@ impl Predictor {
         let site = correction.site();
         let axles = site_axles(&self.survey, site);
         let mut changes = correction.changes(vehicle, axles);
-        if correction.replaces_stops() && self.survey.stop_gap.empty.is_some() {
-            let off = |axle: &&str| Change::Remove { axle: (*axle).to_owned(), side: site.side, element: BUMP_STOP.to_owned() };
-            changes.extend(axles.iter().map(off));
+        if correction.replaces_stops() {
+            // Only a corner whose gap was read has a stop in the model.
+            let there =
+                |side: &Side| self.survey.stop_gap.empty.rear.get(*side).is_some() && site.side.is_none_or(|of| of == *side);
+            for axle in axles {
+                let off = |side| Change::Remove { axle: (*axle).to_owned(), side: Some(side), element: BUMP_STOP.to_owned() };
+                changes.extend(Side::BOTH.into_iter().filter(there).map(off));
+            }
         }
         changes
     }
@@ -437,8 +466,8 @@ impl Predictor {
     }
 
     /// Half-width of the height that leaf friction leaves open, on the rear axle where that is most.
-    fn friction(&self, fitted: &Forecast) -> Length {
-        let share = LEAF_FRICTION * if self.survey.rolled_and_bounced { ROLLED } else { 1.0 };
+    fn friction(&self, fitted: &Forecast, state: LoadState) -> Length {
+        let share = LEAF_FRICTION * if self.survey.manner(state) == Manner::Rolled { ROLLED } else { 1.0 };
         let assumed = self.survey.vehicle.assumptions();
         let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);
         let of_axle = |axle: &AxleStance| metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si());
@@ -449,7 +478,7 @@ impl Predictor {
     /// over from the empty state; what was not there before is where the model has it.
     fn clearance(&self, element: &str, state: LoadState, plain: &Forecast, fitted: &Forecast) -> Option<Length> {
         let after = self.least_gap(fitted, element)?;
-        let read = self.survey.stop_gap.get(state).zip(self.least_gap(plain, element));
+        let read = self.survey.gap(state).zip(self.least_gap(plain, element));
         Some(read.map_or(after, |(read, modelled)| read + after - modelled))
     }
 
@@ -458,12 +487,9 @@ impl Predictor {
         let gaps = self.rear(forecast).flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
         gaps.reduce(|one, other| one.min(other))
     }
-}
 
-/// The place of a state among the experiment's.
-fn index(state: LoadState) -> usize {
-    match state {
-        LoadState::Empty => 0,
-        LoadState::Loaded => 1,
+    /// The place of a state among the experiment's.
+    fn index(&self, state: LoadState) -> usize {
+        self.survey.states().position(|of| of == state).unwrap_or(usize::MAX)
     }
 }

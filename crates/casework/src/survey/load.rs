@@ -84,6 +84,20 @@ impl AxleLoads {
     }
 }
 
+impl AxleLoads {
+    /// What they carry with a weight more at a place, shared by lever arms.
+    #[must_use]
+    pub fn and_more(self, weight: Force, behind_rear_axle: Length, vehicle: &VehicleFacts) -> AxleLoads {
+        let more = planned_changes(&[Item::at(weight, behind_rear_axle)], vehicle);
+        let sum = |before: Option<Uncertain<Force>>, more: Option<Uncertain<Force>>| {
+            let before = before.unwrap_or(Uncertain::new(newtons(0.0), newtons(0.0)));
+            more.map(|more| Uncertain::new(before.value + more.value, before.sd.hypot(more.sd)))
+        };
+        let change = Ends { front: sum(self.change.front, more.front), rear: sum(self.change.rear, more.rear) };
+        AxleLoads { change, ..self }
+    }
+}
+
 impl LoadPut {
     /// What the axles carry with nothing put on.
     pub fn empty_loads(vehicle: &VehicleFacts) -> AxleLoads {

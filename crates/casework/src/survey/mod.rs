@@ -6,6 +6,7 @@ mod end;
 mod item;
 mod load;
 mod shelf;
+mod state;
 mod vehicle;
 
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
@@ -14,52 +15,13 @@ pub use end::{End, Ends};
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};
+pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
 pub use vehicle::{Basis, Tandem, VehicleFacts, VehicleProblem};
 
-use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, ReadingPrecision};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Length, inches, metres};
-
-/// Whether the load is on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum LoadState {
-    /// As it drives home empty.
-    Empty,
-    /// With what was put on.
-    Loaded,
-}
-
-/// A thing for each of the two measured states.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
-pub struct States<T> {
-    /// Empty.
-    pub empty: T,
-    /// Loaded.
-    pub loaded: T,
-}
-
-impl<T> States<T> {
-    /// The one for `state`.
-    pub fn get(&self, state: LoadState) -> &T {
-        match state {
-            LoadState::Empty => &self.empty,
-            LoadState::Loaded => &self.loaded,
-        }
-    }
-
-    /// A pair made state by state.
-    pub fn from_fn(mut make: impl FnMut(LoadState) -> T) -> Self {
-        States { empty: make(LoadState::Empty), loaded: make(LoadState::Loaded) }
-    }
-}
-
-impl LoadState {
-    /// Empty, then loaded.
-    pub const BOTH: [LoadState; 2] = [LoadState::Empty, LoadState::Loaded];
-}
 
 /// A lean under this is within the tape, in inches.
 pub const LEAN_SEEN_IN: f64 = 1.0 / 8.0;
@@ -81,13 +43,38 @@ pub struct Survey {
     pub heights: States<HeightReadings>,
     /// What was put on between them.
     pub load: Option<LoadPut>,
-    /// Clearance at the rear bump stops in either state, where read.
-    pub stop_gap: States<Option<Length>>,
-    /// Whether the vehicle was rolled and bounced before reading, so that the leaves came to rest.
-    pub rolled_and_bounced: bool,
+    /// Clearances at the bump stops in each state, where read.
+    pub stop_gap: States<Gaps>,
+    /// How the vehicle was brought to rest in each state before it was read.
+    pub manner: States<Manner>,
+    /// The states beside empty and loaded, in the order read.
+    pub further: Vec<FurtherState>,
 }
 
+/// What was not read.
+static NOTHING_READ: AxleReadings = AxleReadings { corners: Sides { left: Vec::new(), right: Vec::new() } };
+
 impl Survey {
+    /// Every state of the job, in the order read.
+    pub fn states(&self) -> impl Iterator<Item = LoadState> {
+        LoadState::BOTH.into_iter().chain(self.further.iter().map(|further| LoadState::Further(further.key)))
+    }
+
+    /// What is known of a state beside the first two.
+    pub fn further(&self, state: LoadState) -> Option<&FurtherState> {
+        self.further.iter().find(|further| LoadState::Further(further.key) == state)
+    }
+
+    /// How it was brought to rest in a state.
+    pub fn manner(&self, state: LoadState) -> Manner {
+        self.manner.get(state).copied().unwrap_or_default()
+    }
+
+    /// Clearance at the rear bump stops in a state, where it was read: of the side that bears first.
+    pub fn gap(&self, state: LoadState) -> Option<Length> {
+        self.stop_gap.get(state)?.least(End::Rear)
+    }
+
     /// Mean height of an axle in a state.
     pub fn height(&self, end: End, state: LoadState) -> Option<Uncertain<Length>> {
         self.readings(end, state).height(&ReadingPrecision::shop_tape())
@@ -95,11 +82,10 @@ impl Survey {
 
     /// Everything read at an end in a state.
     pub fn readings(&self, end: End, state: LoadState) -> &AxleReadings {
-        let readings = self.heights.get(state);
-        match end {
+        self.heights.get(state).map_or(&NOTHING_READ, |readings| match end {
             End::Front => &readings.front,
             End::Rear => &readings.rear,
-        }
+        })
     }
 
     /// Height of one side of an end, where both were read: as sure as the axle's, and what its own side may be off beside that.
@@ -123,6 +109,45 @@ impl Survey {
         self.load.as_ref().map_or_else(|| LoadPut::empty_loads(&self.vehicle), |load| load.axle_loads(&self.vehicle))
     }
 
+    /// What the axles carry in a state; `None` where what is aboard in it is not known.
+    pub fn axle_loads_in(&self, state: LoadState) -> Option<AxleLoads> {
+        match (state, self.further(state).map(|further| &further.load)) {
+            (LoadState::Empty, _) => Some(AxleLoads { change: Ends { front: None, rear: None }, ..self.axle_loads() }),
+            (LoadState::Loaded, _) => self.load.as_ref().map(|load| load.axle_loads(&self.vehicle)),
+            (LoadState::Further(_), Some(FurtherLoad::Put(put))) => Some(put.axle_loads(&self.vehicle)),
+            (LoadState::Further(_), Some(FurtherLoad::Over { state: under, more })) if self.precedes(*under, state) => {
+                let under = self.axle_loads_in(*under)?;
+                Some(match more {
+                    Some((weight, behind_rear_axle)) => under.and_more(*weight, *behind_rear_axle, &self.vehicle),
+                    None => under,
+                })
+            }
+            (LoadState::Further(_), _) => None,
+        }
+    }
+
+    /// Whether a state was read before another: only on such a one can the other's load stand.
+    pub fn precedes(&self, before: LoadState, state: LoadState) -> bool {
+        let place = |of| self.states().position(|state| state == of);
+        place(before).zip(place(state)).is_some_and(|(before, at)| before < at)
+    }
+
+    /// What came aboard in a state, as far as that is known thing by thing.
+    pub fn items_in(&self, state: LoadState) -> &[Item] {
+        let put = match (state, self.further(state).map(|further| &further.load)) {
+            (LoadState::Loaded, _) => self.load.as_ref(),
+            (LoadState::Further(_), Some(FurtherLoad::Put(put))) => Some(put),
+            (LoadState::Further(_), Some(FurtherLoad::Over { state: under, .. })) if self.precedes(*under, state) => {
+                return self.items_in(*under);
+            }
+            _ => None,
+        };
+        match put {
+            Some(LoadPut::Planned { items, .. }) => items,
+            _ => &[],
+        }
+    }
+
     /// Whether what came aboard is known thing by thing, and no scale says otherwise.
     pub fn load_is_as_planned(&self) -> bool {
         let Some(LoadPut::Planned { items, scale }) = &self.load else { return false };
@@ -132,9 +157,16 @@ impl Survey {
 
     /// The same vehicle with other things aboard in its loaded state, and what the tape read there set aside.
     pub fn in_case(&self, items: Vec<Item>, scale: Ends<Option<Force>>) -> Survey {
-        let heights = States { empty: self.heights.empty.clone(), loaded: HeightReadings::default() };
-        let stop_gap = States { loaded: None, ..self.stop_gap };
-        Survey { load: Some(LoadPut::Planned { items, scale }), heights, stop_gap, ..self.clone() }
+        let load = Some(LoadPut::Planned { items, scale });
+        let heights = States::of(self.heights.empty.clone(), HeightReadings::default());
+        Survey {
+            load,
+            heights,
+            stop_gap: States::of(self.stop_gap.empty, Gaps::default()),
+            manner: States::of(self.manner.empty, self.manner.empty),
+            further: Vec::new(),
+            ..self.clone()
+        }
     }
 
     /// How far an axle came down when the load went on.
@@ -156,7 +188,7 @@ impl Survey {
     /// Rear corners that stand higher loaded than empty by more than the tape explains: worth asking about.
     pub fn rear_corners_that_rose(&self) -> Vec<Side> {
         let tolerance = 2.0 * ReadingPrecision::shop_tape().tape;
-        let rear = |state: LoadState, side| self.heights.get(state).rear.corner(side);
+        let rear = |state: LoadState, side| self.readings(End::Rear, state).corner(side);
         Side::BOTH
             .into_iter()
             .filter(|side| match (rear(LoadState::Empty, *side), rear(LoadState::Loaded, *side)) {

@@ -273,7 +273,7 @@ fn on_the_stops(grounds: &Grounds<'_>) -> Judged {
         judged = judged.with(1, Evidence::StifferThanItsClass(times));
     }
     judged = judged.with_complaint(grounds, &[Complaint::Bottoms]);
-    match grounds.survey.stop_gap.loaded {
+    match grounds.survey.gap(LoadState::Loaded) {
         Some(gap) if gap > inches(1.0) => judged.against(2, Evidence::GapLoaded(gap)),
         Some(_) => judged,
         None => judged.settled_by(Some(Settling::GapLoaded)),

@@ -180,11 +180,11 @@ impl TyreGive {
 
 /// The clearance that was used up, when the readings say the stops are touching with the load on.
 fn stops_in_contact(survey: &Survey, spring_drop_m: f64) -> Option<Length> {
-    let empty = survey.stop_gap.empty?;
+    let empty = survey.gap(LoadState::Empty)?;
     // Under a sixteenth there is no telling clear from touching.
     let touching = inches(1.0 / 16.0);
-    let closed = match survey.stop_gap.get(LoadState::Loaded) {
-        Some(loaded) => *loaded <= touching,
+    let closed = match survey.gap(LoadState::Loaded) {
+        Some(loaded) => loaded <= touching,
         None => spring_drop_m >= (empty - touching).si(),
     };
     closed.then_some(empty)

@@ -50,14 +50,15 @@ impl RatingCheck {
         self.rating - self.load
     }
 
-    /// Every rating that can be checked, empty and loaded.
+    /// Every rating that can be checked, in every state.
     pub fn all(survey: &Survey) -> Vec<RatingCheck> {
-        LoadState::BOTH.into_iter().flat_map(|state| Self::of_state(survey, state)).collect()
+        survey.states().flat_map(|state| Self::of_state(survey, state)).collect()
     }
 
     /// Every rating that can be checked in a state: axles, tyres and wheels of either end, the whole vehicle, the hitch.
     pub fn of_state(survey: &Survey, state: LoadState) -> Vec<RatingCheck> {
-        let (loads, vehicle) = (survey.axle_loads(), &survey.vehicle);
+        let vehicle = &survey.vehicle;
+        let Some(loads) = survey.axle_loads_in(state) else { return Vec::new() };
         let mut checks = Vec::new();
         for end in End::BOTH {
             let Some(load) = carried(&loads, end, state) else { continue };
@@ -87,19 +88,13 @@ impl RatingCheck {
 }
 
 fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
-    match state {
-        LoadState::Empty => Some(*loads.empty.get(end)),
-        LoadState::Loaded => loads.loaded(end),
-    }
+    if state == LoadState::Empty { Some(*loads.empty.get(end)) } else { loads.loaded(end) }
 }
 
 /// What presses on the hitch; `None` where nothing does.
 fn on_the_hitch(survey: &Survey, state: LoadState) -> Option<Force> {
-    let put: &[Item] = match (&survey.load, state) {
-        (Some(LoadPut::Planned { items, .. }), LoadState::Loaded) => items,
-        _ => &[],
-    };
-    let load: Force = survey.vehicle.always.iter().chain(put).filter(|item| item.on_hitch).map(|item| item.weight).sum();
+    let load: Force =
+        survey.vehicle.always.iter().chain(survey.items_in(state)).filter(|item| item.on_hitch).map(|item| item.weight).sum();
     (load > newtons(0.0)).then_some(load)
 }
 
@@ -138,7 +133,8 @@ pub struct Overload {
 }
 
 impl Overload {
-    /// Finds the ratings passed and what must come off, or `None` when all hold.
+    /// Finds the ratings passed, empty or loaded, and what must come off, or `None` when all hold. What is read beside those two is
+    /// told by [`RatingCheck::all`]: a test weight is taken off again, and a case of the plan is judged with the plan.
     ///
     /// For an axle that carries a share `s` of the load at its place (`x/L` rear, `1 − x/L` front, 1 for
     /// the gross rating), an excess `e` goes when `e/s` comes off there. Moving the load forward by `d`
@@ -146,7 +142,8 @@ impl Overload {
     ///
     /// # Source     lever arms; any statics text
     pub fn of(survey: &Survey) -> Option<Overload> {
-        let over: Vec<RatingCheck> = RatingCheck::all(survey).into_iter().filter(|check| check.margin().si() < 0.0).collect();
+        let checks = LoadState::BOTH.into_iter().flat_map(|state| RatingCheck::of_state(survey, state));
+        let over: Vec<RatingCheck> = checks.filter(|check| check.margin().si() < 0.0).collect();
         if over.is_empty() {
             return None;
         }

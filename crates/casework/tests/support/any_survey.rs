@@ -2,11 +2,13 @@
 
 use proptest::prelude::*;
 use proptest::sample::select;
-use wise_badger_casework::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{
+    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, LoadState, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts,
+};
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
-use wise_badger_mechanics::units::{Length, inches, pounds};
+use wise_badger_mechanics::units::{inches, pounds};
 
 pub(crate) fn other(side: Side) -> Side {
     match side {
@@ -25,6 +27,21 @@ fn any_read() -> impl Strategy<Value = (bool, bool)> {
     prop_oneof![6 => Just((true, true)), 1 => Just((true, false)), 1 => Just((false, true))]
 }
 
+fn gaps(inch: Option<f64>) -> Gaps {
+    inch.map(|inch| Gaps::at_the_rear(inches(inch))).unwrap_or_default()
+}
+
+/// What was put on and a weight more right over the axle, for the reading alone.
+fn with_more(weight: f64, pressed: bool) -> FurtherState {
+    let load = FurtherLoad::Over { state: LoadState::Loaded, more: Some((pounds(weight), inches(0.0))) };
+    let name = if pressed { "more, pressed down" } else { "more" };
+    FurtherState { key: 3, name: name.to_owned(), load, test_weight: true }
+}
+
+fn manner(rolled: bool) -> Manner {
+    if rolled { Manner::Rolled } else { Manner::AsItStood }
+}
+
 /// A vehicle of any class; loaded it comes down by about what its class would.
 pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
     let classes: Vec<_> = VehicleClass::WORDS.iter().map(|(class, _)| *class).collect();
@@ -32,8 +49,9 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
     let datum = select(vec![Datum::GroundToArch, Datum::HubToArch, Datum::RimToArch, Datum::TyreTopToArch]);
     let read = (18.0..40.0_f64, -1.5..1.5_f64, any_read(), any_read());
     let load = (0.05..0.4_f64, 0.4..1.6_f64, -20.0..20.0_f64);
-    let rest = (prop::option::of(1.0..5.0_f64), prop::bool::ANY);
-    (vehicle, datum, read, load, rest).prop_map(|(vehicle, datum, read, load, (gap, rolled))| {
+    let more = prop::option::of((0.1..0.5_f64, prop::bool::ANY));
+    let rest = (prop::option::of(1.0..5.0_f64), prop::bool::ANY, more);
+    (vehicle, datum, read, load, rest).prop_map(|(vehicle, datum, read, load, (gap, rolled, more))| {
         let (class, dual, wheelbase, front, rear) = vehicle;
         let wheels = if dual { RearWheels::Dual } else { RearWheels::Single };
         let ratings = Ends { front: pounds(front), rear: pounds(rear) };
@@ -49,10 +67,20 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
         Survey {
             vehicle,
             datum,
-            heights: States { empty: heights(height), loaded: heights(height - down) },
+            heights: States {
+                further: more.map(|(more, _)| (3, heights(height - down * (1.0 + more)))).into_iter().collect(),
+                ..States::of(heights(height), heights(height - down))
+            },
             load: Some(LoadPut::Placed { weight: pounds(weight), behind_rear_axle: inches(behind) }),
-            stop_gap: States { empty: gap.map(|gap| inches(gap + down)), loaded: gap.map(inches) },
-            rolled_and_bounced: rolled,
+            stop_gap: States::of(gaps(gap.map(|gap| gap + down)), gaps(gap)),
+            manner: States {
+                further: more
+                    .map(|(_, pressed)| (3, if pressed { Manner::PressedDown } else { manner(rolled) }))
+                    .into_iter()
+                    .collect(),
+                ..States::of(manner(rolled), manner(rolled))
+            },
+            further: more.map(|(more, pressed)| with_more(weight * more, pressed)).into_iter().collect(),
         }
     })
 }
@@ -61,13 +89,14 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
 pub(crate) fn mirrored(survey: &Survey) -> Survey {
     let axle = |axle: &AxleReadings| AxleReadings { corners: Sides::from_fn(|side| axle.corners.get(other(side)).clone()) };
     let both = |read: &HeightReadings| HeightReadings { front: axle(&read.front), rear: axle(&read.rear) };
-    let heights = States { empty: both(&survey.heights.empty), loaded: both(&survey.heights.loaded) };
+    let further = survey.heights.further.iter().map(|(key, read)| (*key, both(read))).collect();
+    let heights = States { further, ..States::of(both(&survey.heights.empty), both(&survey.heights.loaded)) };
     Survey { heights, ..survey.clone() }
 }
 
 /// The same with the empty vehicle read alone.
 pub(crate) fn without_loaded(survey: Survey) -> Survey {
-    let heights = States { empty: survey.heights.empty, loaded: HeightReadings::default() };
-    let stop_gap: States<Option<Length>> = States { loaded: None, ..survey.stop_gap };
-    Survey { heights, stop_gap, load: None, ..survey }
+    let heights = States::of(survey.heights.empty, HeightReadings::default());
+    let stop_gap = States::of(survey.stop_gap.empty, Gaps::default());
+    Survey { heights, stop_gap, load: None, further: Vec::new(), ..survey }
 }

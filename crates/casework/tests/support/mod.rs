@@ -1,6 +1,6 @@
 //! A half-ton measured from the hub: rear 21 1/2 in empty and 18 13/16 in with 1,000 lb right over the axle.
 
-use wise_badger_casework::survey::{Ends, LoadPut, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{inches, pounds};
@@ -19,9 +19,10 @@ pub(crate) fn half_ton() -> Survey {
             Ends { front: pounds(3900.0), rear: pounds(4100.0) },
         ),
         datum: Datum::HubToArch,
-        heights: States { empty: heights(20.5, 21.5), loaded: heights(20.5, 18.8125) },
+        heights: States::of(heights(20.5, 21.5), heights(20.5, 18.8125)),
         load: Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(0.0) }),
         stop_gap: States::default(),
-        rolled_and_bounced: true,
+        manner: States::of(Manner::Rolled, Manner::Rolled),
+        further: Vec::new(),
     }
 }

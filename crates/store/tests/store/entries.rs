@@ -2,16 +2,16 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
-use wise_badger_casework::entry::{AimEntry, AimSheet, CorrectionEntry, LoadEntry, PredictedHeights, TypedTable, UnitWord};
+use wise_badger_casework::entry::{AimSheet, CorrectionEntry, GoalEntry, LoadEntry, PredictedHeights, TypedTable, UnitWord};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::LoadPut;
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, load_rubber, rearched_pack};
 use wise_badger_mechanics::units::{InShopUnits, inches as to_inches};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, load};
+use wise_badger_store::{PgConnection, StoreError, correction, fitting, job_sheet};
 
-use crate::{INCH, POUND, TestShop, inches, pounds};
+use crate::{INCH, POUND, TestShop, inches, pounds, with_load};
 
 pub(crate) fn rows(connection: &mut PgConnection, table: &str) -> i64 {
     #[derive(QueryableByName)]
@@ -36,15 +36,18 @@ fn a_new_load_takes_the_old_ones_place_and_the_old_one_stays() {
         front_empty: None,
         front_loaded: None,
     };
-    for entry in [Some(placed(true)), Some(placed(true)), Some(weighed.clone())] {
-        load::replace(&mut connection, &person, job.id, entry.as_ref()).unwrap();
+    for entry in [placed(true), placed(true), weighed.clone()] {
+        job_sheet::replace(&mut connection, &person, job.id, &with_load(Some(entry))).unwrap();
     }
-    let standing = load::standing(&mut connection, person.shop_id, job.id).unwrap();
-    assert_eq!(standing.iter().map(|load| &load.entry.0).collect::<Vec<_>>(), [&weighed]);
-    assert_eq!(rows(&mut connection, "loads"), 2, "an unchanged load is not put down twice");
-    load::replace(&mut connection, &person, job.id, None).unwrap();
-    assert_eq!(load::standing(&mut connection, person.shop_id, job.id).unwrap(), []);
-    assert_eq!(rows(&mut connection, "loads"), 2);
+    let standing = |connection: &mut PgConnection| {
+        let file = JobFile::find(connection, person.shop_id, job.number).unwrap();
+        file.case().tape.load().cloned()
+    };
+    assert_eq!(standing(&mut connection), Some(weighed));
+    assert_eq!(rows(&mut connection, "job_sheets"), 2, "an unchanged load is not put down twice");
+    job_sheet::replace(&mut connection, &person, job.id, &with_load(None)).unwrap();
+    assert_eq!(standing(&mut connection), None);
+    assert_eq!(rows(&mut connection, "job_sheets"), 3, "what was said before stays");
 }
 
 #[test]
@@ -60,11 +63,11 @@ fn a_weight_ahead_of_the_axle_is_a_negative_distance_behind_it() {
 fn each_aim_comes_back_as_it_was_set() {
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let aims = [
-        AimEntry::LevelLoaded { rake: inches("1/2", 0.5), tolerance: inches("1/4", 0.25) },
-        AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) },
-        AimEntry::StockHeight { rear: inches("37 1/2", 37.5), tolerance: inches("1/4", 0.25) },
-        AimEntry::RecoverSag { percent: 60.0, tolerance: inches("1/4", 0.25) },
-        AimEntry::Clearance {
+        GoalEntry::LevelLoaded { rake: inches("1/2", 0.5), tolerance: inches("1/4", 0.25) },
+        GoalEntry::LevelEmpty { tolerance: inches("1/4", 0.25) },
+        GoalEntry::StockHeight { rear: inches("37 1/2", 37.5), tolerance: inches("1/4", 0.25) },
+        GoalEntry::RecoverSag { percent: 60.0, tolerance: inches("1/4", 0.25) },
+        GoalEntry::Clearance {
             point: "step".to_owned(),
             distance: inches("48", 48.0),
             ahead: false,
@@ -75,11 +78,11 @@ fn each_aim_comes_back_as_it_was_set() {
     ]
     .map(|entry| AimSheet { side_to_side: Some(inches("3/8", 0.375)), ..entry.into() });
     for entry in &aims {
-        aim::replace(&mut connection, &person, job.id, Some(entry)).unwrap();
+        job_sheet::replace(&mut connection, &person, job.id, entry).unwrap();
         let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
         assert_eq!(file.case().aim.as_ref(), Some(entry));
     }
-    assert_eq!(rows(&mut connection, "aims"), 5);
+    assert_eq!(rows(&mut connection, "job_sheets"), 5);
 }
 
 /// Rows written before a field was thought of must still be read.
@@ -92,11 +95,11 @@ fn documents_of_earlier_versions_are_still_read() {
         let row = format!("INSERT INTO {table} (shop_id, job_id, recorded_by, {columns}) VALUES ({shop}, {job}, {by}, {values})");
         diesel::sql_query(row).execute(connection).unwrap();
     };
-    let aim = format!(r#"'{{"kind": "level_empty", "tolerance": {quantity}}}'"#);
-    put(&mut connection, "aims", "entry", aim);
+    let aim = format!(r#"'aim', '{{"goals": [{{"kind": "level_empty", "tolerance": {quantity}}}]}}'"#);
+    put(&mut connection, "job_sheets", "kind, entry", aim);
     put(&mut connection, "job_sheets", "kind, entry", r#"'intake', '{"complaint_words": "sits low"}'"#.to_owned());
     let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
-    assert_eq!(file.case().aim, Some(AimEntry::LevelEmpty { tolerance: inches("1/4", 0.25) }.into()));
+    assert_eq!(file.case().aim, Some(GoalEntry::LevelEmpty { tolerance: inches("1/4", 0.25) }.into()));
     assert_eq!(file.case().sheet.complaint_words, "sits low");
     put(&mut connection, "job_sheets", "kind, entry", r#"'look_over', '{"findings": [{"area": "attic"}]}'"#.to_owned());
     let unreadable = JobFile::find(&mut connection, person.shop_id, job.number);

@@ -5,7 +5,7 @@ use std::sync::{Arc, Barrier};
 
 use diesel::connection::{Connection, InstrumentationEvent};
 use diesel::prelude::*;
-use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
+use wise_badger_casework::intake::{Intake, TapeManner};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, Closed};
@@ -124,25 +124,17 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
     count.store(0, Ordering::Relaxed);
     JobFile::find(&mut connection, person.shop_id, JobNumber(2)).unwrap();
     let of_a_job = count.load(Ordering::Relaxed);
-    assert_eq!(of_a_job, 7, "one query each for the job, readings, corrections, sheets, loads, aims and fittings");
+    assert_eq!(of_a_job, 5, "one query each for the job, readings, corrections, sheets and fittings");
 }
 
 #[test]
 fn how_the_tape_was_used_and_whether_the_job_is_finished_are_kept() {
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
-    let manner = TapeManner {
-        datum: Datum::HubToArch,
-        rolled_and_bounced: true,
-        rear_rise_confirmed: true,
-        conditions: Conditions::default(),
-    };
+    let manner = TapeManner { datum: Datum::HubToArch, rear_rise_confirmed: true };
     job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
     job::set_finished(&mut connection, &person, job.id, true).unwrap();
     let found = job::find(&mut connection, person.shop_id, job.number).unwrap();
-    assert_eq!(
-        (found.measured.datum, found.measured.rolled_and_bounced, found.measured.rear_rise_confirmed),
-        (Some(Datum::HubToArch), true, true)
-    );
+    assert_eq!((found.measured.datum, found.measured.rear_rise_confirmed), (Some(Datum::HubToArch), true));
     assert!(found.job.finished_at.is_some());
     job::set_finished(&mut connection, &person, job.id, false).unwrap();
     assert_eq!(job::find(&mut connection, person.shop_id, job.number).unwrap().job.finished_at, None);

@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+mod earlier;
 mod entries;
 mod jobs;
 mod opening;
@@ -12,9 +13,9 @@ mod saving;
 mod schema;
 mod sheets;
 
-use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_casework::entry::{LoadEntry, TapeSheetEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;
-use wise_badger_casework::survey::{RearWheels, VehicleClass};
+use wise_badger_casework::survey::{LoadState, Manner, RearWheels, VehicleClass};
 use wise_badger_store::job::{self, Job};
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::test_support::TestDatabase;
@@ -76,4 +77,11 @@ fn intake(label: &str) -> Intake {
         kerb_front: None,
         kerb_rear: Some(pounds("2,300 lb", 2300.0)),
     }
+}
+
+/// Both states rolled and bounced, with what was put on.
+fn with_load(load: Option<LoadEntry>) -> TapeSheetEntry {
+    let mut tape = TapeSheetEntry::default();
+    tape.states.iter_mut().for_each(|state| state.manner = Manner::Rolled);
+    tape.with_load(LoadState::Loaded, load)
 }

@@ -2,18 +2,18 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
-use wise_badger_casework::intake::{Conditions, TapeManner};
+use wise_badger_casework::intake::TapeManner;
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
-use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_casework::survey::{End, LoadState, Manner};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::reading::{self};
-use wise_badger_store::{JobId, PgConnection};
+use wise_badger_store::{JobId, PgConnection, job_sheet};
 
-use crate::{INCH, TestShop, inches};
+use crate::{INCH, TestShop, inches, with_load};
 
 const LEFT: Spot = Spot { phase: Phase::Found, state: LoadState::Empty, place: Place::RearLeft };
 
@@ -82,39 +82,30 @@ fn readings_after_fitting_leave_those_before_alone() {
 #[test]
 fn readings_make_the_survey_the_sums_run_on() {
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
-    let manner = TapeManner {
-        datum: Datum::HubToArch,
-        rolled_and_bounced: true,
-        rear_rise_confirmed: false,
-        conditions: Conditions::default(),
-    };
+    let manner = TapeManner { datum: Datum::HubToArch, rear_rise_confirmed: false };
     job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
+    job_sheet::replace(&mut connection, &person, job.id, &with_load(None)).unwrap();
     let spot = |state, place| Spot { phase: Phase::Found, state, place };
     let mut all = at(LEFT, &[("21 1/2", 21.5), ("21 5/8", 21.625)]);
     all.extend(at(spot(LoadState::Empty, Place::RearRight), &[("21 1/4", 21.25)]));
     all.extend(at(spot(LoadState::Loaded, Place::StopGap), &[("3/4", 0.75), ("1", 1.0)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
     let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().work.found().clone();
-    let left = survey.heights.get(LoadState::Empty).rear.corners.get(Side::Left);
+    let left = survey.heights.empty.rear.corners.get(Side::Left);
     assert_eq!(left.iter().map(|height| height.value).collect::<Vec<_>>(), [21.5 * INCH, 21.625 * INCH]);
     // Sides count alike, however often each was read: (21.5625 + 21.25) / 2.
     let rear = survey.height(End::Rear, LoadState::Empty).unwrap().value.value;
     assert!((rear - 21.406_25 * INCH).abs() < 1e-12, "{rear}");
-    let gap = survey.stop_gap.get(LoadState::Loaded).unwrap().value;
+    let gap = survey.gap(LoadState::Loaded).unwrap().value;
     assert!((gap - 0.875 * INCH).abs() < 1e-12, "{gap}");
-    assert!(survey.rolled_and_bounced && survey.height(End::Front, LoadState::Empty).is_none());
+    assert!(survey.manner(LoadState::Loaded) == Manner::Rolled && survey.height(End::Front, LoadState::Empty).is_none());
 }
 
 #[test]
 fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_read() {
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
-    let manner = TapeManner {
-        datum: Datum::HubToArch,
-        rolled_and_bounced: true,
-        rear_rise_confirmed: false,
-        conditions: Conditions { floor: "level slab".to_owned(), ..Conditions::default() },
-    };
-    job::set_tape_manner(&mut connection, &person, job.id, manner.clone()).unwrap();
+    let manner = TapeManner { datum: Datum::HubToArch, rear_rise_confirmed: false };
+    job::set_tape_manner(&mut connection, &person, job.id, manner).unwrap();
     let mut all = at(Spot { place: Place::FrontLeft, ..LEFT }, &[("35", 35.0)]);
     all.iter_mut().for_each(|reading| reading.datum = Datum::GroundToArch);
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
@@ -122,7 +113,6 @@ fn a_front_read_from_another_datum_is_turned_into_the_jobs_own_once_the_hub_was_
     let file = found(&mut connection);
     assert_eq!(file.case().not_converted(Phase::Found).len(), 1);
     assert_eq!(file.work.found().clone().height(End::Front, LoadState::Empty), None);
-    assert_eq!(file.case().measured.conditions, manner.conditions);
     all.extend(at(Spot { place: Place::HubFront, ..LEFT }, &[("14 1/2", 14.5)]));
     reading::replace(&mut connection, &person, job.id, Phase::Found, &all, "").unwrap();
     let front = found(&mut connection).work.found().clone().height(End::Front, LoadState::Empty).unwrap();

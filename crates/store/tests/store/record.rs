@@ -2,13 +2,13 @@
 
 use chrono::{TimeDelta, Utc};
 use diesel::prelude::*;
-use wise_badger_casework::entry::{AimEntry, AimSheet, BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{AimSheet, BenchEntry, CorrectionEntry, GoalEntry, LeafEntry, PackEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;
 use wise_badger_mechanics::correction::lift_block;
 use wise_badger_store::history::{self, Deed, Event};
 use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{PgConnection, StoreError, aim, correction, fitting, job_list, job_record, job_sheet, photograph};
+use wise_badger_store::{PgConnection, StoreError, correction, fitting, job_list, job_record, job_sheet, photograph};
 
 use crate::entries::rows;
 use crate::{TestShop, inches, intake, pounds};
@@ -44,11 +44,11 @@ fn a_figure_that_is_none_is_never_stored() {
         let optional = PackEntry { young_modulus_pa: Some(none), ..pack(0.008) };
         let bench = job_sheet::replace(connection, &person, job.id, &BenchEntry::found(optional));
         assert!(matches!(bench, Err(StoreError::Unfit(_))), "also where nothing might stand instead");
-        let aimed = AimSheet::from(AimEntry::RecoverSag { percent: none, tolerance: inches("1/4", 0.25) });
-        assert!(aim::replace(connection, &person, job.id, Some(&aimed)).is_err());
+        let aimed = AimSheet::from(GoalEntry::RecoverSag { percent: none, tolerance: inches("1/4", 0.25) });
+        assert!(job_sheet::replace(connection, &person, job.id, &aimed).is_err());
         assert!(correction::consider(connection, &person, job.id, &block(none)).is_err());
     }
-    assert_eq!((rows(connection, "job_sheets"), rows(connection, "aims"), rows(connection, "corrections")), (0, 0, 0));
+    assert_eq!((rows(connection, "job_sheets"), rows(connection, "corrections")), (0, 0));
     job_sheet::replace(connection, &person, job.id, &BenchEntry::found(pack(0.008))).unwrap();
 }
 
@@ -142,8 +142,8 @@ fn every_change_says_who_and_from_what_to_what() {
     correction::withdraw(connection, &person, job.id, id).unwrap();
     correction::restore(connection, &person, job.id, id).unwrap();
     for tolerance in ["1/4", "1/2"] {
-        let aimed = AimSheet::from(AimEntry::LevelEmpty { tolerance: inches(tolerance, 0.25) });
-        aim::replace(connection, &person, job.id, Some(&aimed)).unwrap();
+        let aimed = AimSheet::from(GoalEntry::LevelEmpty { tolerance: inches(tolerance, 0.25) });
+        job_sheet::replace(connection, &person, job.id, &aimed).unwrap();
     }
     job::set_finished(connection, &person, job.id, true).unwrap();
     let events = events(connection, (&person, &job));
@@ -168,11 +168,13 @@ fn a_long_history_comes_in_stretches_that_miss_nothing() {
     let TestShop { mut connection, person, job, database: _database } = TestShop::new();
     let connection = &mut connection;
     for tolerance in 0..150 {
-        let aimed = AimSheet::from(AimEntry::LevelEmpty { tolerance: inches(&tolerance.to_string(), 0.25) });
-        aim::replace(connection, &person, job.id, Some(&aimed)).unwrap();
+        let aimed = AimSheet::from(GoalEntry::LevelEmpty { tolerance: inches(&tolerance.to_string(), 0.25) });
+        job_sheet::replace(connection, &person, job.id, &aimed).unwrap();
     }
     // All of them were put down in one transaction; a minute between each makes them a history.
-    diesel::sql_query("UPDATE aims SET recorded_at = now() - interval '1 minute' * (1000 - id)").execute(connection).unwrap();
+    diesel::sql_query("UPDATE job_sheets SET recorded_at = now() - interval '1 minute' * (1000 - id)")
+        .execute(connection)
+        .unwrap();
     let (mut before, mut told, mut stretches) = (Utc::now() + TimeDelta::days(1), 0, 0);
     loop {
         let stretch = history::of_job(connection, person.shop_id, job.id, before).unwrap();

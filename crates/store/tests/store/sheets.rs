@@ -17,10 +17,10 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet::Step;
 use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::reading::{self};
-use wise_badger_store::{PgConnection, StoreError, job_sheet, load};
+use wise_badger_store::{PgConnection, StoreError, job_sheet};
 
 use crate::entries::rows;
-use crate::{POUND, TestShop, inches, intake, pounds};
+use crate::{POUND, TestShop, inches, intake, pounds, with_load};
 
 fn item(name: &str, amount: Typed, cases: &[u8]) -> ItemEntry {
     ItemEntry {
@@ -103,7 +103,7 @@ fn a_case_of_the_plan_makes_the_load_and_what_is_always_aboard_is_part_of_the_ve
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     let here = (person.shop_id, job.number);
     job_sheet::replace(&mut connection, &person, job.id, &plan()).unwrap();
-    load::replace(&mut connection, &person, job.id, Some(&LoadEntry::Planned { case: 2 })).unwrap();
+    job_sheet::replace(&mut connection, &person, job.id, &with_load(Some(LoadEntry::Planned { case: 2 }))).unwrap();
     let found = file(&mut connection, &here);
     assert_eq!(found.names_aboard(), ["Camper", "Water"]);
     let Some(LoadPut::Planned { items, scale }) = found.load_put() else { panic!("planned") };
@@ -137,7 +137,7 @@ fn corners_weighed_on_tape_make_the_empty_axle_and_the_scale_of_a_case() {
     ];
     reading::replace(&mut connection, &person, job.id, Phase::Found, &readings, "").unwrap();
     job_sheet::replace(&mut connection, &person, job.id, &plan()).unwrap();
-    load::replace(&mut connection, &person, job.id, Some(&LoadEntry::Planned { case: 1 })).unwrap();
+    job_sheet::replace(&mut connection, &person, job.id, &with_load(Some(LoadEntry::Planned { case: 1 }))).unwrap();
     let found = file(&mut connection, &here);
     let kerb = found.vehicle().kerb_weight(End::Rear).0;
     assert!((kerb.value - 2250.0 * POUND).abs() < 1e-9, "{kerb:?}");

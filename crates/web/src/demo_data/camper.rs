@@ -1,8 +1,8 @@
 //! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
 
 use wise_badger_casework::entry::{
-    AimEntry, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, IntakeSheetEntry, ItemEntry, LiquidWord,
-    LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
+    AimSheet, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, GoalEntry, IntakeSheetEntry, ItemEntry,
+    LiquidWord, LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
 };
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
 use wise_badger_casework::survey::{Complaint, VehicleClass};
@@ -10,9 +10,9 @@ use wise_badger_mechanics::correction::added_leaf;
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::person::Person;
-use wise_badger_store::{PgConnection, aim, correction, job_sheet, load as loads};
+use wise_badger_store::{PgConnection, correction, job_sheet};
 
-use super::{DemoError, Walk, length, open, tape, weight};
+use super::{DemoError, Walk, length, open, rolled, tape, weight};
 
 const USUAL: u8 = 1;
 const FULL: u8 = 2;
@@ -34,9 +34,9 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
     let heights = Walk { front: ["39 5/8", "39 5/8"], rear: ["42 1/8", "41 15/16"] };
     let loaded = Walk { front: ["39 3/8", "39 7/16"], rear: ["38 1/4", "38 5/8"] };
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("4 3/4"), Some("2")])?;
-    loads::replace(connection, technician, job.id, Some(&LoadEntry::Planned { case: USUAL }))?;
-    let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&rake.into()))?;
+    job_sheet::replace(connection, technician, job.id, &rolled(Some(LoadEntry::Planned { case: USUAL })))?;
+    let rake = GoalEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
+    job_sheet::replace(connection, technician, job.id, &AimSheet::from(rake))?;
     let leaf =
         CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", super::rate("240")?.into()), ("lift", length("3/4")?.into())])?;
     correction::consider(connection, technician, job.id, &leaf)?;

@@ -1,13 +1,15 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
 use wise_badger_casework::bench::work_on;
-use wise_badger_casework::entry::{AimEntry, BenchEntry, CorrectionEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed};
+use wise_badger_casework::entry::{
+    AimSheet, BenchEntry, CorrectionEntry, GoalEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed,
+};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::{PgConnection, aim, correction, job_sheet, reading};
+use wise_badger_store::{PgConnection, correction, job_sheet, reading};
 
 use super::{DemoError, Walk, length, open, put_on, tape, walks};
 use crate::view::bench::work_words;
@@ -47,8 +49,8 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
         ..IntakeSheetEntry::default()
     };
     job_sheet::replace(connection, technician, job.id, &asked)?;
-    let stock = AimEntry::StockHeight { rear: length("22 1/2")?, tolerance: length("3/8")? };
-    aim::replace(connection, technician, job.id, Some(&stock.into()))?;
+    let stock = GoalEntry::StockHeight { rear: length("22 1/2")?, tolerance: length("3/8")? };
+    job_sheet::replace(connection, technician, job.id, &AimSheet::from(stock))?;
     let bench = bench()?;
     job_sheet::replace(connection, technician, job.id, &BenchEntry::found(bench.found.clone()))?;
     job_sheet::replace(connection, technician, job.id, &bench)?;

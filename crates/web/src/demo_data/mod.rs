@@ -3,19 +3,19 @@
 mod camper;
 mod flat_packs;
 
-use wise_badger_casework::entry::{AimEntry, CorrectionEntry, LoadEntry, NoCorrection, PredictedHeights, Typed, UnitWord};
-use wise_badger_casework::intake::{Conditions, Intake, TapeManner};
+use wise_badger_casework::entry::{
+    AimSheet, CorrectionEntry, GoalEntry, LoadEntry, NoCorrection, PredictedHeights, TapeSheetEntry, Typed, UnitWord,
+};
+use wise_badger_casework::intake::{Intake, TapeManner};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
-use wise_badger_casework::survey::{LoadState, RearWheels, VehicleClass};
+use wise_badger_casework::survey::{LoadState, Manner, RearWheels, VehicleClass};
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, rearched_pack};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::job::Job;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::{
-    CorrectionId, PgConnection, StoreError, aim, correction, fitting, job, load as loads, person, reading, shop,
-};
+use wise_badger_store::{CorrectionId, PgConnection, StoreError, correction, fitting, job, job_sheet, person, reading, shop};
 
 /// Why the demo data could not be loaded.
 #[derive(Debug, thiserror::Error)]
@@ -80,8 +80,8 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     let gaps = [Some("3 3/8"), Some("11/16")];
     tape(connection, technician, &job, Datum::HubToArch, [&heights, &loaded], gaps)?;
     put_on(connection, technician, &job, "1,050", "4", true)?;
-    let rake = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&rake.into()))?;
+    let rake = GoalEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
+    job_sheet::replace(connection, technician, job.id, &AimSheet::from(rake))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1 1/2")?.into())])?;
     correction::consider(connection, lead, job.id, &block)?;
     let helpers = CorrectionEntry::of(
@@ -123,8 +123,8 @@ fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), De
     let loaded = Walk { front: ["31 7/8", "31 7/8"], rear: ["31 7/8", "31 7/8"] };
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
     put_on(connection, technician, &job, "180", "0", false)?;
-    let level = AimEntry::LevelEmpty { tolerance: length("1/4")? };
-    aim::replace(connection, technician, job.id, Some(&level.into()))?;
+    let level = GoalEntry::LevelEmpty { tolerance: length("1/4")? };
+    job_sheet::replace(connection, technician, job.id, &AimSheet::from(level))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1")?.into())])?;
     correction::consider(connection, technician, job.id, &block)?;
     Ok(())
@@ -145,8 +145,8 @@ fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoErro
     let loaded = Walk { front: ["33 1/2", "33 1/2"], rear: ["31 5/8", "31 1/4"] };
     tape(connection, lead, &job, Datum::GroundToArch, [&heights, &loaded], [Some("2 7/8"), Some("13/16")])?;
     put_on(connection, lead, &job, "1,640", "9", true)?;
-    let rake = AimEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
-    aim::replace(connection, lead, job.id, Some(&rake.into()))?;
+    let rake = GoalEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
+    job_sheet::replace(connection, lead, job.id, &AimSheet::from(rake))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("2")?.into())])?;
     correction::consider(connection, lead, job.id, &block)?;
     let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("190")?.into()), ("lift", length("2")?.into())])?;
@@ -169,8 +169,8 @@ fn trailer(connection: &mut PgConnection, technician: &Person) -> Result<(), Dem
     let loaded = Walk { front: ["19 1/4", "19 3/16"], rear: ["17 3/16", "17 1/4"] };
     tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [None, None])?;
     put_on(connection, technician, &job, "2,600", "8", true)?;
-    let level = AimEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
-    aim::replace(connection, technician, job.id, Some(&level.into()))?;
+    let level = GoalEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
+    job_sheet::replace(connection, technician, job.id, &AimSheet::from(level))?;
     let rearched = CorrectionEntry::of(&rearched_pack::ROW, [("free_height_gained", length("1 3/4")?.into())])?;
     correction::consider(connection, technician, job.id, &rearched)?;
     let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("560")?.into()), ("lift", length("1 1/8")?.into())])?;
@@ -253,8 +253,8 @@ fn tape(
     states: [&Walk; 2],
     gaps: [Option<&str>; 2],
 ) -> Result<(), DemoError> {
-    let manner = TapeManner { datum, rolled_and_bounced: true, rear_rise_confirmed: false, conditions: Conditions::default() };
-    job::set_tape_manner(connection, person, job.id, manner)?;
+    job::set_tape_manner(connection, person, job.id, TapeManner { datum, rear_rise_confirmed: false })?;
+    job_sheet::replace(connection, person, job.id, &rolled(None))?;
     let readings = walks(Phase::Found, datum, states, gaps)?;
     Ok(reading::replace(connection, person, job.id, Phase::Found, &readings, "")?)
 }
@@ -268,7 +268,14 @@ fn put_on(
     ahead: bool,
 ) -> Result<(), DemoError> {
     let load = LoadEntry::Placed { weight: weight(pounds)?, distance: length(inches)?, ahead };
-    Ok(loads::replace(connection, person, job.id, Some(&load))?)
+    Ok(job_sheet::replace(connection, person, job.id, &rolled(Some(load)))?)
+}
+
+/// Both states rolled and bounced, with what was put on.
+fn rolled(load: Option<LoadEntry>) -> TapeSheetEntry {
+    let mut tape = TapeSheetEntry::default();
+    tape.states.iter_mut().for_each(|state| state.manner = Manner::Rolled);
+    tape.with_load(LoadState::Loaded, load)
 }
 
 fn choose(connection: &mut PgConnection, person: &Person, job: &Job, chosen: CorrectionId) -> Result<(), DemoError> {

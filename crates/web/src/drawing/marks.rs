@@ -73,8 +73,8 @@ impl Marks {
         let after = if shown.fitted.is_some() { " after" } else { "" };
         let front_name = crate::view::sentence(crate::view::end_name(found.vehicle.class, End::Front));
         let mut marks = Marks { front_name, ..Marks::default() };
-        for state in LoadState::BOTH {
-            let word = crate::view::state_name(state);
+        for state in found.states() {
+            let word = crate::view::state_of(found, state);
             for end in [End::Front, End::Rear] {
                 let measured = |height: Length, side: &str| Mark {
                     kind: MarkKind::Measured,
@@ -88,11 +88,10 @@ impl Marks {
                     marks.put(end, measured(height, side));
                 }
             }
-            let gap = survey.stop_gap.get(state);
-            if let Some(gap) = gap {
-                marks.stop_gap.push((state, *gap, format!("{} {word}", units.height(*gap))));
+            if let Some(gap) = survey.gap(state) {
+                marks.stop_gap.push((state, gap, format!("{} {word}", units.height(gap))));
             }
-            if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.get(state)) {
+            if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.at(state)) {
                 let mark = |height: Uncertain<Length>, side: &str| Mark {
                     kind: MarkKind::Predicted,
                     state,
@@ -112,7 +111,7 @@ impl Marks {
         }
         if let Some((state, target)) = shown.aim {
             let text = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
-            let name = format!("aim {}", crate::view::state_name(state));
+            let name = format!("aim {}", crate::view::state_of(found, state));
             marks.put(End::Rear, Mark { kind: MarkKind::Aim, state, height: target.height, band: target.tolerance, text, name });
         }
         marks

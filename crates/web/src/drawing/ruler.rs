@@ -147,15 +147,21 @@ impl Ruler<'_> {
             }
             (MarkKind::Measured, LoadState::Empty) => canvas.circle("mark-solid", (x, y), size),
             (MarkKind::Measured, LoadState::Loaded) => canvas.polygon("mark-solid", &diamond(x, y, size + 1.5)),
+            (MarkKind::Measured, LoadState::Further(_)) => canvas.polygon("mark-solid", &triangle(x, y, size + 1.0)),
             (MarkKind::Predicted, state) => {
                 canvas.rect("band-open", (x - BAND_HALF, y - half), (2.0 * BAND_HALF, 2.0 * half));
                 match state {
                     LoadState::Empty => canvas.circle("mark-open", (x, y), size),
                     LoadState::Loaded => canvas.polygon("mark-open", &diamond(x, y, size + 1.5)),
+                    LoadState::Further(_) => canvas.polygon("mark-open", &triangle(x, y, size + 1.0)),
                 }
             }
         }
     }
+}
+
+fn triangle(x: f64, y: f64, size: f64) -> [(f64, f64); 3] {
+    [(x, y - size), (x + size, y + size), (x - size, y + size)]
 }
 
 fn diamond(x: f64, y: f64, size: f64) -> [(f64, f64); 4] {

@@ -1,6 +1,7 @@
 //! The stance drawing: the vehicle from the side, to scale, with a ruler at each axle.
 
 use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
@@ -8,7 +9,7 @@ use super::marks::{MarkKind, Marks};
 use super::outline::{Outline, outline};
 use super::ruler::{Labels, Ruler};
 use super::svg::{Anchor, Canvas, Drawing};
-use crate::view::{Units, datum_name, end_name, sentence};
+use crate::view::{Units, datum_name, end_name, sentence, state_of};
 
 /// Height of the wheel centres as drawn, inches.
 const HUB: f64 = 15.0;
@@ -20,16 +21,26 @@ const STEPS: [u32; 3] = [5, 2, 1];
 /// The tallest that measured changes may come out as drawn.
 const TALLEST: f64 = 110.0;
 
-/// The drawing for wide pages, and one load case at a time for narrow ones.
+/// The drawing for wide pages, and one state at a time for narrow ones.
 pub(crate) struct StanceDrawing {
     pub(crate) wide: Drawing,
-    pub(crate) narrow_empty: Drawing,
-    pub(crate) narrow_loaded: Drawing,
+    pub(crate) narrow: Vec<OneState>,
 }
 
-struct Format {
-    id: &'static str,
-    class: &'static str,
+/// A state by itself.
+pub(crate) struct OneState {
+    /// Its word in the page.
+    pub(crate) word: &'static str,
+    pub(crate) name: String,
+    /// Whether it is the one shown first.
+    pub(crate) first: bool,
+    pub(crate) drawing: Drawing,
+}
+
+#[derive(Clone, Copy)]
+struct Format<'a> {
+    id: &'a str,
+    class: &'a str,
     width: f64,
     /// Kept free at the left and right for the rulers and the labels beside them.
     margins: (f64, f64),
@@ -37,11 +48,10 @@ struct Format {
     labels_below: Option<(f64, f64)>,
 }
 
-const WIDE: Format =
+const WIDE: Format<'static> =
     Format { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (136.0, 172.0), labels_below: None };
-const NARROW: Format = Format { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
-const EMPTY: Format = Format { id: "stance-empty", class: "stance stance-narrow stance-empty", ..NARROW };
-const LOADED: Format = Format { id: "stance-loaded", class: "stance stance-narrow stance-loaded", ..NARROW };
+const NARROW: Format<'static> =
+    Format { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
 /// The foot of the picture, and the ground's height above it.
 const FOOT: f64 = 400.0;
 const BELOW_GROUND: f64 = 46.0;
@@ -51,18 +61,20 @@ const INSET: f64 = 27.0;
 impl StanceDrawing {
     pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
         let step = step(found, marks, &WIDE);
-        let draw = |format: &Format, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
-        StanceDrawing {
-            wide: draw(&WIDE, marks),
-            narrow_empty: draw(&EMPTY, &marks.of_state(LoadState::Empty)),
-            narrow_loaded: draw(&LOADED, &marks.of_state(LoadState::Loaded)),
-        }
+        let draw = |format: &Format<'_>, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
+        let one = |state: LoadState| {
+            let (id, class) = (format!("stance-{}", state.word()), format!("stance stance-narrow stance-{}", state.word()));
+            let format = Format { id: &id, class: &class, ..NARROW };
+            let (name, first) = (sentence(state_of(found, state)), state == LoadState::Loaded);
+            OneState { word: state.word(), name, first, drawing: draw(&format, &marks.of_state(state)) }
+        };
+        StanceDrawing { wide: draw(&WIDE, marks), narrow: found.states().map(one).collect() }
     }
 }
 
 /// The largest step at which everything measured and aimed at still fits. Predictions have no say in
 /// it, so that it holds while corrections are compared.
-fn step(found: &Survey, marks: &Marks, format: &Format) -> u32 {
+fn step(found: &Survey, marks: &Marks, format: &Format<'_>) -> u32 {
     let of = |list: &[super::marks::Mark]| -> f64 {
         let heights = list.iter().filter(|mark| mark.kind != MarkKind::Predicted).map(|mark| mark.height.customary());
         let (low, high) = heights.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), h| (low.min(h), high.max(h)));
@@ -74,7 +86,7 @@ fn step(found: &Survey, marks: &Marks, format: &Format) -> u32 {
     STEPS.iter().find(fits).copied().unwrap_or(1)
 }
 
-fn scale(outline: &Outline, format: &Format) -> f64 {
+fn scale(outline: &Outline, format: &Format<'_>) -> f64 {
     (format.width - format.margins.0 - format.margins.1) / (outline.tail - outline.nose)
 }
 
@@ -82,7 +94,7 @@ struct Picture<'a> {
     found: &'a Survey,
     marks: &'a Marks,
     units: Units,
-    format: &'a Format,
+    format: &'a Format<'a>,
     outline: Outline,
     /// Drawing units per inch.
     scale: f64,
@@ -99,7 +111,7 @@ struct Lift {
 }
 
 impl<'a> Picture<'a> {
-    fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: &'a Format, step: u32) -> Self {
+    fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: &'a Format<'a>, step: u32) -> Self {
         let wheelbase = found.vehicle.wheelbase.customary();
         let outline = outline(&found.vehicle);
         let scale = scale(&outline, format);

@@ -1,11 +1,12 @@
 //! The aim form.
 
-use wise_badger_casework::aim::{Aim, AimProblem};
+use wise_badger_casework::aim::AimProblem;
 use wise_badger_casework::bounds::{RAKE, TOLERANCE};
-use wise_badger_casework::entry::{AimEntry, AimSheet, Typed};
+use wise_badger_casework::entry::{AimSheet, GoalEntry, Typed};
 use wise_badger_casework::survey::{End, Survey};
+use wise_badger_store::job_file::JobFile;
 
-use super::{Part, Picks, Sheet};
+use super::{Part, Picks, Sheet, goals};
 use crate::view::{Units, support_name};
 
 /// Word and name of each aim, in the order offered.
@@ -59,13 +60,19 @@ pub(crate) fn on_file(units: Units, aim: Option<&AimSheet>) -> Sheet {
     if let Some(side_to_side) = aim.and_then(|aim| aim.side_to_side.as_ref()) {
         sheet.set_typed("side_to_side", side_to_side);
     }
-    match aim.map(|aim| &aim.entry) {
-        Some(AimEntry::RecoverSag { percent, tolerance }) => {
+    sheet.set("most", aim.map_or(0, |aim| aim.most).to_string());
+    for (index, goal) in aim.iter().flat_map(|aim| aim.goals.iter().skip(1)).enumerate() {
+        goals::put(&mut sheet, index, goal);
+    }
+    match aim.and_then(|aim| aim.goals.first()) {
+        // A mark as the only goal stands among the goals beside the height policy, which then asks for nothing.
+        Some(GoalEntry::Mark { .. }) | None => sheet.set("kind", "level_loaded"),
+        Some(GoalEntry::RecoverSag { percent, tolerance }) => {
             sheet.set("kind", "recover_sag");
             sheet.set("percent", percent.to_string());
             sheet.set_typed("tolerance", tolerance);
         }
-        Some(AimEntry::Clearance { point, distance, ahead, measured, wanted, tolerance }) => {
+        Some(GoalEntry::Clearance { point, distance, ahead, measured, wanted, tolerance }) => {
             sheet.set("kind", "clearance");
             sheet.set("point", point.clone());
             sheet.set("point_side", if *ahead { "ahead" } else { "behind" });
@@ -75,17 +82,16 @@ pub(crate) fn on_file(units: Units, aim: Option<&AimSheet>) -> Sheet {
                 sheet.set_typed(name, typed);
             }
         }
-        None => sheet.set("kind", "level_loaded"),
-        Some(AimEntry::LevelLoaded { rake, tolerance }) => {
+        Some(GoalEntry::LevelLoaded { rake, tolerance }) => {
             sheet.set("kind", "level_loaded");
             sheet.set_typed("rake", rake);
             sheet.set_typed("tolerance", tolerance);
         }
-        Some(AimEntry::LevelEmpty { tolerance }) => {
+        Some(GoalEntry::LevelEmpty { tolerance }) => {
             sheet.set("kind", "level_empty");
             sheet.set_typed("tolerance", tolerance);
         }
-        Some(AimEntry::StockHeight { rear, tolerance }) => {
+        Some(GoalEntry::StockHeight { rear, tolerance }) => {
             sheet.set("kind", "stock_height");
             sheet.set_typed("rear", rear);
             sheet.set_typed("tolerance", tolerance);
@@ -95,36 +101,54 @@ pub(crate) fn on_file(units: Units, aim: Option<&AimSheet>) -> Sheet {
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet, survey: &Survey) -> Option<AimSheet> {
-    let (tolerance, side_to_side) = (sheet.length("tolerance"), sheet.optional_length("side_to_side"));
-    let entry = match sheet.text("kind") {
-        "level_loaded" => AimEntry::LevelLoaded { rake: sheet.signed_length("rake")?, tolerance: tolerance? },
-        "level_empty" => AimEntry::LevelEmpty { tolerance: tolerance? },
-        "stock_height" => AimEntry::StockHeight { rear: sheet.length("rear")?, tolerance: tolerance? },
-        "recover_sag" => AimEntry::RecoverSag { percent: sheet.number("percent")?, tolerance: tolerance? },
+pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<AimSheet> {
+    let survey = file.work.found();
+    let side_to_side = sheet.optional_length("side_to_side");
+    let beside = goals::read(sheet, file);
+    let first = policy(sheet)?;
+    if let Some(aim) = file.case().goal(&first) {
+        for problem in aim.problems(survey) {
+            say(sheet, &problem);
+        }
+    }
+    let goals: Vec<GoalEntry> = std::iter::once(first).chain(beside.into_iter().map(|(_, goal)| goal)).collect();
+    let most = sheet.text("most").parse::<usize>().unwrap_or(0);
+    if most >= goals.len() {
+        sheet.refuse("most", "Pick a goal that there is.");
+    }
+    if sheet.is_sound() {
+        goals::refuse_contradiction(sheet, file, &goals);
+    }
+    sheet.is_sound().then_some(AimSheet { goals, most, side_to_side })
+}
+
+/// The height policy.
+fn policy(sheet: &mut Sheet) -> Option<GoalEntry> {
+    let tolerance = sheet.length("tolerance");
+    Some(match sheet.text("kind") {
+        "level_loaded" => GoalEntry::LevelLoaded { rake: sheet.signed_length("rake")?, tolerance: tolerance? },
+        "level_empty" => GoalEntry::LevelEmpty { tolerance: tolerance? },
+        "stock_height" => GoalEntry::StockHeight { rear: sheet.length("rear")?, tolerance: tolerance? },
+        "recover_sag" => GoalEntry::RecoverSag { percent: sheet.number("percent")?, tolerance: tolerance? },
         "clearance" => clearance(sheet, tolerance)?,
         _ => {
             sheet.refuse("kind", "Pick what height is right for this job.");
             return None;
         }
-    };
-    for problem in entry.aim().problems(survey) {
-        say(sheet, &problem, &entry.aim());
-    }
-    sheet.is_sound().then_some(AimSheet { entry, side_to_side })
+    })
 }
 
-fn clearance(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<AimEntry> {
+fn clearance(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<GoalEntry> {
     let point = sheet.text("point").to_owned();
     if point.is_empty() || point.chars().count() > LONGEST_POINT {
         sheet.refuse("point", format!("Name the point, in up to {LONGEST_POINT} characters: step, hitch, drain."));
     }
     let (distance, measured, wanted) = (sheet.length("point_distance"), sheet.length("measured"), sheet.length("wanted"));
     let ahead = sheet.text("point_side") == "ahead";
-    Some(AimEntry::Clearance { point, distance: distance?, ahead, measured: measured?, wanted: wanted?, tolerance: tolerance? })
+    Some(GoalEntry::Clearance { point, distance: distance?, ahead, measured: measured?, wanted: wanted?, tolerance: tolerance? })
 }
 
-fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
+fn say(sheet: &mut Sheet, problem: &AimProblem) {
     let units = sheet.units();
     match problem {
         AimProblem::Tolerance => sheet.ask_about("tolerance", "A tolerance", &TOLERANCE),
@@ -142,6 +166,6 @@ fn say(sheet: &mut Sheet, problem: &AimProblem, aim: &Aim) {
             );
             sheet.refuse("rear", text);
         }
-        _ => sheet.refuse("kind", format!("{aim:?} cannot be aimed at.")),
+        _ => sheet.refuse("kind", "That cannot be aimed at; check its figures."),
     }
 }

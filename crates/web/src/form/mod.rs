@@ -4,6 +4,7 @@ pub(crate) mod aim;
 pub(crate) mod bench;
 pub(crate) mod drive;
 mod field;
+pub(crate) mod goals;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod load_plan;
@@ -11,6 +12,7 @@ pub(crate) mod look_over;
 mod picks;
 mod posted;
 pub(crate) mod tape;
+pub(crate) mod tape_states;
 
 pub(crate) use field::{Choice, Field, Tick};
 pub(crate) use picks::{Part, Picks};

@@ -1,16 +1,16 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
-use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, Typed};
-use wise_badger_casework::intake::{Conditions, TapeManner};
+use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, SpringWord, StateEntry, TapeSheetEntry, Typed};
+use wise_badger_casework::intake::TapeManner;
 use wise_badger_casework::reading::{Phase, Place, Reading, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{End, LoadProblem, LoadState, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, LoadProblem, LoadState, Manner, Modification, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
 use wise_badger_store::job_file::JobFile;
 
-use super::{Part, Picks, Sheet};
+use super::{Part, Picks, Sheet, tape_states};
 use crate::job_route::StageWords as _;
 use crate::view::{Units, place_name, sentence, state_name, support_name};
 
@@ -41,9 +41,27 @@ fn is_front(place: Place) -> bool {
     matches!(place, Place::FrontLeft | Place::FrontRight)
 }
 
-/// What may be read beside the walk on a class: a trailer has no headlamp, no pinion, and rests on its coupler in front.
-pub(crate) fn further_places(class: VehicleClass) -> impl Iterator<Item = Place> {
+/// What may be read beside the walk on a vehicle: a trailer has no headlamp, no pinion, and rests on its coupler in front; a coil is
+/// read where there is one, a bag where there is one, a pad where leaves may have an overload leaf.
+pub(crate) fn further_places(file: &JobFile) -> impl Iterator<Item = Place> {
+    use Place::*;
+    let (class, sheet) = (file.case().intake.class, &file.case().sheet);
+    let bags = sheet.modified().contains(&Modification::AirHelper);
+    let [front, rear] = [sheet.front_spring, sheet.rear_spring];
+    let (coil, air) = (Some(SpringWord::Coil), Some(SpringWord::Air));
+    let there = move |place: &Place| match place {
+        CoilFrontLeft | CoilFrontRight => front == coil,
+        CoilRearLeft | CoilRearRight => rear == coil,
+        BagFrontLeft | BagFrontRight => front == air,
+        BagRearLeft | BagRearRight => bags || rear == air,
+        PadFrontLeft | PadRearLeft | PadFrontRight | PadRearRight | ArchLeft | ArchRight => {
+            rear.is_none_or(|rear| rear == SpringWord::Leaf)
+        }
+        _ => true,
+    };
     let not_on_a_trailer = [
+        Place::GapFrontLeft,
+        Place::GapFrontRight,
         Place::HubFront,
         Place::Hitch,
         Place::Headlamp,
@@ -53,7 +71,7 @@ pub(crate) fn further_places(class: VehicleClass) -> impl Iterator<Item = Place>
         Place::WeightFrontLeft,
         Place::WeightFrontRight,
     ];
-    Place::further().filter(move |place| !(class.is_trailer() && not_on_a_trailer.contains(place)))
+    Place::further().filter(move |place| there(place) && !(class.is_trailer() && not_on_a_trailer.contains(place)))
 }
 
 /// Why readings on file are corrected, in the order offered.
@@ -68,7 +86,7 @@ const LONGEST_WORDS: usize = 60;
 pub(crate) struct TapeEntry {
     pub(crate) manner: TapeManner,
     pub(crate) readings: Vec<Reading>,
-    pub(crate) load: Option<LoadEntry>,
+    pub(crate) tape: TapeSheetEntry,
     /// Why readings on file are corrected, where it was said.
     pub(crate) why: String,
 }
@@ -91,7 +109,7 @@ pub(crate) fn field_name(state: LoadState, place: &str, index: usize) -> String 
 /// The walks of a phase as they stand for a job on file.
 pub(crate) fn heights_on_file(units: Units, file: &JobFile, phase: Phase) -> Sheet {
     let mut sheet = Sheet::blank(units);
-    for state in LoadState::BOTH {
+    for state in file.work.found().states() {
         for (place, word) in WALK.into_iter().chain([GAP]) {
             for (index, reading) in file.case().at(Spot { phase, state, place }).enumerate() {
                 sheet.set_typed(&field_name(state, word, index), &reading.value);
@@ -119,18 +137,24 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
     let front = front.map(|reading| reading.datum).filter(|datum| Some(*datum) != file.case().measured.datum);
     let word = offered.iter().find(|(_, datum)| Some(*datum) == front).map_or("same", |(word, _)| word);
     sheet.set("front_datum", word);
-    let conditions = &file.case().measured.conditions;
-    let said = [("floor", &conditions.floor), ("fuel_empty", &conditions.fuel_empty), ("fuel_loaded", &conditions.fuel_loaded)];
-    said.iter().for_each(|(name, text)| sheet.set(name, (*text).clone()));
-    for (name, on) in
-        [("rolled", file.case().measured.rolled_and_bounced), ("rise_confirmed", file.case().measured.rear_rise_confirmed)]
-    {
+    let tape = &file.case().tape;
+    for entry in LoadState::BOTH.into_iter().filter_map(|state| tape.state(state)) {
+        sheet.set("floor", entry.floor.clone());
+        sheet.set(&format!("fuel_{}", entry.state.word()), entry.fuel.clone());
+    }
+    let first = |told: &dyn Fn(&StateEntry) -> bool| LoadState::BOTH.into_iter().filter_map(|state| tape.state(state)).any(told);
+    for (name, on) in [
+        ("rolled", first(&|entry| entry.manner == Manner::Rolled)),
+        ("load_test", first(&|entry| entry.test_weight)),
+        ("rise_confirmed", file.case().measured.rear_rise_confirmed),
+    ] {
         if on {
             sheet.set(name, "yes");
         }
     }
-    match &file.case().load {
-        None => sheet.set("load_kind", "none"),
+    tape_states::on_file(&mut sheet, file);
+    match tape.load() {
+        None | Some(LoadEntry::Over { .. }) => sheet.set("load_kind", "none"),
         Some(LoadEntry::Planned { case }) => {
             sheet.set("load_kind", "planned");
             sheet.set("load_case", case.to_string());
@@ -159,28 +183,48 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
     let datum = datum(sheet, file);
     let front = front_datum(sheet, file);
-    let mut readings = heights(sheet, Phase::Found, datum.unwrap_or(Datum::GroundToArch));
+    let states: Vec<LoadState> = kept_states(sheet, file);
+    let mut readings = heights(sheet, &states, Phase::Found, datum.unwrap_or(Datum::GroundToArch));
     for reading in readings.iter_mut().filter(|reading| is_front(reading.spot.place)) {
         reading.datum = front.unwrap_or(reading.datum);
     }
-    readings.extend(further(sheet, file, datum.unwrap_or(Datum::GroundToArch)));
-    let conditions = Conditions {
-        floor: words(sheet, "floor"),
-        fuel_empty: words(sheet, "fuel_empty"),
-        fuel_loaded: words(sheet, "fuel_loaded"),
-    };
-    let load = load(sheet, file);
+    readings.extend(further(sheet, file, &states, datum.unwrap_or(Datum::GroundToArch)));
+    let tape = tape(sheet, file);
     let confirmed = sheet.is_filled("rise_confirmed");
-    let rolled_and_bounced = sheet.is_filled("rolled");
-    let manner = TapeManner { datum: datum?, rolled_and_bounced, rear_rise_confirmed: confirmed, conditions };
+    let manner = TapeManner { datum: datum?, rear_rise_confirmed: confirmed };
     if sheet.is_sound() && !confirmed {
         ask_about_a_rise(sheet, file, &readings);
     }
     let why = WHY.iter().find(|(word, _)| *word == sheet.text("why")).map_or(String::new(), |(_, why)| (*why).to_owned());
-    sheet.is_sound().then_some(TapeEntry { manner, readings, load, why })
+    sheet.is_sound().then_some(TapeEntry { manner, readings, tape, why })
 }
 
-fn words(sheet: &mut Sheet, name: &str) -> String {
+/// The states of the form but those that are taken off.
+fn kept_states(sheet: &Sheet, file: &JobFile) -> Vec<LoadState> {
+    let off = |state: &LoadState| sheet.is_filled(&format!("{}.off", state.word()));
+    tape_states::states(sheet, file).into_iter().filter(|state| !off(state)).collect()
+}
+
+/// The states and the points, as typed.
+fn tape(sheet: &mut Sheet, file: &JobFile) -> TapeSheetEntry {
+    let rolled = sheet.is_filled("rolled");
+    let floor = words(sheet, "floor");
+    let put = load(sheet, file);
+    let test = sheet.is_filled("load_test") && matches!(put, Some(LoadEntry::Placed { .. }));
+    let mut first = |state: LoadState| StateEntry {
+        manner: if rolled { Manner::Rolled } else { Manner::AsItStood },
+        floor: floor.clone(),
+        fuel: words(sheet, &format!("fuel_{}", state.word())),
+        contact: tape_states::contact(sheet, state),
+        ..StateEntry::of(state)
+    };
+    let empty = first(LoadState::Empty);
+    let loaded = StateEntry { load: put, test_weight: test, ..first(LoadState::Loaded) };
+    let further = tape_states::read(sheet, file, rolled);
+    TapeSheetEntry { states: [empty, loaded].into_iter().chain(further).collect(), points: tape_states::points(sheet, file) }
+}
+
+pub(super) fn words(sheet: &mut Sheet, name: &str) -> String {
     let text = sheet.text(name).to_owned();
     if text.chars().count() > LONGEST_WORDS {
         sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} characters."));
@@ -195,10 +239,10 @@ fn front_datum(sheet: &Sheet, file: &JobFile) -> Option<Datum> {
 }
 
 /// The readings beside the walk.
-fn further(sheet: &mut Sheet, file: &JobFile, datum: Datum) -> Vec<Reading> {
+fn further(sheet: &mut Sheet, file: &JobFile, states: &[LoadState], datum: Datum) -> Vec<Reading> {
     let mut readings = Vec::new();
-    for state in LoadState::BOTH {
-        for place in further_places(file.case().intake.class) {
+    for state in states.iter().copied() {
+        for place in Place::further() {
             let name = further_name(state, place);
             if !sheet.is_filled(&name) {
                 continue;
@@ -236,9 +280,9 @@ fn datum(sheet: &mut Sheet, file: &JobFile) -> Option<Datum> {
 }
 
 /// The readings of a phase as typed.
-pub(crate) fn heights(sheet: &mut Sheet, phase: Phase, datum: Datum) -> Vec<Reading> {
+pub(crate) fn heights(sheet: &mut Sheet, states: &[LoadState], phase: Phase, datum: Datum) -> Vec<Reading> {
     let mut readings = Vec::new();
-    for state in LoadState::BOTH {
+    for state in states.iter().copied() {
         for (place, word) in WALK.into_iter().chain([GAP]) {
             let spot = Spot { phase, state, place };
             for index in 0..MOST_READINGS {
@@ -310,13 +354,8 @@ fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, 
 /// A rear that stands higher loaded is asked about, once; the answer is kept.
 fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
     let mut survey: Survey = file.work.found().clone();
-    for state in LoadState::BOTH {
-        let rear = axle(readings, Phase::Found, state, End::Rear);
-        match state {
-            LoadState::Empty => survey.heights.empty.rear = rear,
-            LoadState::Loaded => survey.heights.loaded.rear = rear,
-        }
-    }
+    survey.heights.empty.rear = axle(readings, Phase::Found, LoadState::Empty, End::Rear);
+    survey.heights.loaded.rear = axle(readings, Phase::Found, LoadState::Loaded, End::Rear);
     let risen = survey.rear_corners_that_rose();
     let sides: Vec<&str> = risen.iter().map(|side| side.name()).collect();
     if !sides.is_empty() {
@@ -335,10 +374,12 @@ pub(crate) fn load_picks(sheet: &Sheet, file: &JobFile) -> Picks {
     let scale =
         |name: &str, what: &str, state| sheet.weight_field(name, &format!("{}, {}", sentence(what), state_name(state))).into();
     let sides = [("ahead", format!("ahead of the {rear}")), ("behind", format!("behind the {rear}"))];
-    let placed: [Part; 3] = [
+    let uses = [("", "what the vehicle carries"), ("yes", "a test weight, for the reading alone")];
+    let placed: [Part; 4] = [
         sheet.weight_field("load_weight", "Weight put on").into(),
         sheet.length_field("load_distance", &format!("Its middle from the {rear}")).hint("0 is right over it").into(),
         sheet.picks("load_side", "It sits", sides).into(),
+        sheet.picks("load_test", "It is", uses).into(),
     ];
     let cases: Vec<_> = file.case().plan.iter().flat_map(|plan| &plan.cases).collect();
     let planned = if cases.is_empty() {

@@ -7,16 +7,17 @@ use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::Survey;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, aim as aims};
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
 
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, page};
 use crate::error::WebError;
+use crate::form::goals::{self, GoalForm};
 use crate::form::{Field, Picks, Sheet, aim};
 use crate::job_route::StageWords as _;
-use crate::view::aim::{AimCase, aim_cases, aim_figures, side_to_side};
-use crate::view::{Figure, Units};
+use crate::view::aim::{AimCase, aim_cases, aim_figures, goal_names, goals_as_found, side_to_side};
+use crate::view::{Figure, Units, sentence};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -27,6 +28,11 @@ struct AimPage {
     aims: Picks,
     tolerance: Field,
     side_to_side: Field,
+    goals: Vec<GoalForm>,
+    /// Which goal matters most, where there are several.
+    most: Option<Picks>,
+    /// Goals beside the first, and whether each is met as the vehicle came in.
+    beside: Vec<(String, &'static str)>,
     /// What it makes of every load case.
     cases: Vec<AimCase>,
     /// What the aim on file asks for and does.
@@ -46,11 +52,11 @@ impl JobForm for AimForm {
     }
 
     fn check(sheet: &mut Sheet, file: &JobFile) -> Option<AimSheet> {
-        aim::check(sheet, file.work.found())
+        aim::check(sheet, file)
     }
 
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &AimSheet) -> Result<(), StoreError> {
-        aims::replace(connection, person, job, Some(entry))
+        job_sheet::replace(connection, person, job, entry)
     }
 
     fn page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
@@ -64,9 +70,15 @@ impl JobForm for AimForm {
 
 fn figures(file: &JobFile, survey: &Survey, units: Units) -> Vec<Figure> {
     let Some(aim) = &file.case().aim else { return Vec::new() };
-    let mut figures = aim_figures(&aim.aim(), survey, units);
+    let mut figures = file.work.aim().map(|aim| aim_figures(&aim, survey, units)).unwrap_or_default();
     figures.extend(aim.side_to_side.iter().flat_map(|most| side_to_side(survey, most.length(), units)));
     figures
+}
+
+fn most(sheet: &Sheet, file: &JobFile, units: Units) -> Option<Picks> {
+    let names = goal_names(&file.work, units);
+    let offered = names.iter().enumerate().map(|(place, name)| (place.to_string(), sentence(name)));
+    (names.len() > 1).then(|| sheet.picks("most", "What matters most", offered).tall())
 }
 
 fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
@@ -79,7 +91,10 @@ fn aim_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Ref
         aims: aim::picks(sheet, survey),
         tolerance: sheet.length_field("tolerance", "Tolerance, front to rear").hint(tolerance_hint),
         side_to_side: sheet.length_field("side_to_side", "Tolerance, side to side").hint("may stay empty"),
-        cases: file.case().aim.as_ref().map(|aim| aim_cases(&aim.aim(), &file.work, units)).unwrap_or_default(),
+        cases: file.work.aim().map(|aim| aim_cases(&aim, &file.work, units)).unwrap_or_default(),
+        goals: goals::forms(sheet, file),
+        most: most(sheet, file, units),
+        beside: goals_as_found(&file.work, units),
         figures: figures(file, survey, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

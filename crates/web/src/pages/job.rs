@@ -7,7 +7,7 @@ use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Progress;
-use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
 
@@ -18,12 +18,12 @@ use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{missing, to_do_words};
 use crate::reckoning::drawn;
-use crate::view::aim::aim_name;
+use crate::view::aim::aim_words;
 use crate::view::overload::{OverloadWords, overload_words};
-use crate::view::prediction::{Detail, aim_sentence, prediction_figures};
+use crate::view::prediction::{Detail, goal_sentence, prediction_figures};
 use crate::view::proof::proof_figures;
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
-use crate::view::{Figure, Units, caution_text, clock, datum_name, sentence};
+use crate::view::{Figure, Units, caution_text, clock, datum_name, end_name, sentence, state_of};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -35,8 +35,10 @@ struct JobPage {
     missing: Vec<String>,
     overload: Option<OverloadWords>,
     datum: &'static str,
-    /// A row for each axle: name, empty, loaded, after empty, after loaded.
-    heights: Vec<[String; 5]>,
+    /// The states read, by name.
+    states: Vec<String>,
+    /// A row for each axle: its name, its heights in every state, and the same after fitting.
+    heights: Vec<HeightRow>,
     figures: Vec<Figure>,
     aim: String,
     chosen: String,
@@ -61,8 +63,8 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     let overload = overload_words(&file.work, units);
     let (class, chosen) = (file.case().intake.class, file.work.chosen());
     let (correction, prediction) = (chosen.map(|(_, correction)| correction), file.work.chosen_predicted());
-    let aim = file.work.aim();
-    let aim_verdict = prediction.zip(aim.as_ref()).and_then(|(prediction, aim)| aim_sentence(aim, survey, prediction, units));
+    let both = correction.zip(prediction);
+    let aim_verdict = both.and_then(|(correction, prediction)| goal_sentence(&file.work, 0, correction, prediction, units));
     let progress = Progress::of(&file.work, file.job.finished_at.is_some());
     let mut readers: Vec<&str> = file.taken.iter().map(|(by, _)| names.of(*by)).collect();
     readers.sort_unstable();
@@ -74,9 +76,10 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         missing: missing(survey),
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
-        heights: [End::Front, End::Rear].map(|end| height_row(end, survey, fitted, units)).to_vec(),
+        states: survey.states().map(|state| sentence(state_of(survey, state))).collect(),
+        heights: [End::Front, End::Rear].map(|end| height_row(end, survey, fitted, units)).into(),
         figures: key_figures(&file.work, units),
-        aim: aim.map(|aim| aim_name(&aim, units)).unwrap_or_default(),
+        aim: aim_words(&file.work, units),
         chosen: chosen.map(|(entry, _)| correction_name(entry, class, units)).unwrap_or_default(),
         predicted: prediction_parts(&file.work, correction, prediction, units),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
@@ -96,15 +99,19 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     page(StatusCode::OK, &template)
 }
 
-fn height_row(end: End, found: &Survey, fitted: &Survey, units: Units) -> [String; 5] {
-    let height = |survey: &Survey, state| survey.height(end, state).map_or_else(|| "–".to_owned(), |h| units.height(h.value));
-    [
-        sentence(crate::view::end_name(found.vehicle.class, end)),
-        height(found, LoadState::Empty),
-        height(found, LoadState::Loaded),
-        height(fitted, LoadState::Empty),
-        height(fitted, LoadState::Loaded),
-    ]
+/// Heights of an axle before and after.
+struct HeightRow {
+    name: String,
+    before: Vec<String>,
+    after: Vec<String>,
+}
+
+fn height_row(end: End, found: &Survey, fitted: &Survey, units: Units) -> HeightRow {
+    let heights = |survey: &Survey| {
+        let height = |state| survey.height(end, state).map_or_else(|| "–".to_owned(), |height| units.height(height.value));
+        survey.states().map(height).collect()
+    };
+    HeightRow { name: sentence(end_name(found.vehicle.class, end)), before: heights(found), after: heights(fitted) }
 }
 
 /// The figures a job card needs; leans and the rest stand on Verdict.

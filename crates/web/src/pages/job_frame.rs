@@ -91,5 +91,5 @@ pub(super) fn as_chosen(work: &Casework) -> Shown {
 
 /// The same with another prediction.
 pub(super) fn with_prediction(work: &Casework, prediction: Option<&Prediction>) -> Shown {
-    Shown { aim: work.target(), prediction: prediction.copied(), fitted: None }
+    Shown { aim: work.target(), prediction: prediction.cloned(), fitted: None }
 }

@@ -5,7 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
-use wise_badger_casework::aim::Aim;
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::casework::NothingFits;
 use wise_badger_casework::entry::{CorrectionEntry, PredictedHeights};
 use wise_badger_casework::prediction::Prediction;
@@ -22,12 +22,12 @@ use crate::error::WebError;
 use crate::form::{Picks, Posted, Sheet};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
-use crate::view::aim::aim_name;
+use crate::view::aim::{aim_words, goal_names};
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
-use crate::view::prediction::{Detail, aim_sentence, prediction_figures, prediction_line};
-use crate::view::{Figure, Tone, Units, caution_text};
+use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
+use crate::view::{Figure, Tone, Units, caution_text, sentence};
 use crate::worker::Worker;
 
 /// Cautions shown with an option; the rest stand on Proof, as checks before the vehicle leaves.
@@ -72,6 +72,8 @@ struct ShownOption {
     figures: Vec<Figure>,
     verdict: String,
     verdict_class: &'static str,
+    /// Every goal of the job, where there are several, with what is said of it.
+    goals: Vec<(String, String, &'static str)>,
     /// Where it would sit in the cases of the load plan that were not measured.
     cases: Vec<CaseHeightsLine>,
     cautions: Vec<&'static str>,
@@ -254,6 +256,18 @@ fn looked_at(file: &JobFile, looking: &Looking) -> Option<usize> {
     asked.or_else(chosen).or_else(|| file.considered.len().checked_sub(1))
 }
 
+/// Each goal of a job with several, and whether a correction meets it.
+fn goal_lines(work: &Casework, option: &Worked<'_>, units: Units) -> Vec<(String, String, &'static str)> {
+    let names = goal_names(work, units);
+    let several = names.len() > 1;
+    let line = |(place, name): (usize, String)| {
+        let said = goal_sentence(work, place, option.correction, option.prediction, units);
+        let (tone, text) = said.unwrap_or((Tone::Plain, "A height that it hangs on is not read yet.".to_owned()));
+        (sentence(&name), text, tone_class(tone))
+    };
+    names.into_iter().enumerate().filter(|_| several).map(line).collect()
+}
+
 fn tone_class(tone: Tone) -> &'static str {
     match tone {
         Tone::Good => "is-good",
@@ -274,12 +288,13 @@ struct Worked<'a> {
 
 impl<'a> Worked<'a> {
     fn all(file: &'a JobFile, units: Units, gone: &Gone) -> Result<Vec<Self>, WebError> {
-        let (work, aim) = (&file.work, file.work.aim());
+        let work = &file.work;
+        let most = file.case().aim.as_ref().map_or(0, |aim| aim.most);
         let mut all = Vec::with_capacity(file.considered.len());
         for (place, id) in file.considered.iter().enumerate() {
             gone.check()?;
             let Some(((entry, correction), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
-            let verdict = aim.as_ref().and_then(|aim: &Aim| aim_sentence(aim, work.found(), prediction, units));
+            let verdict = goal_sentence(work, most, correction, prediction, units);
             all.push(Worked { id: *id, place, entry, correction, prediction, verdict });
         }
         Ok(all)
@@ -311,7 +326,7 @@ fn options_page(
         let (verdict, verdict_class) = option.verdict();
         OptionLine {
             name: correction_name(option.entry, class, units),
-            line: prediction_line(option.prediction, units),
+            line: prediction_line(survey, option.prediction, units),
             verdict,
             verdict_class,
             href: format!("{}?show={}", Stage::Options.path(number), option.id.0),
@@ -327,6 +342,7 @@ fn options_page(
             figures: prediction_figures(file.work.predictor(), option.correction, option.prediction, Detail::Sides, units),
             verdict,
             verdict_class,
+            goals: goal_lines(&file.work, option, units),
             cases: case_heights(file.work.predictor(), file.work.cases(), option.correction, units),
             cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
             ruled_out: ruled_out(look_over, &option.correction.works()),
@@ -344,7 +360,7 @@ fn options_page(
         additions: look_over.additions().into_iter().map(|(addition, _)| addition_name(addition)).collect(),
         not_looked_over: file.case().look_over.is_none(),
         missing: missing(survey),
-        aim: file.case().aim.as_ref().map(|entry| aim_name(&entry.aim(), units)).unwrap_or_default(),
+        aim: aim_words(&file.work, units),
         considered: worked.iter().map(line).collect(),
         shown: shown.map(look),
         form: CorrectionForm {

@@ -52,7 +52,7 @@ impl Album {
     /// Those of readings.
     pub(super) fn of_readings(record: &Record, units: Units) -> Self {
         let class = record.file.case().intake.class;
-        let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(class));
+        let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(&record.file));
         let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle")];
         subjects.extend(walk.map(|place: Place| (place.word().to_owned(), place_name(class, place))));
         Album::new(record, Stage::Tape, subjects, units)

@@ -60,7 +60,8 @@ impl JobForm for ProofForm {
 
     fn check(sheet: &mut Sheet, record: &Record) -> Option<Vec<Reading>> {
         let datum = record.file.case().measured.datum.unwrap_or(Datum::GroundToArch);
-        Some(tape::heights(sheet, Phase::Fitted, datum))
+        let states: Vec<_> = record.file.work.found().states().collect();
+        Some(tape::heights(sheet, &states, Phase::Fitted, datum))
     }
 
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Vec<Reading>) -> Result<(), StoreError> {
@@ -133,7 +134,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         finish_hidden: Hidden::new(sheet, file.job.revision),
         chosen: chosen.map(|(entry, _)| correction_name(entry, file.case().intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
-        states: state_forms(sheet, file, Phase::Fitted, &record.names),
+        states: state_forms(sheet, file, &file.work.found().states().collect::<Vec<_>>(), Phase::Fitted, &record.names),
         figures: file
             .fitting
             .as_ref()

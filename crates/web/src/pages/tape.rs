@@ -2,6 +2,7 @@
 
 use actix_web::http::StatusCode;
 use askama::Template;
+use wise_badger_casework::entry::SpringWord;
 use wise_badger_casework::reading::{Phase, Place, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, VehicleClass};
@@ -10,7 +11,7 @@ use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::reading::Withdrawn;
-use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job, load, reading};
+use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job, job_sheet, reading};
 
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
@@ -18,9 +19,10 @@ use super::photographs::Album;
 use super::{Hidden, Names, Page, Record, Refusal, page};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, TapeEntry, WALK, field_name, fields_shown};
+use crate::form::tape_states::{self, FurtherForm, PointForm, Question};
 use crate::form::{Field, Picks, Sheet};
 use crate::job_route::StageWords as _;
-use crate::view::{Units, clock, datum_name, place_name, sentence, state_name};
+use crate::view::{Units, clock, datum_name, place_name, sentence, state_of};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -33,6 +35,9 @@ struct TapePage {
     trailer: bool,
     rolled: bool,
     states: Vec<StateForm>,
+    /// One more to add, where there is room.
+    new_state: Option<StateForm>,
+    points: Vec<PointForm>,
     rise_problem: String,
     rise_confirmed: bool,
     load: Picks,
@@ -54,6 +59,8 @@ struct MoreForm {
     title: String,
     fields: Vec<Field>,
     open: bool,
+    /// Where the overload leaves bear, on leaf springs.
+    contacts: Vec<Question>,
 }
 
 /// The walk round the vehicle in one state.
@@ -61,6 +68,8 @@ pub(super) struct StateForm {
     pub(super) title: String,
     pub(super) corners: Vec<Corner>,
     pub(super) gap: Corner,
+    /// What is asked of a state beside empty and loaded.
+    pub(super) further: Option<FurtherForm>,
 }
 
 /// One place on the walk.
@@ -81,17 +90,18 @@ impl Corner {
     }
 }
 
-/// The two walks, with who took what.
-pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &Names) -> Vec<StateForm> {
+/// The walks of these states, with who took what.
+pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, states: &[LoadState], phase: Phase, names: &Names) -> Vec<StateForm> {
     let mut walk = 0;
     let mut state_form = |state: LoadState| {
+        let called = tape_states::called(sheet, file, state);
         let mut corner = |(place, word): (Place, &'static str)| {
             walk += 1;
             let label = place_name(file.case().intake.class, place);
             let field = |index| {
                 let name = field_name(state, word, index);
                 let again = if index == 0 { label.to_owned() } else { format!("{label}, read again") };
-                let field = sheet.length_field(&name, &format!("{again}, {}", state_name(state)));
+                let field = sheet.length_field(&name, &format!("{again}, {called}"));
                 let field = held_against(field, state, place, word, index);
                 // Enter moves to the next corner; a second reading is taken by whoever wants one.
                 if index == 0 { field.walk(walk).small() } else { field.small() }
@@ -103,9 +113,9 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, phase: Phase, names: &N
             Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
         let corners = WALK.into_iter().map(&mut corner).collect();
-        StateForm { title: sentence(state_name(state)), corners, gap: corner(GAP) }
+        StateForm { title: sentence(&called), corners, gap: corner(GAP), further: None }
     };
-    LoadState::BOTH.into_iter().map(&mut state_form).collect()
+    states.iter().copied().map(&mut state_form).collect()
 }
 
 /// A height is held against what else was read of its corner, its axle and the empty state.
@@ -154,7 +164,7 @@ impl JobForm for TapeForm {
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &TapeEntry) -> Result<(), StoreError> {
         reading::replace(connection, person, job, Phase::Found, &entry.readings, &entry.why)?;
         job::set_tape_manner(connection, person, job, entry.manner.clone())?;
-        load::replace(connection, person, job, entry.load.as_ref())
+        job_sheet::replace(connection, person, job, &entry.tape)
     }
 
     fn page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
@@ -188,6 +198,7 @@ fn not_converted(file: &JobFile) -> String {
 fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
     let class = file.case().intake.class;
     let units = sheet.units();
+    let leaves = file.case().sheet.rear_spring.is_none_or(|rear| rear == SpringWord::Leaf);
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
         match place.kind() {
@@ -197,14 +208,15 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
             ReadingKind::Pressure => sheet.number_field(&name, label, units.pressure_name()),
         }
     };
-    let fuel = format!("fuel_{}", tape::state_word(state));
+    let (fuel, called) = (format!("fuel_{}", tape::state_word(state)), tape_states::called(sheet, file, state));
     let fields: Vec<Field> = std::iter::once(sheet.text_field(&fuel, "Fuel in the tank").hint("like half"))
-        .chain(tape::further_places(class).map(field))
+        .chain(tape::further_places(file).map(field))
         .collect();
     MoreForm {
-        title: format!("More, {}: tires, body points, scale, angles", state_name(state)),
+        title: format!("More, {called}: stops, tires, hubs, scale, angles"),
         open: fields.iter().any(|field| !field.is_blank()),
         fields,
+        contacts: if leaves { tape_states::contact_questions(sheet, state) } else { Vec::new() },
     }
 }
 
@@ -218,7 +230,7 @@ fn corrected(record: &Record) -> Vec<String> {
         format!(
             "{}, {}: {} by {}; corrected by {by}{at}: {why}",
             place_name(class, withdrawn.spot.place),
-            state_name(withdrawn.spot.state),
+            state_of(record.file.work.found(), withdrawn.spot.state),
             withdrawn.value.text,
             record.names.of(withdrawn.taken_by),
         )
@@ -226,17 +238,36 @@ fn corrected(record: &Record) -> Vec<String> {
     record.withdrawn.iter().map(line).collect()
 }
 
+/// The walk of every state, with what is asked of those beside empty and loaded.
+fn walks(sheet: &Sheet, record: &Record, states: &[LoadState]) -> Vec<StateForm> {
+    let forms = state_forms(sheet, &record.file, states, Phase::Found, &record.names);
+    let further = |state: &LoadState| match state {
+        LoadState::Further(key) => Some(tape_states::further_form(sheet, &record.file, *key)),
+        LoadState::Empty | LoadState::Loaded => None,
+    };
+    forms.into_iter().zip(states).map(|(form, state)| StateForm { further: further(state), ..form }).collect()
+}
+
+/// A state to be added.
+fn new_state(sheet: &Sheet, record: &Record) -> Option<StateForm> {
+    let key = tape_states::next_key(sheet, &record.file)?;
+    walks(sheet, record, &[LoadState::Further(key)]).pop()
+}
+
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let class = file.case().intake.class;
     let datums = tape::datums(class).into_iter().map(|(word, datum)| (word, sentence(datum_name(class, datum))));
+    let states = tape_states::states(sheet, file);
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         datums: sheet.picks("datum", "Heights are measured from", datums),
         trailer: class.is_trailer(),
         rolled: sheet.is_filled("rolled"),
-        states: state_forms(sheet, file, Phase::Found, &record.names),
+        states: walks(sheet, record, &states),
+        new_state: new_state(sheet, record),
+        points: tape_states::point_forms(sheet, file),
         rise_problem: sheet.problem("rise_confirmed").to_owned(),
         rise_confirmed: sheet.is_filled("rise_confirmed"),
         load: tape::load_picks(sheet, file),
@@ -244,7 +275,7 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         front_datums: front_datums(sheet, class),
         not_converted: not_converted(file),
         floor: sheet.text_field("floor", "The floor").hint("level slab, lift, apron"),
-        more: LoadState::BOTH.into_iter().map(|state| more_form(sheet, file, state)).collect(),
+        more: states.iter().map(|state| more_form(sheet, file, *state)).collect(),
         why: (!file.case().readings.is_empty()).then(|| sheet.picks("why", "If a reading on file is changed: why", tape::WHY)),
         corrected: corrected(record),
         album: Album::of_readings(record, sheet.units()),

@@ -1,13 +1,15 @@
 //! What an aim asks for, and what it does in the other load case.
 
-use wise_badger_casework::aim::Aim;
+use wise_badger_casework::aim::{Aim, AimVerdict, GoalMark, Way};
 use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{GoalEntry, MarkEntry, WhenEntry};
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_store::job_file::JobFile;
 
 use super::verdict::rake_words;
-use super::{Figure, Opened, Sum, Tone, Units, percent, sentence, state_name};
+use super::{Figure, Opened, Sum, Tone, Units, end_name, percent, sentence, state_of};
 
 /// An aim in a few words.
 pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
@@ -19,7 +21,57 @@ pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
         Aim::StockHeight { rear, .. } => format!("rear {} empty, ± {tolerance}", units.height(*rear)),
         Aim::RecoverSag { share, .. } => format!("at least {} of the sag back", percent(*share)),
         Aim::Clearance { wanted, .. } => format!("at least {} under the point named", units.height(*wanted)),
+        Aim::Mark(goal) => {
+            let height = match goal.mark {
+                GoalMark::Rake | GoalMark::Lean(_) => units.change(goal.height),
+                _ => units.height(goal.height),
+            };
+            match goal.way {
+                Way::Within => format!("{height} ± {tolerance}"),
+                Way::AtLeast => format!("{height} or more, less {tolerance} at most"),
+                Way::AtMost => format!("{height} or less, {tolerance} over at most"),
+            }
+        }
     }
+}
+
+/// A goal of a job by its name: what it is about, when, and what is wanted.
+pub(crate) fn goal_name(file: &JobFile, goal: &GoalEntry, units: Units) -> String {
+    goal_of(&file.work, goal, units)
+}
+
+fn goal_of(work: &Casework, goal: &GoalEntry, units: Units) -> String {
+    let Some(aim) = work.case().goal(goal) else { return "a goal whose mark is no longer on Tape".to_owned() };
+    let GoalEntry::Mark { mark, when, .. } = goal else { return aim_name(&aim, units) };
+    let class = work.found().vehicle.class;
+    let [front, rear] = [End::Front, End::Rear].map(|end| end_name(class, end));
+    let what = match mark {
+        MarkEntry::Front => front.to_owned(),
+        MarkEntry::Rear => rear.to_owned(),
+        MarkEntry::Rake => "rake".to_owned(),
+        MarkEntry::LeanFront => format!("lean, {front}"),
+        MarkEntry::LeanRear => format!("lean, {rear}"),
+        MarkEntry::Hitch => "hitch".to_owned(),
+        MarkEntry::Point(name) => name.clone(),
+    };
+    let when = match when {
+        WhenEntry::State(state) => state_of(work.found(), *state).to_owned(),
+        WhenEntry::Case(key) => {
+            let case = work.case().plan.as_ref().and_then(|plan| plan.case(*key));
+            case.map_or_else(|| "in a case no longer planned".to_owned(), |case| case.name.clone())
+        }
+    };
+    format!("{what} {when}: {}", aim_name(&aim, units))
+}
+
+/// Every goal of a job by its name, the first first.
+pub(crate) fn goal_names(work: &Casework, units: Units) -> Vec<String> {
+    work.case().aim.iter().flat_map(|aim| &aim.goals).map(|goal| goal_of(work, goal, units)).collect()
+}
+
+/// The aim of a job in a few words; empty while none is set.
+pub(crate) fn aim_words(work: &Casework, units: Units) -> String {
+    goal_names(work, units).join("; ")
 }
 
 /// The target, how far the rear is from it, and what it makes of the loaded rake.
@@ -34,17 +86,19 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             Aim::Clearance { .. } => {
                 "rear wanted, loaded = rear loaded + (clearance wanted − measured) / (1 + distance behind the axle / wheelbase)"
             }
+            Aim::Mark(_) => "rear wanted = the height stated, or front height + rake",
         };
         let front = survey.height(End::Front, state).map(|front| format!("front {}", units.exact(front.value)));
         let by_front = matches!(aim, Aim::LevelLoaded { .. } | Aim::LevelEmpty { .. });
         let mut numbers: Vec<String> = front.filter(|_| by_front).into_iter().collect();
         numbers.push(format!("rear wanted {}", units.exact(target.height)));
         let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
-        let value = match target.at_least {
-            true => format!("{} or more", units.height(target.height)),
-            false => format!("{} ± {}", units.height(target.height), units.height(target.tolerance)),
+        let value = match target.way {
+            Way::AtLeast => format!("{} or more", units.height(target.height)),
+            Way::AtMost => format!("{} or less", units.height(target.height)),
+            Way::Within => format!("{} ± {}", units.height(target.height), units.height(target.tolerance)),
         };
-        figures.push(Figure::new(format!("Rear wanted, {}", state_name(state)), value, sum));
+        figures.push(Figure::new(format!("Rear wanted, {}", state_of(survey, state)), value, sum));
         figures.extend(survey.height(End::Rear, state).map(|rear| {
             let raise = target.height - rear.value;
             let numbers = vec![format!("{} − {} = {}", units.exact(target.height), units.exact(rear.value), units.exact(raise))];
@@ -98,13 +152,13 @@ pub(crate) fn aim_cases(aim: &Aim, work: &Casework, units: Units) -> Vec<AimCase
         }
     };
     let read = |state| Some((found.height(End::Rear, state)?.value, found.height(End::Front, state)?.value));
-    let mut lines: Vec<AimCase> = LoadState::BOTH
-        .into_iter()
+    let mut lines: Vec<AimCase> = found
+        .states()
         .filter_map(|state| {
-            read(state).map(|(rear, front)| line(&format!("{}, as measured", sentence(state_name(state))), rear, front))
+            read(state).map(|(rear, front)| line(&format!("{}, as measured", sentence(state_of(found, state))), rear, front))
         })
         .collect();
-    for PlannedCase { name, survey: case } in work.cases() {
+    for PlannedCase { name, survey: case, .. } in work.cases() {
         if let Ok(heights) = predictor.in_case(case, None)
             && let Some(front) = heights.front
         {
@@ -141,7 +195,21 @@ pub(crate) fn side_to_side(survey: &Survey, most: Length, units: Units) -> Vec<F
         let note =
             if within { "within what is wanted side to side" } else { "more than is wanted side to side: see Verdict for why" };
         let tone = if within { Tone::Good } else { Tone::Act };
-        Some(Figure::new(format!("Lean, rear, {}", state_name(state)), units.change(lean), sum).note(note).tone(tone))
+        Some(Figure::new(format!("Lean, rear, {}", state_of(survey, state)), units.change(lean), sum).note(note).tone(tone))
     };
-    LoadState::BOTH.into_iter().filter_map(figure).collect()
+    survey.states().filter_map(figure).collect()
+}
+
+/// Every goal beside the first, and whether the vehicle as it came in meets it.
+pub(crate) fn goals_as_found(work: &Casework, units: Units) -> Vec<(String, &'static str)> {
+    let names = goal_names(work, units).into_iter().enumerate().skip(1);
+    let told = |(place, name)| {
+        let words = match work.as_found(place) {
+            None => "not told by what was read",
+            Some(AimVerdict::Meets | AimVerdict::LikelyMeets) => "met as it came in",
+            Some(AimVerdict::MayMiss { .. } | AimVerdict::Misses { .. }) => "not met as it came in",
+        };
+        (name, words)
+    };
+    names.map(told).collect()
 }

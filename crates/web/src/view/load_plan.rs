@@ -106,7 +106,7 @@ pub(crate) fn case_heights(
             Opened::plain(unpredicted_words(*why))
         }
     };
-    let line = |PlannedCase { name, survey: case }: &PlannedCase| {
+    let line = |PlannedCase { name, survey: case, .. }: &PlannedCase| {
         let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));
         let front =
             after.as_ref().ok().and_then(|heights| heights.front).map_or_else(String::new, |front| units.predicted(front));

@@ -21,7 +21,7 @@ pub(crate) use moment::{ago, clock, moment};
 
 use wise_badger_casework::entry::{Typed, TypedIn, UnitWord};
 use wise_badger_casework::reading::Place;
-use wise_badger_casework::survey::{End, LoadState, RearWheels, VehicleClass};
+use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey, VehicleClass};
 use wise_badger_casework::verdict::Rated;
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -252,8 +252,18 @@ pub(crate) fn datum_name(class: VehicleClass, datum: Datum) -> &'static str {
     }
 }
 
+/// A state without the name its job gives it.
 pub(crate) fn state_name(state: LoadState) -> &'static str {
-    if state == LoadState::Empty { "empty" } else { "loaded" }
+    match state {
+        LoadState::Empty => "empty",
+        LoadState::Loaded => "loaded",
+        LoadState::Further(_) => "in a further state",
+    }
+}
+
+/// A state by the name it has on its job.
+pub(crate) fn state_of(survey: &Survey, state: LoadState) -> &str {
+    survey.further(state).map_or(state_name(state), |further| &further.name)
 }
 
 /// Where a height is read.
@@ -300,6 +310,22 @@ pub(crate) fn place_name(class: VehicleClass, place: Place) -> &'static str {
         (Place::TyreFrontRight, _) => "Tire, front right",
         (Place::TyreRearLeft, _) => "Tire, rear left",
         (Place::TyreRearRight, _) => "Tire, rear right",
+        (Place::GapFrontLeft, _) => "Stop gap, front left",
+        (Place::GapFrontRight, _) => "Stop gap, front right",
+        (Place::GapRearLeft, _) => "Stop gap, rear left",
+        (Place::GapRearRight, _) => "Stop gap, rear right",
+        (Place::PadFrontLeft, _) => "Overload leaf to its pad, left, front half",
+        (Place::PadRearLeft, _) => "Overload leaf to its pad, left, rear half",
+        (Place::PadFrontRight, _) => "Overload leaf to its pad, right, front half",
+        (Place::PadRearRight, _) => "Overload leaf to its pad, right, rear half",
+        (Place::CoilFrontLeft, _) => "Coil as it stands, front left",
+        (Place::CoilFrontRight, _) => "Coil as it stands, front right",
+        (Place::CoilRearLeft, _) => "Coil as it stands, rear left",
+        (Place::CoilRearRight, _) => "Coil as it stands, rear right",
+        (Place::BagFrontLeft, _) => "Air bag, front left",
+        (Place::BagFrontRight, _) => "Air bag, front right",
+        (Place::BagRearLeft, _) => "Air bag, rear left",
+        (Place::BagRearRight, _) => "Air bag, rear right",
     }
 }
 

@@ -1,6 +1,7 @@
 //! A prediction in figures and words.
 
-use wise_badger_casework::aim::{Aim, AimVerdict};
+use wise_badger_casework::aim::{AimVerdict, GoalCase};
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::{PredictedState, Prediction, Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
 use wise_badger_mechanics::correction::Correction;
@@ -9,7 +10,7 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
-use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_name};
+use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_of};
 use crate::correction::{account, formula};
 
 const SOURCE: &str = "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
@@ -32,12 +33,13 @@ pub(crate) fn prediction_figures(
     units: Units,
 ) -> Vec<Figure> {
     let mut figures = Vec::new();
-    for state in LoadState::BOTH {
-        match prediction.get(state) {
+    let survey = predictor.survey();
+    for (state, predicted) in prediction.each() {
+        match predicted {
             Ok(predicted) => figures.push(height(predictor, correction, predicted, state, units)),
             Err(why) => {
                 log_failure(predictor);
-                figures.push(unpredicted(*why, state));
+                figures.push(unpredicted(*why, state_of(survey, state)));
             }
         }
     }
@@ -47,19 +49,19 @@ pub(crate) fn prediction_figures(
         }
     }
     for (state, predicted) in predicted_states(prediction) {
-        figures.extend(rake(predicted, state, units));
+        figures.extend(rake(predicted, state_of(survey, state), units));
     }
     for (state, predicted) in predicted_states(prediction) {
-        figures.extend(travel(correction, predicted, state, units));
+        figures.extend(travel(correction, predicted, state_of(survey, state), units));
     }
     for (state, predicted) in predicted_states(prediction) {
-        figures.extend(ride(predicted, state));
+        figures.extend(ride(predicted, state_of(survey, state)));
     }
     figures
 }
 
 fn predicted_states(prediction: &Prediction) -> impl Iterator<Item = (LoadState, &PredictedState)> {
-    LoadState::BOTH.into_iter().filter_map(|state| prediction.get(state).as_ref().ok().map(|predicted| (state, predicted)))
+    prediction.each().filter_map(|(state, predicted)| predicted.as_ref().ok().map(|predicted| (state, predicted)))
 }
 
 /// What could not be worked out goes on the log with its cause; the page says what to do about it.
@@ -77,7 +79,8 @@ pub(crate) fn height_sum(
     state: LoadState,
     units: Units,
 ) -> Sum {
-    let mut numbers = vec![format!("rear measured {} {}", state_name(state), units.exact(predicted.rear_before))];
+    let mut numbers =
+        vec![format!("rear measured {} {}", state_of(predictor.survey(), state), units.exact(predicted.rear_before))];
     numbers.extend(account(correction, units));
     if let Some(figure) = predictor.rate().measured() {
         numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
@@ -102,7 +105,7 @@ pub(crate) fn height_sum(
 
 fn height(predictor: &Predictor, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
     let sum = height_sum(predictor, correction, predicted, state, units);
-    let label = format!("Rear, {}", state_name(state));
+    let label = format!("Rear, {}", state_of(predictor.survey(), state));
     let note = match predicted.rise {
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
         rise => format!("{} from now", units.change(rise)),
@@ -120,7 +123,7 @@ fn sides(survey: &Survey, predicted: &PredictedState, state: LoadState, units: U
     let class = survey.vehicle.class;
     let front = predicted.front_sides.and(predicted.front).map(|front| {
         let before = survey.height(End::Front, state).map_or(front.value, |height| height.value);
-        let label = format!("{}, {}", sentence(end_name(class, End::Front)), state_name(state));
+        let label = format!("{}, {}", sentence(end_name(class, End::Front)), state_of(survey, state));
         risen(label, front, before, SPRINGS_ASSUMED, units)
     });
     let each = [(End::Front, predicted.front_sides), (End::Rear, predicted.rear_sides)];
@@ -133,7 +136,7 @@ fn sides(survey: &Survey, predicted: &PredictedState, state: LoadState, units: U
         Side::BOTH.map(|side| {
             let height = *sides.get(side);
             let before = survey.side(end, state, side).map_or(height.value, |height| height.value);
-            let label = format!("{} {}, {}", sentence(end_name(class, end)), side.name(), state_name(state));
+            let label = format!("{} {}, {}", sentence(end_name(class, end)), side.name(), state_of(survey, state));
             risen(label, height, before, ROLL_ASSUMED, units)
         })
     };
@@ -153,7 +156,7 @@ fn risen(label: String, height: Uncertain<Length>, before: Length, doubt: &'stat
     Figure::new(label, units.predicted(height), sum).note(note)
 }
 
-fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {
+fn unpredicted(why: Unpredicted, state: &str) -> Figure {
     let (value, note) = match why {
         Unpredicted::NotMeasured => ("not measured", "the heights of this state, or what was put on, are missing on Tape"),
         Unpredicted::NeedsRate => (
@@ -172,18 +175,18 @@ fn unpredicted(why: Unpredicted, state: LoadState) -> Figure {
         _ => ("outside the model", "with these figures no balance was found; check them"),
     };
     let sum = Sum::new("no figure is given where the readings do not carry one", Vec::new(), SOURCE);
-    Figure::new(format!("Rear, {}", state_name(state)), value, sum).note(note).tone(Tone::Act)
+    Figure::new(format!("Rear, {state}"), value, sum).note(note).tone(Tone::Act)
 }
 
-fn rake(predicted: &PredictedState, state: LoadState, units: Units) -> Option<Figure> {
+fn rake(predicted: &PredictedState, state: &str, units: Units) -> Option<Figure> {
     let front = predicted.front?;
     let rake = predicted.rear.value - front.value;
     let numbers = vec![format!("{} − {} = {}", units.exact(predicted.rear.value), units.exact(front.value), units.exact(rake))];
     let sum = Sum::new("rake = rear predicted − front measured; a rear correction leaves the front where it is", numbers, SOURCE);
-    Some(Figure::new(format!("Rake {}", state_name(state)), units.change(rake), sum).note(rake_words(rake)))
+    Some(Figure::new(format!("Rake {state}"), units.change(rake), sum).note(rake_words(rake)))
 }
 
-fn travel(correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Option<Figure> {
+fn travel(correction: &Correction, predicted: &PredictedState, state: &str, units: Units) -> Option<Figure> {
     let left = predicted.travel_left?;
     let rubber = correction.replaces_stops();
     let bears = left.si() < 0.0;
@@ -198,10 +201,10 @@ fn travel(correction: &Correction, predicted: &PredictedState, state: LoadState,
     let sum = Sum::new(formula, numbers, SOURCE);
     let tone = if bears && !rubber { Tone::Act } else { Tone::Plain };
     let value = if bears { units.height(-left) } else { units.height(left) };
-    Some(Figure::new(format!("{what}, {}", state_name(state)), value, sum).note(note).tone(tone))
+    Some(Figure::new(format!("{what}, {state}"), value, sum).note(note).tone(tone))
 }
 
-fn ride(predicted: &PredictedState, state: LoadState) -> Option<Figure> {
+fn ride(predicted: &PredictedState, state: &str) -> Option<Figure> {
     let (before, after) = (predicted.frequency_before?, predicted.frequency_after?);
     let numbers = vec![format!("before {}, after {}", frequency(before), frequency(after))];
     let sum = Sum::new(
@@ -211,21 +214,33 @@ fn ride(predicted: &PredictedState, state: LoadState) -> Option<Figure> {
     );
     let change = frequency(after);
     let note = if frequency(before) == change { "as before".to_owned() } else { format!("{} before", frequency(before)) };
-    Some(Figure::new(format!("Ride frequency, {}", state_name(state)), change, sum).note(note))
+    Some(Figure::new(format!("Ride frequency, {state}"), change, sum).note(note))
 }
 
-/// Whether a prediction meets an aim, in a sentence.
-pub(crate) fn aim_sentence(aim: &Aim, survey: &Survey, prediction: &Prediction, units: Units) -> Option<(Tone, String)> {
-    let target = aim.target(survey)?;
-    let state = aim.state();
-    let Ok(predicted) = prediction.get(state) else {
-        return Some((Tone::Act, format!("The aim is about the {} height, which is not predicted here.", state_name(state))));
+/// Whether a goal of the job is met with a correction fitted, in a sentence.
+pub(crate) fn goal_sentence(
+    work: &Casework,
+    place: usize,
+    correction: &Correction,
+    prediction: &Prediction,
+    units: Units,
+) -> Option<(Tone, String)> {
+    let goal = work.goal(place)?;
+    goal.wanted(work.found())?;
+    let Some(verdict) = work.judged(place, correction, prediction) else {
+        let text = match goal.when() {
+            GoalCase::State(state) => {
+                format!("The aim is about the {} height, which is not predicted here.", state_of(work.found(), state))
+            }
+            GoalCase::Planned(_) => "The aim is about a case of the load plan, which is not predicted here.".to_owned(),
+        };
+        return Some((Tone::Act, text));
     };
-    let side = |off: wise_badger_mechanics::units::Length| {
+    let side = |off: Length| {
         let (by, word) = if off.si() > 0.0 { (off, "above") } else { (-off, "below") };
         format!("{} {word} the middle of the aim", units.height(by))
     };
-    Some(match target.judge(predicted.rear) {
+    Some(match verdict {
         AimVerdict::Meets => (Tone::Good, "Meets the aim, all of its band.".to_owned()),
         AimVerdict::LikelyMeets => (Tone::Good, "Meets the aim; the edge of its band reaches outside.".to_owned()),
         AimVerdict::MayMiss { off } => (Tone::Act, format!("May miss the aim: {}, with part of its band inside.", side(off))),
@@ -234,10 +249,10 @@ pub(crate) fn aim_sentence(aim: &Aim, survey: &Survey, prediction: &Prediction, 
 }
 
 /// One line for a list: where it would sit.
-pub(crate) fn prediction_line(prediction: &Prediction, units: Units) -> String {
-    let part = |state| match prediction.get(state) {
-        Ok(predicted) => format!("{} {}", state_name(state), units.predicted(predicted.rear)),
-        Err(_) => format!("{} not predicted", state_name(state)),
+pub(crate) fn prediction_line(survey: &Survey, prediction: &Prediction, units: Units) -> String {
+    let part = |(state, predicted): (LoadState, &Result<PredictedState, Unpredicted>)| match predicted {
+        Ok(predicted) => format!("{} {}", state_of(survey, state), units.predicted(predicted.rear)),
+        Err(_) => format!("{} not predicted", state_of(survey, state)),
     };
-    sentence(&format!("{}; {}", part(LoadState::Empty), part(LoadState::Loaded)))
+    sentence(&prediction.each().map(part).collect::<Vec<_>>().join("; "))
 }

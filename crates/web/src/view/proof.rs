@@ -2,26 +2,22 @@
 
 use wise_badger_casework::entry::{PredictedHeight, PredictedHeights, PredictedSides};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
-use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
+use wise_badger_casework::survey::{End, Survey, is_a_lean};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
 
 use super::prediction::Detail;
-use super::{Figure, Sum, Tone, Units, end_name, sentence, state_name};
+use super::{Figure, Sum, Tone, Units, end_name, sentence, state_of};
 
 /// One line for each height that was predicted and measured again.
 pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detail: Detail, units: Units) -> Vec<Figure> {
-    let heights = [
-        (End::Rear, LoadState::Empty, predicted.rear_empty),
-        (End::Rear, LoadState::Loaded, predicted.rear_loaded),
-        (End::Front, LoadState::Empty, predicted.front_empty),
-        (End::Front, LoadState::Loaded, predicted.front_loaded),
-    ];
+    let ends = [End::Rear, End::Front].into_iter();
+    let heights = ends.flat_map(|end| fitted.states().map(move |state| (end, state, predicted.get(end, state))));
     let class = fitted.vehicle.class;
     let mut figures = Vec::new();
     for (end, state, height) in heights {
-        let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_name(state));
+        let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_of(fitted, state));
         let axle = height.zip(fitted.height(end, state));
         figures.extend(axle.map(|(predicted, measured)| proof(label(""), predicted, measured, units)));
         let sides = predicted.sides.iter().filter(|_| detail == Detail::Sides);

@@ -5,7 +5,7 @@ use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck,
 use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres, newtons_per_metre};
 
-use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_name, support_name};
+use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_of, support_name};
 
 const TAPE: &str = "The tape readings of this job.";
 const TAPE_DOUBT: &str =
@@ -15,8 +15,8 @@ const ENDS: [End; 2] = [End::Front, End::Rear];
 /// Sag, front change, rake and lean.
 pub(crate) fn height_figures(survey: &Survey, units: Units) -> Vec<Figure> {
     let mut figures: Vec<Figure> = [End::Rear, End::Front].into_iter().filter_map(|end| drop(survey, end, units)).collect();
-    figures.extend(LoadState::BOTH.into_iter().filter_map(|state| rake(survey, state, units)));
-    for state in LoadState::BOTH {
+    figures.extend(survey.states().filter_map(|state| rake(survey, state, units)));
+    for state in survey.states() {
         figures.extend(ENDS.into_iter().filter_map(|end| lean(survey, end, state, units)));
     }
     figures
@@ -55,7 +55,7 @@ fn rake(survey: &Survey, state: LoadState, units: Units) -> Option<Figure> {
     let height = |end| survey.height(end, state).map(|height| units.exact(height.value)).unwrap_or_default();
     let numbers = vec![format!("{} − {} = {}", height(End::Rear), height(End::Front), units.exact(rake))];
     let sum = Sum::new("rake = rear height − front height", numbers, TAPE).doubt(TAPE_DOUBT);
-    Some(Figure::new(format!("Rake {}", state_name(state)), units.change(rake), sum).note(rake_words(rake)))
+    Some(Figure::new(format!("Rake {}", state_of(survey, state)), units.change(rake), sum).note(rake_words(rake)))
 }
 
 /// What a rake looks like from the kerb.
@@ -78,8 +78,12 @@ fn lean(survey: &Survey, end: End, state: LoadState, units: Units) -> Option<Fig
     let numbers = vec![format!("right side − left side = {}", units.exact(lean))];
     let sum = Sum::new("lean = mean of the right readings − mean of the left", numbers, TAPE).doubt(TAPE_DOUBT);
     Some(
-        Figure::new(format!("Lean {}, {}", end_name(survey.vehicle.class, end), state_name(state)), units.change(lean), sum)
-            .note(note),
+        Figure::new(
+            format!("Lean {}, {}", end_name(survey.vehicle.class, end), state_of(survey, state)),
+            units.change(lean),
+            sum,
+        )
+        .note(note),
     )
 }
 
@@ -91,7 +95,7 @@ pub(crate) fn load_figures(survey: &Survey, names: &[String], units: Units) -> V
 /// One rating with its margin; `names` are those of the things aboard, where the load is a case of the plan.
 pub(crate) fn rating_figure(survey: &Survey, check: &RatingCheck, names: &[String], units: Units) -> Figure {
     let (margin, over) = (check.margin(), check.margin().si() < 0.0);
-    let what = format!("{}, {}", rated_name(survey.vehicle.class, check.rated), state_name(check.state));
+    let what = format!("{}, {}", rated_name(survey.vehicle.class, check.rated), state_of(survey, check.state));
     let lifted = check.load.si() < 0.0;
     let note = match over {
         _ if lifted => "the coupler is pulled up: move the load forward before it goes on the road".to_owned(),

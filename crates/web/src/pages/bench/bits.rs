@@ -99,7 +99,7 @@ fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
     let (state, target) = work.target()?;
     let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
     let prediction = work.predictor().predict(&correction);
-    let predicted = prediction.get(state).as_ref().ok()?.rear;
+    let predicted = prediction.at(state).ok()?.rear;
     let short = match target.judge(predicted) {
         AimVerdict::MayMiss { off } | AimVerdict::Misses { off } if off < metres(0.0) => -off,
         _ => return Some("none: the pack makes the aim".to_owned()),

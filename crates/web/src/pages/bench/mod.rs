@@ -17,7 +17,8 @@ use wise_badger_casework::bench::{BenchWork, MOST_LEAVES, NamedLoad};
 use wise_badger_casework::entry::{BenchEntry, PackEntry};
 use wise_badger_casework::reading::{Phase, Place, Spot};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::survey::{LoadState, Survey};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, PartKind};
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
@@ -36,7 +37,7 @@ use crate::view::bench::load_name;
 use crate::view::look_over::gate_words;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::pack_error::pack_error_words;
-use crate::view::{Units, state_name};
+use crate::view::{Units, sentence, state_of};
 use crate::worker::Worker;
 
 /// Word and name of each leaf on the shelf.
@@ -384,7 +385,12 @@ fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
         let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
         Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| (state, repeats.mean))
     };
-    LoadState::BOTH.into_iter().find_map(of_state)
+    file.work.found().states().find_map(of_state)
+}
+
+/// Every state of a job, to pick from.
+fn state_choices(survey: &Survey) -> Vec<(&'static str, String)> {
+    survey.states().map(|state| (state.word(), sentence(state_of(survey, state)))).collect()
 }
 
 /// The arch under the vehicle, filled from Tape where it was read there.
@@ -392,8 +398,8 @@ fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> (Field, Vec<Choice>
     let mut sheet = sheet.clone();
     if let Some((state, read)) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
         sheet.set_typed("fit_arch", &units.typed_in().length(read));
-        sheet.set("fit_state", state_name(state));
+        sheet.set("fit_state", state.word());
     }
     let field = sheet.length_field("fit_arch", "Arch under the vehicle").hint("eyes' chord to the main leaf, read or from Tape");
-    (field, sheet.choices("fit_state", [("empty", "empty"), ("loaded", "loaded")]))
+    (field, sheet.choices("fit_state", state_choices(file.work.found())))
 }

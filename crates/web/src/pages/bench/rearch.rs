@@ -9,6 +9,7 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{BenchEntry, SteelEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rule, Steel};
 use wise_badger_mechanics::units::{Curvature, Force};
 use wise_badger_store::Database;
@@ -17,12 +18,13 @@ use wise_badger_store::job_file::JobFile;
 use super::super::job_frame::{JobFrame, as_chosen};
 use super::super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_other};
 use super::here;
+use super::state_choices;
 use crate::error::WebError;
 use crate::form::bench::Which;
 use crate::form::{Field, Picks, Posted, Sheet, asked_by_address};
 use crate::reckoning::{drawn, run};
 use crate::view::bench::{HeightLine, against_words, cannot_rearch_words, height_lines};
-use crate::view::{Units, datum_name, percent, state_name};
+use crate::view::{Units, datum_name, percent, state_of};
 use crate::worker::Worker;
 
 const RULES: [(&str, &str); 2] = [("keep_nip", "Keep the nip"), ("even_stress", "Even the stress")];
@@ -86,7 +88,7 @@ fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
     let target = work.target().map(|(state, target)| (state, target.height));
     let stands = || Some((LoadState::Empty, work.found().height(End::Rear, LoadState::Empty)?.value));
     if let Some((state, height)) = target.or_else(stands) {
-        sheet.set("state", state_name(state));
+        sheet.set("state", state.word());
         sheet.set_typed("height", &units.typed_in().length(height));
     }
     sheet.set("rule", "keep_nip");
@@ -107,7 +109,7 @@ fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
 }
 
 fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
-    let state = if sheet.text("state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
+    let state = LoadState::from_word(sheet.text("state")).unwrap_or(LoadState::Empty);
     let rule = if sheet.text("rule") == "even_stress" { Rule::EvenStress } else { Rule::KeepNip };
     let height = sheet.signed_length("height");
     let lost = sheet.number("lost");
@@ -173,7 +175,7 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
         frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(&file.work)),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
-        states: sheet.picks("state", "The height counts", [("empty", "Empty"), ("loaded", "Loaded")]),
+        states: sheet.picks("state", "The height counts", state_choices(file.work.found())),
         height: sheet.length_field("height", "Rear height wanted").hint(datum),
         rules: sheet.picks("rule", "Arch is shared so as to", RULES),
         lost: sheet
@@ -222,7 +224,7 @@ fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Re
         asked: format!(
             "{} {} at the rear, {}: {} on what it stands at.",
             units.height(asked.height),
-            state_name(asked.state),
+            state_of(survey, asked.state),
             datum,
             units.change(raised)
         ),

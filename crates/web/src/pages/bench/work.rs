@@ -6,6 +6,7 @@ use wise_badger_casework::bench::{Act, MOST_LEAVES, bent_like, done, work_on};
 use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
 use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::correction::Work;
 use wise_badger_mechanics::pack::Clamp;
@@ -183,8 +184,8 @@ pub(crate) async fn fit(
     let units = worker.units();
     let mut sheet = Sheet::posted(posted, units);
     let typed = sheet.signed_length("fit_arch");
-    let state = if sheet.text("fit_state") == "loaded" { LoadState::Loaded } else { LoadState::Empty };
-    let load = file.work.bench(&entry).ok().and_then(|bench| *bench.measured.get(state));
+    let state = LoadState::from_word(sheet.text("fit_state")).unwrap_or(LoadState::Empty);
+    let load = file.work.bench(&entry).ok().and_then(|bench| bench.measured.get(state).copied().flatten());
     if load.is_none() {
         sheet.refuse("fit_arch", "What was put on is not known; tell it on Tape first.");
     }

@@ -10,7 +10,7 @@ use wise_badger_mechanics::units::{Force, Length};
 use super::PACK_SOURCE;
 use crate::view::load_plan::{case_heights, unpredicted_words};
 use crate::view::prediction::height_sum;
-use crate::view::{Figure, Opened, Sum, Units, state_name};
+use crate::view::{Figure, Opened, Sum, Units, sentence, state_of};
 
 /// Where the vehicle stands in a case with the pack as found and as planned.
 pub(crate) struct HeightLine {
@@ -25,9 +25,9 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
     let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
     let prediction = predictor.predict(&correction);
     let mut lines = Vec::new();
-    for state in LoadState::BOTH {
+    for (state, predicted) in prediction.each() {
         let Some(read) = survey.height(End::Rear, state) else { continue };
-        let planned = match prediction.get(state) {
+        let planned = match predicted {
             Ok(predicted) => {
                 let sum = height_sum(predictor, &correction, predicted, state, units);
                 Opened::new(units.predicted(predicted.rear), sum)
@@ -37,6 +37,7 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
         let name = match state {
             LoadState::Empty => "Empty".to_owned(),
             LoadState::Loaded => work.case().measured_case().map_or_else(|| "Loaded".to_owned(), |case| case.name.clone()),
+            LoadState::Further(_) => sentence(state_of(survey, state)),
         };
         lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
@@ -55,7 +56,7 @@ pub(crate) fn agreement_words(
     let survey = work.found();
     let mut words: Vec<String> = sag_words(work, units).into_iter().collect();
     let stands = |state| {
-        let load = (*bench.measured.get(state))?;
+        let load = bench.measured.get(state).copied().flatten()?;
         bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(load)).ok()
     };
     if let Some((load_state, read)) = read_arch
@@ -73,7 +74,7 @@ pub(crate) fn agreement_words(
             }
         };
         let (read, made) = (units.height(read), units.height(made));
-        let state = state_name(load_state);
+        let state = state_of(survey, load_state);
         words.push(format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}."));
     }
     if let (Some(measured), Some(state)) = (work.rate().measured(), stands(LoadState::Empty)) {
