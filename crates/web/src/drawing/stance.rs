@@ -55,12 +55,17 @@ const NARROW: Format<'static> =
 /// The foot of the picture, and the ground's height above it.
 const FOOT: f64 = 400.0;
 const BELOW_GROUND: f64 = 46.0;
+/// From a body to where the labels beside its ruler begin, the width of one of their letters, and the most that they may take.
+const BESIDE_RULER: f64 = 46.0;
+const LETTER: f64 = 5.6;
+const MOST_BESIDE: f64 = 250.0;
 /// How far a ruler stands off the body.
 const INSET: f64 = 27.0;
 
 impl StanceDrawing {
     pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
-        let step = step(found, marks, &WIDE);
+        let wide = Format { margins: (room_for(&marks.front, WIDE.margins.0), room_for(&marks.rear, WIDE.margins.1)), ..WIDE };
+        let step = step(found, marks, &wide);
         let draw = |format: &Format<'_>, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
         let one = |state: LoadState| {
             let (id, class) = (format!("stance-{}", state.word()), format!("stance stance-narrow stance-{}", state.word()));
@@ -68,8 +73,16 @@ impl StanceDrawing {
             let (name, first) = (sentence(state_of(found, state)), state == LoadState::Loaded);
             OneState { word: state.word(), name, first, drawing: draw(&format, &marks.of_state(state)) }
         };
-        StanceDrawing { wide: draw(&WIDE, marks), narrow: found.states().map(one).collect() }
+        StanceDrawing { wide: draw(&wide, marks), narrow: found.states().map(one).collect() }
     }
+}
+
+/// What the labels of a ruler need beside it, where a state's name is a long one.
+fn room_for(marks: &[super::marks::Mark], usual: f64) -> f64 {
+    let longest = marks.iter().map(|mark| mark.name.chars().count()).max().unwrap_or_default();
+    #[expect(clippy::cast_precision_loss, reason = "a name of some forty letters")]
+    let wanted = BESIDE_RULER + longest as f64 * LETTER;
+    wanted.clamp(usual, MOST_BESIDE)
 }
 
 /// The largest step at which everything measured and aimed at still fits. Predictions have no say in
