@@ -9,8 +9,8 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::aim::Aim;
 use crate::entry::{
-    AimSheet, BenchEntry, CaseEntry, CorrectionEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry,
-    LookOverEntry, TapeSheetEntry, Typed,
+    AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
+    OptionEntry, TapeSheetEntry, Typed,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
@@ -40,8 +40,8 @@ pub struct Case {
     pub tape: TapeSheetEntry,
     /// Its aim.
     pub aim: Option<AimSheet>,
-    /// The corrections considered, in the order put down.
-    pub corrections: Vec<CorrectionEntry>,
+    /// The options considered, in the order put down.
+    pub options: Vec<OptionEntry>,
     /// The one chosen, by its place among them.
     pub chosen: Option<usize>,
     /// The pack found on its bench as a spring: worked out once, when it is first asked for.
@@ -62,7 +62,7 @@ impl Case {
             drive: DriveEntry::default(),
             tape: TapeSheetEntry::default(),
             aim: None,
-            corrections: Vec::new(),
+            options: Vec::new(),
             chosen: None,
             rear_pack: OnceLock::new(),
         }
@@ -72,21 +72,8 @@ impl Case {
     #[must_use]
     pub fn says_the_same(&self, other: &Case) -> bool {
         // Taken apart, so that a field to come cannot be left out unnoticed; what was worked out follows from the rest.
-        let Case {
-            intake,
-            measured,
-            readings,
-            sheet,
-            plan,
-            look_over,
-            bench,
-            drive,
-            tape,
-            aim,
-            corrections,
-            chosen,
-            rear_pack: _,
-        } = self;
+        let Case { intake, measured, readings, sheet, plan, look_over, bench, drive, tape, aim, options, chosen, rear_pack: _ } =
+            self;
         *intake == other.intake
             && *measured == other.measured
             && *readings == other.readings
@@ -97,7 +84,7 @@ impl Case {
             && *drive == other.drive
             && *tape == other.tape
             && *aim == other.aim
-            && *corrections == other.corrections
+            && *options == other.options
             && *chosen == other.chosen
     }
 

@@ -10,9 +10,9 @@ use wise_badger_mechanics::units::Length;
 use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
 use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
 use crate::case::{Case, PlannedCase};
-use crate::entry::{BenchEntry, CorrectionEntry, LoadPlanEntry, TypedIn};
+use crate::entry::{BenchEntry, LoadPlanEntry, OptionEntry, TypedIn, WhenEntry};
 use crate::look_over::{Gate, LookOver};
-use crate::prediction::{Prediction, Predictor};
+use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::survey::{End, LoadState, Survey};
 use crate::verdict::{Overload, RateVerdict};
@@ -30,11 +30,31 @@ pub struct Casework {
     options: Vec<Considered>,
 }
 
-/// A correction on the list, worked out.
+/// An option on the list, worked out.
 #[derive(Debug, Default)]
 struct Considered {
-    correction: OnceLock<Option<Correction>>,
+    parts: OnceLock<Option<Parts>>,
     prediction: OnceLock<Option<Prediction>>,
+}
+
+/// The parts of an option as the mechanics take them: as they usually are, and as they are set where that is otherwise.
+#[derive(Debug)]
+struct Parts {
+    usual: Vec<Correction>,
+    set: Vec<(WhenEntry, Vec<Correction>)>,
+}
+
+impl Parts {
+    fn of(entry: &OptionEntry) -> Option<Self> {
+        let usual = entry.corrections(None)?;
+        let whens = entry.parts.iter().flat_map(|part| part.settings.iter().map(|setting| setting.when));
+        let set = whens.map(|when| Some((when, entry.corrections(Some(when))?))).collect::<Option<_>>()?;
+        Some(Parts { usual, set })
+    }
+
+    fn at(&self, when: WhenEntry) -> &[Correction] {
+        self.set.iter().find(|(of, _)| *of == when).map_or(&self.usual, |(_, parts)| parts)
+    }
 }
 
 /// Why nothing may be fitted at all.
@@ -49,7 +69,7 @@ pub enum NothingFits {
 impl Casework {
     /// A case, of which nothing is worked out yet.
     pub fn new(case: Case) -> Self {
-        let options = case.corrections.iter().map(|_| Considered::default()).collect();
+        let options = case.options.iter().map(|_| Considered::default()).collect();
         Casework {
             case,
             found: OnceLock::new(),
@@ -153,14 +173,14 @@ impl Casework {
         Some((aim.state(), aim.target(self.found())?))
     }
 
-    /// Whether a goal is met with a correction fitted; `None` where what it is about is not predicted.
-    pub fn judged(&self, place: usize, correction: &Correction, prediction: &Prediction) -> Option<AimVerdict> {
+    /// Whether a goal is met with an option fitted; `None` where what it is about is not predicted.
+    pub fn judged(&self, place: usize, option: usize) -> Option<AimVerdict> {
         let goal = self.goal(place)?;
         let stands = match goal.when() {
-            GoalCase::State(state) => Stands::predicted(prediction.at(state).ok()?),
+            GoalCase::State(state) => Stands::predicted(self.predicted(option)?.at(state).ok()?),
             GoalCase::Planned(key) => {
                 let case = self.cases().iter().find(|case| case.key == key)?;
-                Stands::in_case(&self.predictor().in_case(&case.survey, Some(correction)).ok()?)
+                Stands::in_case(&self.in_case(option, case).ok()?)
             }
         };
         let point = match (goal.wanted(self.found())?.0, goal.when()) {
@@ -208,27 +228,49 @@ impl Casework {
         self.look_over().gate(works)
     }
 
-    /// A correction on the list, by its place: as typed, and as the mechanics take it. `None` past the list, or for what is no
-    /// correction any more.
-    pub fn option(&self, place: usize) -> Option<(&CorrectionEntry, &Correction)> {
-        let (entry, option) = (self.case.corrections.get(place)?, self.options.get(place)?);
-        let correction = option.correction.get_or_init(|| entry.correction());
-        correction.as_ref().map(|correction| (entry, correction))
+    fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {
+        let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
+        let parts = option.parts.get_or_init(|| Parts::of(entry));
+        parts.as_ref().map(|parts| (entry, parts))
     }
 
-    /// Where a correction on the list would leave the vehicle. Over a rating nothing is predicted.
+    /// An option on the list, by its place: as typed, and its parts as the mechanics take them, as they usually are. `None` past the
+    /// list, or for what is no option any more.
+    pub fn option(&self, place: usize) -> Option<(&OptionEntry, &[Correction])> {
+        self.parts(place).map(|(entry, parts)| (entry, parts.usual.as_slice()))
+    }
+
+    /// Its parts as they are set in a state or a case.
+    pub fn option_at(&self, place: usize, when: WhenEntry) -> Option<&[Correction]> {
+        self.parts(place).map(|(_, parts)| parts.at(when))
+    }
+
+    /// Where an option on the list would leave the vehicle. Over a rating nothing is predicted.
     pub fn predicted(&self, place: usize) -> Option<&Prediction> {
-        let (_, correction) = self.option(place).filter(|_| self.overload().is_none())?;
-        let predict = || Some(self.predictor().predict(correction));
+        let (_, parts) = self.parts(place).filter(|_| self.overload().is_none())?;
+        let predict = || Some(self.predictor().predict_set(|state| parts.at(WhenEntry::State(state))));
         self.options.get(place)?.prediction.get_or_init(predict).as_ref()
     }
 
-    /// The correction chosen, as typed and as the mechanics take it.
-    pub fn chosen(&self) -> Option<(&CorrectionEntry, &Correction)> {
+    /// Where it would leave the vehicle in a case of the load plan that was not measured.
+    ///
+    /// # Errors     why that is not predicted
+    pub fn in_case(&self, place: usize, case: &PlannedCase) -> Result<CaseHeights, Unpredicted> {
+        let parts = self.option_at(place, WhenEntry::Case(case.key)).unwrap_or_default();
+        self.predictor().in_case(&case.survey, parts)
+    }
+
+    /// Whether an option holds a pack that was planned on a bench worked on since.
+    pub fn is_out_of_date(&self, place: usize) -> bool {
+        self.case.options.get(place).is_some_and(|option| option.is_out_of_date(self.case.bench.as_ref()))
+    }
+
+    /// The option chosen, as typed, and its parts as the mechanics take them.
+    pub fn chosen(&self) -> Option<(&OptionEntry, &[Correction])> {
         self.option(self.case.chosen?)
     }
 
-    /// Where the correction chosen would leave the vehicle.
+    /// Where the option chosen would leave the vehicle.
     pub fn chosen_predicted(&self) -> Option<&Prediction> {
         self.predicted(self.case.chosen?)
     }

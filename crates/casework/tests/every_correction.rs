@@ -180,7 +180,7 @@ proptest! {
                 prop_assert!((0.1..60.0).contains(&frequency.value), "{:?}", frequency);
             }
         }
-        if let Ok(there) = predictor.in_case(&survey, Some(&correction)) {
+        if let Ok(there) = predictor.in_case(&survey, &correction) {
             prop_assert!(sane(&there), "{:?}", there);
         }
     }

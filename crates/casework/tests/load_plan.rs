@@ -11,6 +11,9 @@ use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, LiftBlock};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, kilograms, pounds, pounds_per_inch};
 
+/// The vehicle as it is.
+const NOTHING: &[Correction] = &[];
+
 fn item(weight: f64, behind: f64) -> Item {
     Item::at(pounds(weight), inches(behind))
 }
@@ -134,14 +137,14 @@ fn half_the_load_over_the_axle_sags_half_as_far_from_the_hub() {
     // 1,000 lb brought the rear from 21 1/2 to 18 13/16 in: 2 11/16 in, so 500 lb bring it 1 11/32 in down.
     let survey = half_ton();
     let predictor = Predictor::new(&survey);
-    let case = predictor.in_case(&with(vec![item(500.0, 0.0)]), None).expect("measured");
+    let case = predictor.in_case(&with(vec![item(500.0, 0.0)]), NOTHING).expect("measured");
     close("rear", case.rear.value.customary(), 21.5 - 2.6875 / 2.0, 0.005);
     assert!(case.rate_measured);
     let block = Correction::at_the_rear(LiftBlock { thickness: inches(2.0) });
-    let raised = predictor.in_case(&with(vec![item(500.0, 0.0)]), Some(&block)).expect("measured");
+    let raised = predictor.in_case(&with(vec![item(500.0, 0.0)]), &block).expect("measured");
     close("block", (raised.rear.value - case.rear.value).customary(), 2.0, 1e-6);
     // Nose up: a tongue takes 172 lb off the front, at the class's 500 lb/in.
-    let nose = predictor.in_case(&with(vec![item(500.0, 50.0)]), None).expect("measured");
+    let nose = predictor.in_case(&with(vec![item(500.0, 50.0)]), NOTHING).expect("measured");
     close("front", nose.front.expect("read").value.customary(), 20.5 + 172.41 / 500.0, 0.01);
 }
 
@@ -152,9 +155,9 @@ fn a_case_that_would_rest_on_the_stops_is_not_predicted_until_they_are_clear() {
     let heavy = survey.in_case(vec![item(1400.0, 0.0)], Ends::default());
     let predictor = Predictor::new(&survey);
     // 1,400 lb at 372 lb/in use up 3 3/4 in of the 3 in there are.
-    assert_eq!(predictor.in_case(&heavy, None).err(), Some(Unpredicted::OnTheStops));
+    assert_eq!(predictor.in_case(&heavy, NOTHING).err(), Some(Unpredicted::OnTheStops));
     let leaf = Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(400.0), lift: inches(1.0) });
-    let clear = predictor.in_case(&heavy, Some(&leaf)).expect("a leaf keeps it off them");
+    let clear = predictor.in_case(&heavy, &leaf).expect("a leaf keeps it off them");
     assert!(clear.travel_left.is_some_and(|left| left > inches(0.5)), "{clear:?}");
 }
 
@@ -162,7 +165,7 @@ fn a_case_that_would_rest_on_the_stops_is_not_predicted_until_they_are_clear() {
 fn a_case_is_not_predicted_without_empty_heights() {
     let mut survey = half_ton();
     survey.heights.empty = Default::default();
-    let answer = Predictor::new(&survey).in_case(&with(vec![item(500.0, 0.0)]), None);
+    let answer = Predictor::new(&survey).in_case(&with(vec![item(500.0, 0.0)]), NOTHING);
     assert_eq!(answer.err(), Some(Unpredicted::NotMeasured));
 }
 

@@ -14,6 +14,9 @@ use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
+/// The vehicle as it is.
+const NOTHING: &[Correction] = &[];
+
 /// A one-ton pickup with these packs, 1,200 lb over its axle, read from the hub so that tyres have no part.
 fn survey(pack: &Pack) -> Survey {
     let ratings = Ends { front: pounds(4_000.0), rear: pounds(6_000.0) };
@@ -57,12 +60,12 @@ fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     assert!((empty.rise - own).si().abs() < 3e-4, "{} by the stance, {} by the pack", empty.rise.customary(), own.customary());
     // In another case too, from where the plain pack would stand there.
     let case = survey.clone();
-    let (plain, with) = (predictor.in_case(&case, None).unwrap(), predictor.in_case(&case, Some(&correction)).unwrap());
+    let (plain, with) = (predictor.in_case(&case, NOTHING).unwrap(), predictor.in_case(&case, &correction).unwrap());
     let own = arch(&planned, pounds(850.0)) - arch(&found, pounds(850.0));
     assert!(((with.rear.value - plain.rear.value) - own).si().abs() < 5e-4);
     assert!(own > arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0)), "it lifts more under load");
     // Past what the packs can be worked out for there is no answer.
     let heavy =
         Survey { load: Some(LoadPut::Placed { weight: pounds(4_000.0), behind_rear_axle: inches(0.0) }), ..survey.clone() };
-    assert!(predictor.in_case(&heavy, Some(&correction)).is_err());
+    assert!(predictor.in_case(&heavy, &correction).is_err());
 }

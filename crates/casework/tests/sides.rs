@@ -172,7 +172,7 @@ fn a_rubber_at_the_front_leaves_the_rear_its_own_stops() {
     // Beyond the stops' gap no case is predicted with it either.
     let mut heavy = survey.clone();
     heavy.load = Some(LoadPut::Placed { weight: pounds(2000.0), behind_rear_axle: inches(0.0) });
-    let case = Predictor::new(&survey).in_case(&heavy, Some(&rubber(Axles::Front)));
+    let case = Predictor::new(&survey).in_case(&heavy, &rubber(Axles::Front));
     assert_eq!(case, Err(Unpredicted::OnTheStops));
 }
 

@@ -1,8 +1,8 @@
-//! Corrections considered on a job.
+//! Options considered on a job: parts that would be fitted together.
 
 use diesel::prelude::*;
 use serde_json::Value;
-use wise_badger_casework::entry::CorrectionEntry;
+use wise_badger_casework::entry::OptionEntry;
 
 use crate::change::{What, note};
 use crate::json::Json;
@@ -10,7 +10,7 @@ use crate::person::Person;
 use crate::schema::corrections;
 use crate::{CorrectionId, JobId, PersonId, ShopId, StoreError};
 
-/// A correction that stands on a job.
+/// An option that stands on a job.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
 #[diesel(table_name = corrections)]
 pub struct Considered {
@@ -19,7 +19,7 @@ pub struct Considered {
     /// The job.
     pub job_id: JobId,
     /// As typed.
-    pub entry: Json<CorrectionEntry>,
+    pub entry: Json<OptionEntry>,
     /// Who thought of it.
     pub recorded_by: PersonId,
 }
@@ -45,7 +45,7 @@ pub fn consider(
     connection: &mut PgConnection,
     person: &Person,
     job: JobId,
-    entry: &CorrectionEntry,
+    entry: &OptionEntry,
 ) -> Result<CorrectionId, StoreError> {
     room_for_one(connection, person.shop_id, job)?;
     let values = (
@@ -60,7 +60,7 @@ pub fn consider(
 fn room_for_one(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<(), StoreError> {
     let of_job = corrections::table.filter(corrections::shop_id.eq(shop)).filter(corrections::job_id.eq(job));
     let standing: i64 = of_job.filter(corrections::withdrawn_at.is_null()).count().get_result(connection)?;
-    if standing < MOST { Ok(()) } else { Err(StoreError::Full { what: "corrections", most: MOST }) }
+    if standing < MOST { Ok(()) } else { Err(StoreError::Full { what: "options", most: MOST }) }
 }
 
 /// Takes one off the list; it stays on record.

@@ -21,7 +21,7 @@ pub struct JobFile {
     pub work: Arc<Casework>,
     /// Who took each of the case's readings, and when.
     pub taken: Vec<(PersonId, DateTime<Utc>)>,
-    /// The keys of the case's corrections, in their order.
+    /// The keys of the case's options, in their order.
     pub considered: Vec<CorrectionId>,
     /// The choice of one of them.
     pub fitting: Option<Fitting>,
@@ -47,7 +47,7 @@ impl JobFile {
         let corrections = correction::standing(connection, shop, id)?;
         let (considered, entries): (Vec<_>, Vec<_>) = corrections.into_iter().map(|one| (one.id, one.entry.0)).unzip();
         let fitting = fitting::standing(connection, shop, id)?.pop();
-        case.corrections = entries;
+        case.options = entries;
         case.chosen = fitting.as_ref().and_then(|fitting| considered.iter().position(|id| *id == fitting.correction_id));
         Ok(JobFile { job, work: Arc::new(Casework::new(case)), taken, considered, fitting })
     }

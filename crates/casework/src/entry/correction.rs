@@ -157,6 +157,16 @@ impl CorrectionEntry {
         CorrectionEntry::of(&reworked_pack::ROW, figures)
     }
 
+    /// The same with another figure of a name that it has.
+    #[must_use]
+    pub fn with_figure(&self, name: &str, figure: FigureEntry) -> Self {
+        let mut other = self.clone();
+        if let Some(of_name) = other.figures.get_mut(name) {
+            *of_name = figure;
+        }
+        other
+    }
+
     /// A figure by its name.
     pub fn figure(&self, name: &str) -> Option<&FigureEntry> {
         self.figures.get(name)

@@ -8,6 +8,7 @@ mod intake_sheet;
 mod load_plan;
 mod look_over;
 mod made;
+mod option;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
@@ -18,6 +19,7 @@ pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntr
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
+pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;

@@ -116,6 +116,16 @@ struct Passage<'a> {
     to: &'a Forecast,
 }
 
+/// Whether any of the parts goes on the front axle.
+fn reaches_the_front(parts: &[Correction]) -> bool {
+    parts.iter().any(|part| part.site().axles == Axles::Front)
+}
+
+/// The element whose clearance tells how much travel is left at the rear.
+fn travel_element(parts: &[Correction]) -> &'static str {
+    parts.iter().find(|part| part.replaces_stops()).map_or(BUMP_STOP, Correction::travel_element)
+}
+
 impl Predictor {
     /// A predictor for a survey.
     pub fn new(survey: &Survey) -> Self {
@@ -185,8 +195,14 @@ impl Predictor {
     /// band is twice the standard deviation, friction included.
     ///
     /// # Source     first-order propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
-    pub fn predict(&self, correction: &Correction) -> Prediction {
-        States::from_fn(self.survey.further.iter().map(|further| further.key), |state| self.predict_state(correction, state))
+    pub fn predict(&self, fitted: &(impl AsRef<[Correction]> + ?Sized)) -> Prediction {
+        self.predict_set(|_| fitted)
+    }
+
+    /// The same where what is fitted is set otherwise in some states.
+    pub fn predict_set<'c, P: AsRef<[Correction]> + ?Sized + 'c>(&self, set: impl Fn(LoadState) -> &'c P) -> Prediction {
+        let further = self.survey.further.iter().map(|further| further.key);
+        States::from_fn(further, |state| self.predict_state(set(state).as_ref(), state))
     }
 
     /// Where the rear would sit loaded with less weight on it, nothing fitted.
@@ -212,24 +228,20 @@ impl Predictor {
     /// measured is the class's, and its 35 % are in the band.
     ///
     /// # Errors     [`Unpredicted`] where empty heights are missing, the stops would bear, or the model has no standing answer
-    pub fn in_case(&self, case: &Survey, correction: Option<&Correction>) -> Result<CaseHeights, Unpredicted> {
+    pub fn in_case(&self, case: &Survey, fitted: &(impl AsRef<[Correction]> + ?Sized)) -> Result<CaseHeights, Unpredicted> {
+        let fitted = fitted.as_ref();
         let empty = self.survey.height(End::Rear, LoadState::Empty).ok_or(Unpredicted::NotMeasured)?;
         let identified = self.identified()?;
         let from = self.plain(LoadState::Empty)?;
-        if let Some(correction) = correction {
-            self.goes_on(correction)?;
-        }
+        self.goes_on(fitted)?;
         let case_loads = case.axle_loads();
         let loads = aboard(case, &case_loads).0.loads;
         let solve = |more: &[Change]| {
-            let changes = |vehicle: &Vehicle| {
-                let of_correction = correction.map_or_else(Vec::new, |correction| self.changes(correction, vehicle));
-                [&of_correction[..], more].concat()
-            };
+            let changes = |vehicle: &Vehicle| [&self.changes(fitted, vehicle)[..], more].concat();
             identified.forecast_with_loads(self.index(LoadState::Empty), &loads, changes)
         };
         let there = solve(&[]).map_err(|error| self.note(error))?;
-        if !self.holds_at(correction, identified, &there) {
+        if !self.holds_at(fitted, identified, &there) {
             return Err(Unpredicted::PastThePack);
         }
         let change = Passage { from, to: &there };
@@ -249,7 +261,7 @@ impl Predictor {
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
-        let travel_left = self.least_gap(&there, correction.map_or(BUMP_STOP, Correction::travel_element));
+        let travel_left = self.least_gap(&there, travel_element(fitted));
         // The stop of the model has no force of its own: where it would bear, the height is not known.
         if self.least_gap(&there, BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
             return Err(Unpredicted::OnTheStops);
@@ -267,7 +279,8 @@ impl Predictor {
         })
     }
 
-    fn predict_state(&self, correction: &Correction, state: LoadState) -> Result<PredictedState, Unpredicted> {
+    fn predict_state(&self, fitted: &[Correction], state: LoadState) -> Result<PredictedState, Unpredicted> {
+        let parts = fitted;
         let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         if state == LoadState::Loaded {
             if self.loads.change.rear.is_none() {
@@ -285,11 +298,11 @@ impl Predictor {
                 return Err(Unpredicted::OnTheStops);
             }
         }
-        self.goes_on(correction)?;
+        self.goes_on(parts)?;
         let identified = self.identified()?;
         let from = self.plain(state)?;
         let solve = |more: &[Change]| {
-            let changes = |vehicle: &Vehicle| [&self.changes(correction, vehicle)[..], more].concat();
+            let changes = |vehicle: &Vehicle| [&self.changes(parts, vehicle)[..], more].concat();
             identified.forecast(self.index(state), changes)
         };
         let fitted = solve(&[]).map_err(|error| self.note(error))?;
@@ -300,27 +313,26 @@ impl Predictor {
         if hangs_on_the_rate && !known_rate {
             return Err(Unpredicted::NeedsRate);
         }
-        if !self.holds_at(Some(correction), identified, &fitted) {
+        if !self.holds_at(parts, identified, &fitted) {
             return Err(Unpredicted::PastThePack);
         }
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.
         if self.clearance(BUMP_STOP, state, from, &fitted).is_some_and(|left| left.si() < -SAME_M) {
             return Err(Unpredicted::OnTheStops);
         }
-        let (axle_before, axle) = (self.axle(from, correction), self.axle(&fitted, correction));
+        let (axle_before, axle) = (self.axle(from, parts), self.axle(&fitted, parts));
         let frequency = |axle: Option<&AxleStance>| axle.and_then(|axle| axle.ride_frequency).filter(|_| known_rate);
         let friction = self.friction(&fitted, state);
         let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
         let rear_sd = Length::hypot(rear_sd, friction / 2.0);
-        let front = self.front(identified, &change, correction, state);
+        let front = self.front(identified, &change, parts, state);
         let rolled = |stiffer: &[Change]| {
             let from = identified.forecast(self.index(state), |_| stiffer.to_vec()).ok();
             from.zip(solve(stiffer).ok())
         };
-        let front_sides = front.and_then(|front| match correction.site().axles {
-            Axles::Front => self.sides(identified, &change, End::Front, state, front.sd, rolled),
-            Axles::Rear | Axles::OneOfRear(_) => None,
-        });
+        let front_sides = front
+            .filter(|_| reaches_the_front(parts))
+            .and_then(|front| self.sides(identified, &change, End::Front, state, front.sd, rolled));
         Ok(PredictedState {
             rear: Uncertain::new(before.value + rise.value, rear_sd),
             rear_sides: self.sides(identified, &change, End::Rear, state, rear_sd, rolled),
@@ -329,7 +341,7 @@ impl Predictor {
             rear_before: before.value,
             rise: rise.value,
             friction,
-            travel_left: self.clearance(correction.travel_element(), state, from, &fitted),
+            travel_left: self.clearance(travel_element(parts), state, from, &fitted),
             frequency_before: frequency(axle_before),
             frequency_after: frequency(axle),
         })
@@ -340,11 +352,11 @@ impl Predictor {
         &self,
         identified: &Identified,
         change: &Passage<'_>,
-        correction: &Correction,
+        parts: &[Correction],
         state: LoadState,
     ) -> Option<Uncertain<Length>> {
         let before = self.survey.height(End::Front, state)?;
-        if correction.site().axles != Axles::Front {
+        if !reaches_the_front(parts) {
             return Some(before);
         }
         // The stop of the model has no force of its own: where the front comes down on it, its height is not known.
@@ -417,16 +429,47 @@ impl Predictor {
         plain.get_or_init(solve).as_ref().map_err(|why| *why)
     }
 
-    fn goes_on(&self, correction: &Correction) -> Result<(), Unpredicted> {
-        if site_axles(&self.survey, correction.site()).is_empty() { Err(Unpredicted::NoSuchAxle) } else { Ok(()) }
+    fn goes_on(&self, parts: &[Correction]) -> Result<(), Unpredicted> {
+        let nowhere = |part: &Correction| site_axles(&self.survey, part.site()).is_empty();
+        if parts.iter().any(nowhere) { Err(Unpredicted::NoSuchAxle) } else { Ok(()) }
     }
 
-    /// What the correction changes; one that takes the stops' place takes them off.
-    fn changes(&self, correction: &Correction, vehicle: &Vehicle) -> Vec<Change> {
-        let site = correction.site();
+    /// What the parts change, in their order; one that takes the stops' place takes them off.
+    ///
+    /// A clearance is one that the shop sets with everything else fitted: by what the other parts raise the empty axle, its gap is less
+    /// than counted from the vehicle as it came in.
+    fn changes(&self, parts: &[Correction], vehicle: &Vehicle) -> Vec<Change> {
+        let of_parts = parts.iter().flat_map(|part| self.changes_of(part, vehicle));
+        let (set, others): (Vec<_>, Vec<_>) = parts.iter().partition(|part| part.set_to_a_clearance().is_some());
+        let raised = if set.is_empty() || others.is_empty() { None } else { self.raised_empty(&others) };
+        let closed = set.into_iter().flat_map(|part| raised.iter().flat_map(|raised| self.closed(part, raised)));
+        of_parts.chain(closed).collect()
+    }
+
+    /// Where the axles stand empty with parts fitted, from where they stood.
+    fn raised_empty(&self, parts: &[&Correction]) -> Option<(Forecast, &Forecast)> {
+        let changes = |vehicle: &Vehicle| parts.iter().flat_map(|part| self.changes_of(part, vehicle)).collect();
+        let fitted = self.identified().ok()?.forecast(self.index(LoadState::Empty), changes).ok()?;
+        Some((fitted, self.plain(LoadState::Empty).ok()?))
+    }
+
+    /// Closes the clearance of a part by what others raise its corners.
+    fn closed(&self, part: &Correction, (fitted, plain): &(Forecast, &Forecast)) -> Vec<Change> {
+        let (site, element) = (part.site(), part.set_to_a_clearance().unwrap_or_default());
+        let corner = |axle: &str, side: Side| {
+            let stands = |forecast: &Forecast| Some(*forecast.stance.axle(axle)?.hub_to_arch_change.get(side));
+            let by = stands(plain)? - stands(fitted)?;
+            Some(Change::Gap { axle: axle.to_owned(), side: Some(side), element: element.to_owned(), by })
+        };
+        let sides = || Side::BOTH.into_iter().filter(|side| site.side.is_none_or(|of| of == *side));
+        site_axles(&self.survey, site).iter().flat_map(|axle| sides().filter_map(|side| corner(axle, side))).collect()
+    }
+
+    fn changes_of(&self, part: &Correction, vehicle: &Vehicle) -> Vec<Change> {
+        let site = part.site();
         let axles = site_axles(&self.survey, site);
-        let mut changes = correction.changes(vehicle, axles);
-        if correction.replaces_stops() {
+        let mut changes = part.changes(vehicle, axles);
+        if part.replaces_stops() {
             // Only a corner whose gap was read has a stop in the model.
             let there =
                 |side: &Side| self.survey.stop_gap.empty.rear.get(*side).is_some() && site.side.is_none_or(|of| of == *side);
@@ -443,23 +486,23 @@ impl Predictor {
         rear_axles(&self.survey).iter().filter_map(|name| forecast.stance.axle(name))
     }
 
-    /// The rear axle that a correction goes on; the first one, where it goes on all of them or on none.
-    fn axle<'f>(&self, forecast: &'f Forecast, correction: &Correction) -> Option<&'f AxleStance> {
-        let at_the_rear =
-            site_axles(&self.survey, correction.site()).iter().filter(|name| rear_axles(&self.survey).contains(name));
+    /// The rear axle that the first part at the rear goes on; the first one, where it goes on all of them or on none.
+    fn axle<'f>(&self, forecast: &'f Forecast, parts: &[Correction]) -> Option<&'f AxleStance> {
+        let of_parts = parts.iter().flat_map(|part| site_axles(&self.survey, part.site()));
+        let at_the_rear = of_parts.filter(|name| rear_axles(&self.survey).contains(name));
         let its_own = at_the_rear.filter_map(|name| forecast.stance.axle(name)).next();
         its_own.or_else(|| self.rear(forecast).next())
     }
 
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
-    fn holds_at(&self, correction: Option<&Correction>, identified: &Identified, forecast: &Forecast) -> bool {
+    fn holds_at(&self, parts: &[Correction], identified: &Identified, forecast: &Forecast) -> bool {
         let vehicle = identified.vehicle();
         let pack = self.survey.vehicle.rear_pack.as_ref();
         let holds = |(axle, stance): (&Axle, &AxleStance)| {
             let lower = stance.hub_to_arch_change.left.min(stance.hub_to_arch_change.right);
             let (down, carried) = (-lower, kerb_spring_force(axle));
             pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
-                && correction.is_none_or(|correction| correction.holds_at(carried, down))
+                && parts.iter().all(|part| part.holds_at(carried, down))
         };
         let at_the_rear = vehicle.axles.iter().filter(|axle| rear_axles(&self.survey).contains(&axle.name.as_str()));
         at_the_rear.filter_map(|axle| Some((axle, forecast.stance.axle(&axle.name)?))).all(holds)

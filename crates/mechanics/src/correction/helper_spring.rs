@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{Length, SpringRate};
@@ -16,12 +16,16 @@ pub struct HelperSpring {
     pub engagement_gap: Length,
 }
 
+/// Name of its element.
+const HELPER: &str = "helper";
+
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_spring",
     figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
+    set_by_case: Some("engagement_gap"),
     read: |given| {
         let (pair_rate, engagement_gap) = (given.rate("pair_rate")?, given.length("engagement_gap")?);
         Some(Arc::new(HelperSpring { pair_rate, engagement_gap }))
@@ -39,7 +43,15 @@ impl CorrectionKind for HelperSpring {
 
     fn change(&self, on: &FittedOn<'_>) -> Change {
         let rate = self.pair_rate / on.corners;
-        on.adds("helper", Mount::Frame, ElementKind::Helper { gap: self.engagement_gap, rate, already_fitted: false })
+        on.adds(HELPER, Mount::Frame, ElementKind::Helper { gap: self.engagement_gap, rate, already_fitted: false })
+    }
+
+    fn set_to_a_clearance(&self) -> Option<&'static str> {
+        Some(HELPER)
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::Helper
     }
 
     fn works(&self) -> Vec<Work> {

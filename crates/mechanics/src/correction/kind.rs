@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc;
 
-use super::{Axles, Caution, Given, Site, Work};
+use super::{Axles, Caution, Given, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
@@ -57,6 +57,8 @@ pub struct KindRow {
     pub goes_on_the_front: bool,
     /// Whether it may go on one side alone.
     pub goes_on_one_side: bool,
+    /// The figure that may be set otherwise in a load case once it is fitted, where one may.
+    pub set_by_case: Option<&'static str>,
     pub(super) read: fn(&Given) -> Option<Arc<dyn CorrectionKind>>,
 }
 
@@ -113,6 +115,9 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
     /// What it changes on one axle.
     fn change(&self, on: &FittedOn<'_>) -> Change;
 
+    /// What it takes up at its corners, of which each has room for one.
+    fn takes_up(&self) -> TakesUp;
+
     /// Every kind of work that it takes.
     fn works(&self) -> Vec<Work>;
 
@@ -122,6 +127,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
     fn holds_at(&self, _carried: Force, _down: Length) -> bool {
         true
+    }
+
+    /// The element whose clearance is set empty, with everything else fitted.
+    fn set_to_a_clearance(&self) -> Option<&'static str> {
+        None
     }
 
     /// The element that takes the bump stops' place, so that their gap no longer exists.
@@ -166,6 +176,13 @@ pub(super) fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
     joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
 }
 
+/// One correction is a list of one, wherever several may be fitted together.
+impl AsRef<[Correction]> for Correction {
+    fn as_ref(&self) -> &[Correction] {
+        std::slice::from_ref(self)
+    }
+}
+
 impl Correction {
     /// On both sides of the rear axle; of a trailer, on all its axles alike.
     pub fn at_the_rear(kind: impl CorrectionKind + 'static) -> Self {
@@ -191,6 +208,11 @@ impl Correction {
     /// The figures that its opened sum tells of.
     pub fn account(&self) -> Given {
         self.kind.account()
+    }
+
+    /// What it takes up at its corners.
+    pub fn takes_up(&self) -> TakesUp {
+        self.kind.takes_up()
     }
 
     /// Every kind of work that it takes.
@@ -238,6 +260,11 @@ impl Correction {
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
     pub fn holds_at(&self, carried: Force, down: Length) -> bool {
         self.kind.holds_at(carried, down)
+    }
+
+    /// The element whose clearance is set empty, with everything else fitted: whatever else raises the axle has no part in it.
+    pub fn set_to_a_clearance(&self) -> Option<&'static str> {
+        self.kind.set_to_a_clearance()
     }
 
     /// The element that takes the rear bump stops' place, where one does.

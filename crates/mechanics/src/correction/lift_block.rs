@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -21,6 +21,7 @@ pub static ROW: KindRow = KindRow {
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,
+    set_by_case: None,
     read: |given| Some(Arc::new(LiftBlock { thickness: given.length("thickness")? })),
 };
 
@@ -35,6 +36,10 @@ impl CorrectionKind for LiftBlock {
 
     fn change(&self, on: &FittedOn<'_>) -> Change {
         Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness }
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::Seat
     }
 
     fn works(&self) -> Vec<Work> {

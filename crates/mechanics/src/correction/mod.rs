@@ -15,6 +15,8 @@ pub mod load_rubber;
 pub mod rearched_pack;
 pub mod reworked_pack;
 mod site;
+mod takes_up;
+mod together;
 mod work;
 
 pub use added_leaf::AddedLeaf;
@@ -30,6 +32,8 @@ pub use load_rubber::LoadRubber;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
 pub use site::{Axles, Site};
+pub use takes_up::TakesUp;
+pub use together::{NotTogether, cautions_of, not_together, works_of};
 pub use work::Work;
 
 /// Every kind, in the order it is offered.

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -20,6 +20,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
+    set_by_case: None,
     read: |given| Some(Arc::new(RearchedPack { free_height_gained: given.length("free_height_gained")? })),
 };
 
@@ -35,6 +36,10 @@ impl CorrectionKind for RearchedPack {
     fn change(&self, on: &FittedOn<'_>) -> Change {
         let added_force = self.free_height_gained * on.corner_rate();
         Change::Spring { axle: on.axle.name.clone(), side: on.side, added_force }
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::MainSpring
     }
 
     fn works(&self) -> Vec<Work> {

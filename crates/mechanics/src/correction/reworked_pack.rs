@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::kind::{corner_rate_at_kerb, kerb_spring_force};
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Takes, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Takes, TakesUp, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -24,6 +24,7 @@ pub static ROW: KindRow = KindRow {
     ],
     goes_on_the_front: false,
     goes_on_one_side: false,
+    set_by_case: None,
     read: |given| {
         let (found, planned) = (given.pack("found")?, given.pack("planned")?);
         Some(Arc::new(ReworkedPack(PackWork::new(found, planned, given.weight("most_n")?).ok()?)))
@@ -50,6 +51,10 @@ impl CorrectionKind for ReworkedPack {
     fn change(&self, on: &FittedOn<'_>) -> Change {
         let difference = self.0.difference(kerb_spring_force(on.axle), corner_rate_at_kerb(on.axle));
         Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::MainSpring
     }
 
     fn works(&self) -> Vec<Work> {

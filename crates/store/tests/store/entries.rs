@@ -2,7 +2,9 @@
 
 use diesel::prelude::*;
 use diesel::sql_types::BigInt;
-use wise_badger_casework::entry::{AimSheet, CorrectionEntry, GoalEntry, LoadEntry, PredictedHeights, TypedTable, UnitWord};
+use wise_badger_casework::entry::{
+    AimSheet, CorrectionEntry, GoalEntry, LoadEntry, OptionEntry, PredictedHeights, TypedTable, UnitWord,
+};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::LoadPut;
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
@@ -128,13 +130,15 @@ fn each_correction_comes_back_as_what_the_sums_take() {
             .unwrap(),
         CorrectionEntry::of(&rearched_pack::ROW, [("free_height_gained", inches("1 1/2", 1.5).into())]).unwrap(),
     ];
+    let entries = entries.map(OptionEntry::from);
     for entry in &entries {
         correction::consider(&mut connection, &person, job.id, entry).unwrap();
     }
     let standing = correction::standing(&mut connection, person.shop_id, job.id).unwrap();
     assert_eq!(standing.iter().map(|considered| considered.entry.0.clone()).collect::<Vec<_>>(), entries);
-    assert!(standing.iter().all(|considered| considered.entry.0.correction().is_some()));
-    let thickness = entries[0].correction().and_then(|block| block.account().length("thickness")).unwrap();
+    assert!(standing.iter().all(|considered| considered.entry.0.corrections(None).is_some()));
+    let first = entries[0].corrections(None).unwrap();
+    let thickness = first[0].account().length("thickness").unwrap();
     assert!((thickness.customary() - 2.0).abs() < 1e-12);
     let broken = TypedTable { points_si: vec![(0.0, 0.0)], ..table };
     let figures = [("clearance", inches("1/2", 0.5).into()), ("force", broken.into())];
@@ -146,7 +150,7 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
     let mut bench = TestShop::new();
     let stranger = bench.stranger();
     let TestShop { connection, person, job, .. } = &mut bench;
-    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap().into();
     let id = correction::consider(connection, person, job.id, &block).unwrap();
     let foreign = correction::withdraw(connection, &stranger, job.id, id);
     assert!(matches!(foreign, Err(StoreError::NotFound("correction"))));
@@ -160,7 +164,7 @@ fn a_correction_is_taken_off_the_list_and_put_back() {
 fn the_prediction_is_kept_as_it_stood_when_chosen() {
     let TestShop { mut connection, person, job, database: _database, .. } = TestShop::new();
     crate::readings::put(&mut connection, &person, job.id, &[("21 1/2", 21.5)]);
-    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap();
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", inches("2", 2.0).into())]).unwrap().into();
     let first = correction::consider(&mut connection, &person, job.id, &block).unwrap();
     let second = correction::consider(&mut connection, &person, job.id, &block).unwrap();
     let survey = JobFile::find(&mut connection, person.shop_id, job.number).unwrap().work.found().clone();

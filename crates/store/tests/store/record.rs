@@ -2,7 +2,9 @@
 
 use chrono::{TimeDelta, Utc};
 use diesel::prelude::*;
-use wise_badger_casework::entry::{AimSheet, BenchEntry, CorrectionEntry, GoalEntry, LeafEntry, PackEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{
+    AimSheet, BenchEntry, CorrectionEntry, GoalEntry, LeafEntry, OptionEntry, PackEntry, Typed, UnitWord,
+};
 use wise_badger_casework::intake::Intake;
 use wise_badger_mechanics::correction::lift_block;
 use wise_badger_store::history::{self, Deed, Event};
@@ -52,12 +54,13 @@ fn a_figure_that_is_none_is_never_stored() {
     job_sheet::replace(connection, &person, job.id, &BenchEntry::found(pack(0.008))).unwrap();
 }
 
-fn block(thickness: f64) -> CorrectionEntry {
+fn block(thickness: f64) -> OptionEntry {
     CorrectionEntry::of(
         &lift_block::ROW,
         [("thickness", Typed { text: "2".to_owned(), unit: UnitWord::In, si: thickness }.into())],
     )
     .unwrap()
+    .into()
 }
 
 /// Spoils a job's bench as an older program could have left it.

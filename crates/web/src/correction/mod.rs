@@ -6,12 +6,13 @@ mod form;
 mod helper_spring;
 mod lift_block;
 mod load_rubber;
+pub(crate) mod parts;
 mod rearched_pack;
 mod reworked_pack;
 mod words;
 
 pub(crate) use form::{SiteForm, check, fill, kinds_form, site_form};
-pub(crate) use words::{account, correction_name, formula};
+pub(crate) use words::{account, correction_name, formula, option_name};
 
 use wise_badger_mechanics::correction::KindRow;
 

@@ -1,6 +1,6 @@
 //! A correction in words.
 
-use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, OptionEntry, Typed, UnitWord};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::correction::{Axles, Correction, Quantity, Site};
 use wise_badger_mechanics::side::Side;
@@ -23,13 +23,30 @@ pub(crate) fn correction_name(entry: &CorrectionEntry, class: VehicleClass, unit
     }
 }
 
-/// How its height comes about.
-pub(crate) fn formula(correction: &Correction) -> &'static str {
-    KindWords::of(correction.row()).formula
+/// An option by its name, or by its parts.
+pub(crate) fn option_name(entry: &OptionEntry, class: VehicleClass, units: Units) -> String {
+    let parts = entry.parts.iter().map(|part| correction_name(&part.correction, class, units));
+    let parts: Vec<String> = parts.collect();
+    match entry.name.as_str() {
+        "" => parts.join(" + "),
+        name => format!("{name}: {}", parts.join(" + ")),
+    }
+}
+
+/// How the height of an option comes about.
+pub(crate) fn formula(parts: &[Correction]) -> &'static str {
+    match parts {
+        [one] => KindWords::of(one.row()).formula,
+        _ => "rear = rear measured + rise; the rise is what all parts together lift it by in the balance of all springs",
+    }
 }
 
 /// What its opened sum was given, a line each.
-pub(crate) fn account(correction: &Correction, units: Units) -> Vec<String> {
+pub(crate) fn account(parts: &[Correction], units: Units) -> Vec<String> {
+    parts.iter().flat_map(|part| account_of(part, units)).collect()
+}
+
+fn account_of(correction: &Correction, units: Units) -> Vec<String> {
     let given = correction.account();
     let said = |name: &str| match given.get(name) {
         Some(Quantity::Length(length)) => units.exact(*length),

@@ -39,7 +39,7 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
     job_sheet::replace(connection, technician, job.id, &AimSheet::from(rake))?;
     let leaf =
         CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", super::rate("240")?.into()), ("lift", length("3/4")?.into())])?;
-    correction::consider(connection, technician, job.id, &leaf)?;
+    correction::consider(connection, technician, job.id, &leaf.into())?;
     Ok(())
 }
 

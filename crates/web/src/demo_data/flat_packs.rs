@@ -57,7 +57,7 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case().vehicle();
     let words = work_words(&work_on(&bench.found, &bench.planned));
     let work = CorrectionEntry::of_bench(bench, words, vehicle.most_spring_load())?;
-    correction::consider(connection, technician, job.id, &work)?;
+    correction::consider(connection, technician, job.id, &work.into())?;
     Ok(())
 }
 

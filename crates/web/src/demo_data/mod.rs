@@ -83,12 +83,12 @@ fn finished(connection: &mut PgConnection, technician: &Person, lead: &Person) -
     let rake = GoalEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
     job_sheet::replace(connection, technician, job.id, &AimSheet::from(rake))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1 1/2")?.into())])?;
-    correction::consider(connection, lead, job.id, &block)?;
+    correction::consider(connection, lead, job.id, &block.into())?;
     let helpers = CorrectionEntry::of(
         &helper_spring::ROW,
         [("pair_rate", rate("450")?.into()), ("engagement_gap", length("1/4")?.into())],
     )?;
-    let chosen = correction::consider(connection, lead, job.id, &helpers)?;
+    let chosen = correction::consider(connection, lead, job.id, &helpers.into())?;
     choose(connection, lead, &job, chosen)?;
     let after_empty = Walk { front: ["20 1/2", "20 9/16"], rear: ["21 5/8", "21 5/8"] };
     let after_loaded = Walk { front: ["20 9/16", "20 5/8"], rear: ["20 1/4", "20 3/16"] };
@@ -126,7 +126,7 @@ fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), De
     let level = GoalEntry::LevelEmpty { tolerance: length("1/4")? };
     job_sheet::replace(connection, technician, job.id, &AimSheet::from(level))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1")?.into())])?;
-    correction::consider(connection, technician, job.id, &block)?;
+    correction::consider(connection, technician, job.id, &block.into())?;
     Ok(())
 }
 
@@ -148,9 +148,9 @@ fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoErro
     let rake = GoalEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
     job_sheet::replace(connection, lead, job.id, &AimSheet::from(rake))?;
     let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("2")?.into())])?;
-    correction::consider(connection, lead, job.id, &block)?;
+    correction::consider(connection, lead, job.id, &block.into())?;
     let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("190")?.into()), ("lift", length("2")?.into())])?;
-    correction::consider(connection, lead, job.id, &leaf)?;
+    correction::consider(connection, lead, job.id, &leaf.into())?;
     Ok(())
 }
 
@@ -172,9 +172,9 @@ fn trailer(connection: &mut PgConnection, technician: &Person) -> Result<(), Dem
     let level = GoalEntry::LevelLoaded { rake: length("0")?, tolerance: length("1/2")? };
     job_sheet::replace(connection, technician, job.id, &AimSheet::from(level))?;
     let rearched = CorrectionEntry::of(&rearched_pack::ROW, [("free_height_gained", length("1 3/4")?.into())])?;
-    correction::consider(connection, technician, job.id, &rearched)?;
+    correction::consider(connection, technician, job.id, &rearched.into())?;
     let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("560")?.into()), ("lift", length("1 1/8")?.into())])?;
-    correction::consider(connection, technician, job.id, &leaf)?;
+    correction::consider(connection, technician, job.id, &leaf.into())?;
     Ok(())
 }
 

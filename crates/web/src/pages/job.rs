@@ -8,12 +8,12 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{End, Survey};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, cautions_of};
 use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, with_prediction};
 use super::{Hidden, Page, Record, job_record, page};
-use crate::correction::correction_name;
+use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{missing, to_do_words};
@@ -62,9 +62,10 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     let fitted = file.work.fitted();
     let overload = overload_words(&file.work, units);
     let (class, chosen) = (file.case().intake.class, file.work.chosen());
-    let (correction, prediction) = (chosen.map(|(_, correction)| correction), file.work.chosen_predicted());
-    let both = correction.zip(prediction);
-    let aim_verdict = both.and_then(|(correction, prediction)| goal_sentence(&file.work, 0, correction, prediction, units));
+    let (correction, prediction) = (chosen.map(|(_, parts)| parts), file.work.chosen_predicted());
+    let most = file.case().aim.as_ref().map_or(0, |aim| aim.most);
+    let option = file.case().chosen.filter(|_| prediction.is_some());
+    let aim_verdict = option.and_then(|option| goal_sentence(&file.work, most, option, units));
     let progress = Progress::of(&file.work, file.job.finished_at.is_some());
     let mut readers: Vec<&str> = file.taken.iter().map(|(by, _)| names.of(*by)).collect();
     readers.sort_unstable();
@@ -80,7 +81,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         heights: [End::Front, End::Rear].map(|end| height_row(end, survey, fitted, units)).into(),
         figures: key_figures(&file.work, units),
         aim: aim_words(&file.work, units),
-        chosen: chosen.map(|(entry, _)| correction_name(entry, class, units)).unwrap_or_default(),
+        chosen: chosen.map(|(entry, _)| option_name(entry, class, units)).unwrap_or_default(),
         predicted: prediction_parts(&file.work, correction, prediction, units),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
         proof: file
@@ -90,7 +91,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
             .unwrap_or_default(),
         cautions: correction
             .filter(|_| prediction.is_some())
-            .map(|c| c.cautions().into_iter().map(caution_text).collect())
+            .map(|parts| cautions_of(parts).into_iter().map(caution_text).collect())
             .unwrap_or_default(),
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
@@ -124,7 +125,7 @@ fn key_figures(work: &Casework, units: Units) -> Vec<Figure> {
 
 fn prediction_parts(
     work: &Casework,
-    correction: Option<&Correction>,
+    correction: Option<&[Correction]>,
     prediction: Option<&Prediction>,
     units: Units,
 ) -> Vec<Figure> {

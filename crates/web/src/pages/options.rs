@@ -7,19 +7,20 @@ use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::casework::NothingFits;
-use wise_badger_casework::entry::{CorrectionEntry, PredictedHeights};
+use wise_badger_casework::entry::{OptionEntry, PredictedHeights};
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_casework::survey::VehicleClass;
+use wise_badger_mechanics::correction::{Correction, cautions_of, works_of};
 use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
 
 use super::job_frame::{JobFrame, with_prediction};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
-use crate::correction::{self as kinds, SiteForm, correction_name};
+use crate::correction::{self as kinds, SiteForm, option_name, parts};
 use crate::error::WebError;
-use crate::form::{Picks, Posted, Sheet};
+use crate::form::{Field, Picks, Posted, Sheet};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
@@ -72,6 +73,10 @@ struct ShownOption {
     figures: Vec<Figure>,
     verdict: String,
     verdict_class: &'static str,
+    /// Whether it holds a pack planned on a bench that was worked on since.
+    out_of_date: bool,
+    /// How its parts are set otherwise in some states and cases.
+    settings: Vec<String>,
     /// Every goal of the job, where there are several, with what is said of it.
     goals: Vec<(String, String, &'static str)>,
     /// Where it would sit in the cases of the load plan that were not measured.
@@ -88,6 +93,23 @@ struct CorrectionForm {
     hidden: Hidden,
     kinds: Picks,
     site: SiteForm,
+    /// Whether it goes together with the option looked at.
+    with: Option<Picks>,
+    name: Field,
+    settings: Vec<Field>,
+}
+
+impl CorrectionForm {
+    fn is_open(&self) -> bool {
+        !self.name.is_blank() || self.settings.iter().any(|field| !field.is_blank())
+    }
+}
+
+/// Whether what is typed goes by itself, or together with the option that is looked at.
+fn with_field(sheet: &Sheet, shown: Option<&Worked<'_>>, class: VehicleClass, units: Units) -> Option<Picks> {
+    let shown = shown?;
+    let together = format!("together with {}", option_name(shown.entry, class, units));
+    Some(sheet.picks("with", "It goes", [(String::new(), "by itself".to_owned()), (shown.id.0.to_string(), together)]).tall())
 }
 
 #[derive(Deserialize)]
@@ -111,8 +133,8 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
-    match looked_at(&file, &looking).and_then(|place| file.case().corrections.get(place)) {
-        Some(entry) => kinds::fill(&mut sheet, entry),
+    match looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
+        Some(part) => kinds::fill(&mut sheet, &part.correction),
         None => sheet.set("kind", "lift_block"),
     }
     drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
@@ -128,11 +150,9 @@ pub(crate) async fn consider(
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None };
-    let checked = kinds::check(&mut sheet, file.case().intake.class);
-    let out = checked
-        .as_ref()
-        .and_then(CorrectionEntry::correction)
-        .map(|correction| ruled_out(file.work.look_over(), &correction.works()));
+    let checked = parts::check(&mut sheet, &file);
+    let works = checked.as_ref().and_then(|entry| entry.corrections(None)).map(|parts| works_of(&parts));
+    let out = works.map(|works| ruled_out(file.work.look_over(), &works));
     if let Some(why) = out.filter(|why| !why.is_empty()) {
         sheet.refuse("kind", why);
     }
@@ -165,8 +185,8 @@ pub(crate) async fn choose(
     let units = worker.units();
     let place = file.considered.iter().position(|considered| *considered == CorrectionId(id));
     let place = place.ok_or(WebError::NotFound("correction"))?;
-    let (_, correction) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
-    if !file.work.gate(&correction.works()).is_empty() {
+    let (_, parts) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
+    if !file.work.gate(&works_of(parts)).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Fix what was found, and look over again."));
     }
     let (file, predicted) = run(move |_| {
@@ -261,7 +281,7 @@ fn goal_lines(work: &Casework, option: &Worked<'_>, units: Units) -> Vec<(String
     let names = goal_names(work, units);
     let several = names.len() > 1;
     let line = |(place, name): (usize, String)| {
-        let said = goal_sentence(work, place, option.correction, option.prediction, units);
+        let said = goal_sentence(work, place, option.place, units);
         let (tone, text) = said.unwrap_or((Tone::Plain, "A height that it hangs on is not read yet.".to_owned()));
         (sentence(&name), text, tone_class(tone))
     };
@@ -280,8 +300,8 @@ fn tone_class(tone: Tone) -> &'static str {
 struct Worked<'a> {
     id: CorrectionId,
     place: usize,
-    entry: &'a CorrectionEntry,
-    correction: &'a Correction,
+    entry: &'a OptionEntry,
+    parts: &'a [Correction],
     prediction: &'a Prediction,
     verdict: Option<(Tone, String)>,
 }
@@ -293,9 +313,9 @@ impl<'a> Worked<'a> {
         let mut all = Vec::with_capacity(file.considered.len());
         for (place, id) in file.considered.iter().enumerate() {
             gone.check()?;
-            let Some(((entry, correction), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
-            let verdict = goal_sentence(work, most, correction, prediction, units);
-            all.push(Worked { id: *id, place, entry, correction, prediction, verdict });
+            let Some(((entry, parts), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
+            let verdict = goal_sentence(work, most, place, units);
+            all.push(Worked { id: *id, place, entry, parts, prediction, verdict });
         }
         Ok(all)
     }
@@ -325,7 +345,7 @@ fn options_page(
     let line = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
         OptionLine {
-            name: correction_name(option.entry, class, units),
+            name: option_name(option.entry, class, units),
             line: prediction_line(survey, option.prediction, units),
             verdict,
             verdict_class,
@@ -338,16 +358,18 @@ fn options_page(
         let (verdict, verdict_class) = option.verdict();
         ShownOption {
             id: option.id.0,
-            name: correction_name(option.entry, class, units),
-            figures: prediction_figures(file.work.predictor(), option.correction, option.prediction, Detail::Sides, units),
+            name: option_name(option.entry, class, units),
+            figures: prediction_figures(file.work.predictor(), option.parts, option.prediction, Detail::Sides, units),
             verdict,
             verdict_class,
+            out_of_date: file.work.is_out_of_date(option.place),
+            settings: parts::setting_words(option.entry, file, units),
             goals: goal_lines(&file.work, option, units),
-            cases: case_heights(file.work.predictor(), file.work.cases(), option.correction, units),
-            cautions: option.correction.cautions().into_iter().take(CAUTIONS).map(caution_text).collect(),
-            ruled_out: ruled_out(look_over, &option.correction.works()),
+            cases: case_heights(file.work.predictor(), file.work.cases(), |case| file.work.in_case(option.place, case), units),
+            cautions: cautions_of(option.parts).into_iter().take(CAUTIONS).map(caution_text).collect(),
+            ruled_out: ruled_out(look_over, &works_of(option.parts)),
             chosen: Some(option.place) == chosen,
-            can_choose: look_over.gate(&option.correction.works()).is_empty()
+            can_choose: look_over.gate(&works_of(option.parts)).is_empty()
                 && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };
@@ -367,6 +389,9 @@ fn options_page(
             hidden: Hidden::new(sheet, file.job.revision),
             kinds: kinds::kinds_form(sheet),
             site: kinds::site_form(sheet, class),
+            with: with_field(sheet, shown, class, units),
+            name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),
+            settings: parts::settings_form(sheet, file),
         },
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
         withdrawn: looking.withdrawn,

@@ -6,6 +6,7 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::{Phase, Reading};
 use wise_badger_casework::route::Stage;
+use wise_badger_mechanics::correction::cautions_of;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
@@ -16,7 +17,7 @@ use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::tape::{StateForm, state_forms};
 use super::{Hidden, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
-use crate::correction::correction_name;
+use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
 use crate::job_route::StageWords as _;
@@ -132,7 +133,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         finish_hidden: Hidden::new(sheet, file.job.revision),
-        chosen: chosen.map(|(entry, _)| correction_name(entry, file.case().intake.class, units)).unwrap_or_default(),
+        chosen: chosen.map(|(entry, _)| option_name(entry, file.case().intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, &file.work.found().states().collect::<Vec<_>>(), Phase::Fitted, &record.names),
         figures: file
@@ -140,7 +141,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
             .as_ref()
             .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Sides, units))
             .unwrap_or_default(),
-        cautions: chosen.map(|(_, correction)| correction.cautions().into_iter().map(caution_text).collect()).unwrap_or_default(),
+        cautions: chosen.map(|(_, parts)| cautions_of(parts).into_iter().map(caution_text).collect()).unwrap_or_default(),
         measured,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

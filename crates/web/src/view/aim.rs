@@ -8,6 +8,7 @@ use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 use wise_badger_store::job_file::JobFile;
 
+use super::load_plan::NOTHING_FITTED;
 use super::verdict::rake_words;
 use super::{Figure, Opened, Sum, Tone, Units, end_name, percent, sentence, state_of};
 
@@ -28,8 +29,8 @@ pub(crate) fn aim_name(aim: &Aim, units: Units) -> String {
             };
             match goal.way {
                 Way::Within => format!("{height} ± {tolerance}"),
-                Way::AtLeast => format!("{height} or more, less {tolerance} at most"),
-                Way::AtMost => format!("{height} or less, {tolerance} over at most"),
+                Way::AtLeast => format!("at least {height} ({tolerance} short still counts)"),
+                Way::AtMost => format!("at most {height} ({tolerance} over still counts)"),
             }
         }
     }
@@ -159,7 +160,7 @@ pub(crate) fn aim_cases(aim: &Aim, work: &Casework, units: Units) -> Vec<AimCase
         })
         .collect();
     for PlannedCase { name, survey: case, .. } in work.cases() {
-        if let Ok(heights) = predictor.in_case(case, None)
+        if let Ok(heights) = predictor.in_case(case, NOTHING_FITTED)
             && let Some(front) = heights.front
         {
             lines.push(line(name, heights.rear.value, front.value));

@@ -48,7 +48,7 @@ pub(crate) fn case_line(
         "the front is lifted off".clone_into(&mut warning);
     }
     let read = measured.filter(|survey| survey.height(End::Rear, state).is_some());
-    let (rear_height, front_height) = match (predictor.in_case(case, None), read) {
+    let (rear_height, front_height) = match (predictor.in_case(case, NOTHING_FITTED), read) {
         (_, Some(survey)) => {
             let read = |end| survey.height(end, state).map(|height| format!("{}, measured", units.height(height.value)));
             (Opened::plain(read(End::Rear).unwrap_or_default()), read(End::Front).unwrap_or_default())
@@ -84,6 +84,9 @@ pub(crate) fn unpredicted_words(why: Unpredicted) -> &'static str {
     }
 }
 
+/// The vehicle as it is.
+pub(crate) const NOTHING_FITTED: &[Correction] = &[];
+
 /// Where a correction would leave one case.
 pub(crate) struct CaseHeightsLine {
     pub(crate) name: String,
@@ -92,11 +95,11 @@ pub(crate) struct CaseHeightsLine {
     pub(crate) front: String,
 }
 
-/// A correction in every case that was not measured.
+/// What is fitted in every case that was not measured; `after` says where it would leave one.
 pub(crate) fn case_heights(
     predictor: &Predictor,
     cases: &[PlannedCase],
-    correction: &Correction,
+    after: impl Fn(&PlannedCase) -> Result<CaseHeights, Unpredicted>,
     units: Units,
 ) -> Vec<CaseHeightsLine> {
     let height = |case: &Survey, heights: &Result<CaseHeights, Unpredicted>, with: Option<&str>| match heights {
@@ -106,8 +109,9 @@ pub(crate) fn case_heights(
             Opened::plain(unpredicted_words(*why))
         }
     };
-    let line = |PlannedCase { name, survey: case, .. }: &PlannedCase| {
-        let (before, after) = (predictor.in_case(case, None), predictor.in_case(case, Some(correction)));
+    let line = |planned: &PlannedCase| {
+        let (case, name) = (&planned.survey, &planned.name);
+        let (before, after) = (predictor.in_case(case, NOTHING_FITTED), after(planned));
         let front =
             after.as_ref().ok().and_then(|heights| heights.front).map_or_else(String::new, |front| units.predicted(front));
         let (before, rear) = (height(case, &before, None), height(case, &after, Some("with the correction fitted")));
@@ -128,7 +132,7 @@ pub(crate) fn case_figures(case: &Survey, state: LoadState, items: &[Item], name
 
 /// Where the rear sits in a case, with how that is worked out.
 pub(crate) fn height_figure(case: &Survey, predictor: &Predictor, units: Units) -> Option<Figure> {
-    let heights = predictor.in_case(case, None).ok()?;
+    let heights = predictor.in_case(case, NOTHING_FITTED).ok()?;
     let sum = height_sum(case, predictor, &heights, None, units);
     let note = if heights.rate_measured { "by the measured rate" } else { "by the class's rate: measure a load to be surer" };
     let note =

@@ -27,16 +27,17 @@ pub(crate) enum Detail {
 /// Heights, travel and frequency in both states; with what either side does where it leans, unless only the axles are asked for.
 pub(crate) fn prediction_figures(
     predictor: &Predictor,
-    correction: &Correction,
+    fitted: &(impl AsRef<[Correction]> + ?Sized),
     prediction: &Prediction,
     detail: Detail,
     units: Units,
 ) -> Vec<Figure> {
+    let parts = fitted.as_ref();
     let mut figures = Vec::new();
     let survey = predictor.survey();
     for (state, predicted) in prediction.each() {
         match predicted {
-            Ok(predicted) => figures.push(height(predictor, correction, predicted, state, units)),
+            Ok(predicted) => figures.push(height(predictor, parts, predicted, state, units)),
             Err(why) => {
                 log_failure(predictor);
                 figures.push(unpredicted(*why, state_of(survey, state)));
@@ -52,7 +53,7 @@ pub(crate) fn prediction_figures(
         figures.extend(rake(predicted, state_of(survey, state), units));
     }
     for (state, predicted) in predicted_states(prediction) {
-        figures.extend(travel(correction, predicted, state_of(survey, state), units));
+        figures.extend(travel(parts, predicted, state_of(survey, state), units));
     }
     for (state, predicted) in predicted_states(prediction) {
         figures.extend(ride(predicted, state_of(survey, state)));
@@ -74,14 +75,14 @@ pub(crate) fn log_failure(predictor: &Predictor) {
 /// How a predicted height comes about.
 pub(crate) fn height_sum(
     predictor: &Predictor,
-    correction: &Correction,
+    parts: &[Correction],
     predicted: &PredictedState,
     state: LoadState,
     units: Units,
 ) -> Sum {
     let mut numbers =
         vec![format!("rear measured {} {}", state_of(predictor.survey(), state), units.exact(predicted.rear_before))];
-    numbers.extend(account(correction, units));
+    numbers.extend(account(parts, units));
     if let Some(figure) = predictor.rate().measured() {
         numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
         if state == LoadState::Loaded {
@@ -100,11 +101,11 @@ pub(crate) fn height_sum(
         units.exact(predicted.rear.band()),
         units.exact(predicted.friction)
     );
-    Sum::new(formula(correction), numbers, SOURCE).doubt(doubt)
+    Sum::new(formula(parts), numbers, SOURCE).doubt(doubt)
 }
 
-fn height(predictor: &Predictor, correction: &Correction, predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
-    let sum = height_sum(predictor, correction, predicted, state, units);
+fn height(predictor: &Predictor, parts: &[Correction], predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
+    let sum = height_sum(predictor, parts, predicted, state, units);
     let label = format!("Rear, {}", state_of(predictor.survey(), state));
     let note = match predicted.rise {
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
@@ -182,13 +183,13 @@ fn rake(predicted: &PredictedState, state: &str, units: Units) -> Option<Figure>
     let front = predicted.front?;
     let rake = predicted.rear.value - front.value;
     let numbers = vec![format!("{} − {} = {}", units.exact(predicted.rear.value), units.exact(front.value), units.exact(rake))];
-    let sum = Sum::new("rake = rear predicted − front measured; a rear correction leaves the front where it is", numbers, SOURCE);
+    let sum = Sum::new("rake = rear predicted − front; a rear correction leaves the front where it is", numbers, SOURCE);
     Some(Figure::new(format!("Rake {state}"), units.change(rake), sum).note(rake_words(rake)))
 }
 
-fn travel(correction: &Correction, predicted: &PredictedState, state: &str, units: Units) -> Option<Figure> {
+fn travel(parts: &[Correction], predicted: &PredictedState, state: &str, units: Units) -> Option<Figure> {
     let left = predicted.travel_left?;
-    let rubber = correction.replaces_stops();
+    let rubber = parts.iter().any(Correction::replaces_stops);
     let bears = left.si() < 0.0;
     let (what, note) = match (rubber, bears) {
         (true, true) => ("Load rubber", "the rubber bears by this much"),
@@ -217,17 +218,11 @@ fn ride(predicted: &PredictedState, state: &str) -> Option<Figure> {
     Some(Figure::new(format!("Ride frequency, {state}"), change, sum).note(note))
 }
 
-/// Whether a goal of the job is met with a correction fitted, in a sentence.
-pub(crate) fn goal_sentence(
-    work: &Casework,
-    place: usize,
-    correction: &Correction,
-    prediction: &Prediction,
-    units: Units,
-) -> Option<(Tone, String)> {
+/// Whether a goal of the job is met with an option fitted, in a sentence.
+pub(crate) fn goal_sentence(work: &Casework, place: usize, option: usize, units: Units) -> Option<(Tone, String)> {
     let goal = work.goal(place)?;
     goal.wanted(work.found())?;
-    let Some(verdict) = work.judged(place, correction, prediction) else {
+    let Some(verdict) = work.judged(place, option) else {
         let text = match goal.when() {
             GoalCase::State(state) => {
                 format!("The aim is about the {} height, which is not predicted here.", state_of(work.found(), state))

@@ -16,6 +16,7 @@ mod look_over;
 mod overload;
 mod proof;
 mod saving;
+mod states;
 mod sums;
 mod tape;
 mod units;

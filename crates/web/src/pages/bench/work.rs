@@ -4,11 +4,11 @@ use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::bench::{Act, MOST_LEAVES, bent_like, done, work_on};
 use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
-use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, PackEntry, Typed};
+use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, OptionEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::bound::Bound;
-use wise_badger_mechanics::correction::Work;
+use wise_badger_mechanics::correction::{Work, works_of};
 use wise_badger_mechanics::pack::Clamp;
 use wise_badger_mechanics::units::metres;
 use wise_badger_store::job_file::JobFile;
@@ -247,10 +247,10 @@ pub(crate) async fn consider(
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
     let words = work_words(&work_on(&bench.found, &bench.planned));
-    let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load());
+    let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load()).map(OptionEntry::from);
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
-    let correction = entry.correction().ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
-    if !file.work.look_over().gate(&correction.works()).is_empty() {
+    let parts = entry.corrections(None).ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
+    if !file.work.look_over().gate(&works_of(&parts)).is_empty() {
         return Err(WebError::NotNow("The look-over rules this work out. Fix what was found, and look over again."));
     }
     let sheet = Sheet::posted(posted, units);

@@ -29,7 +29,7 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
         let Some(read) = survey.height(End::Rear, state) else { continue };
         let planned = match predicted {
             Ok(predicted) => {
-                let sum = height_sum(predictor, &correction, predicted, state, units);
+                let sum = height_sum(predictor, correction.as_ref(), predicted, state, units);
                 Opened::new(units.predicted(predicted.rear), sum)
             }
             Err(why) => Opened::plain(unpredicted_words(*why)),
@@ -41,7 +41,7 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
         };
         lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
-    let cases = case_heights(predictor, work.cases(), &correction, units);
+    let cases = case_heights(predictor, work.cases(), |case| predictor.in_case(&case.survey, &correction), units);
     lines.extend(cases.into_iter().map(|case| HeightLine { name: case.name, found: case.before, planned: case.rear }));
     lines
 }

@@ -44,6 +44,9 @@ UPDATE job_sheets SET follows = chain.before
     FROM (SELECT id, lag(id) OVER (PARTITION BY job_id, kind ORDER BY id) AS before FROM job_sheets WHERE kind IN ('tape', 'aim')) chain
     WHERE chain.id = job_sheets.id;
 
+-- A correction considered becomes an option of one part.
+UPDATE corrections SET entry = jsonb_build_object('parts', jsonb_build_array(jsonb_build_object('correction', entry)));
+
 DROP TABLE loads;
 DROP TABLE aims;
 ALTER TABLE jobs DROP COLUMN rolled_and_bounced, DROP COLUMN conditions;

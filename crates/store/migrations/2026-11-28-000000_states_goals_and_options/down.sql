@@ -56,6 +56,12 @@ INSERT INTO aims (shop_id, job_id, entry, recorded_by, recorded_at, withdrawn_at
            recorded_by, recorded_at, withdrawn_at
     FROM job_sheets WHERE kind = 'aim' AND entry -> 'goals' -> 0 ->> 'kind' <> 'mark' ORDER BY id;
 
+-- Half of what was chosen together must not be taken for the whole of it: such options come off the list.
+UPDATE fittings SET withdrawn_at = COALESCE(withdrawn_at, now()) WHERE correction_id IN
+    (SELECT id FROM corrections WHERE jsonb_array_length(entry -> 'parts') > 1);
+UPDATE corrections SET withdrawn_at = COALESCE(withdrawn_at, now()) WHERE jsonb_array_length(entry -> 'parts') > 1;
+UPDATE corrections SET entry = entry -> 'parts' -> 0 -> 'correction';
+
 UPDATE job_sheets SET follows = NULL WHERE kind IN ('tape', 'aim');
 DELETE FROM job_sheets WHERE kind IN ('tape', 'aim');
 DELETE FROM readings WHERE load_state NOT IN ('empty', 'loaded');

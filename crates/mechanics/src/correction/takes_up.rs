@@ -1,0 +1,16 @@
+//! What a correction takes up, of which a corner has room for one.
+
+/// What a correction takes up at a corner: two that take up the same there do not go together.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum TakesUp {
+    /// The main spring: one change of it a corner.
+    MainSpring,
+    /// The seat between spring and axle: one block, never two on top of each other.
+    Seat,
+    /// The bump stop's place.
+    Stop,
+    /// The place of a helper over or beside the axle.
+    Helper,
+    /// The sway bar's.
+    Bar,
+}

@@ -1,0 +1,114 @@
+//! An option's form beside its part: what it goes together with, what it is called, how it is set in each case.
+
+use wise_badger_casework::entry::{CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, WhenEntry};
+use wise_badger_casework::words::Word as _;
+use wise_badger_mechanics::correction::{Takes, TakesUp, not_together};
+use wise_badger_store::CorrectionId;
+use wise_badger_store::job_file::JobFile;
+
+use super::{check as check_part, correction_name};
+use crate::form::{Field, Sheet};
+use crate::view::{Units, sentence, state_of, typed_text};
+
+/// Longest name of an option.
+const LONGEST_NAME: usize = 60;
+
+/// Every state and case that something may be set in, with its word and what it is called.
+fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
+    let found = file.work.found();
+    let states =
+        found.states().map(|state| (WhenEntry::State(state), format!("set_{}", state.word()), sentence(state_of(found, state))));
+    let cases =
+        file.work.cases().iter().map(|case| (WhenEntry::Case(case.key), format!("set_case_{}", case.key), case.name.clone()));
+    states.chain(cases).collect()
+}
+
+/// A field for each state and case.
+pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
+    whens(file).into_iter().map(|(_, name, called)| sheet.length_field(&name, &called)).collect()
+}
+
+/// Reads the form; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
+    let correction = check_part(sheet, file.case().intake.class);
+    let name = sheet.text("option_name").to_owned();
+    if name.chars().count() > LONGEST_NAME {
+        sheet.refuse("option_name", format!("Keep it under {LONGEST_NAME} characters."));
+    }
+    let mut parts = together_with(sheet, file)?;
+    let correction = correction?;
+    let settings = settings(sheet, file, &correction);
+    parts.push(PartEntry { correction, settings });
+    if parts.len() > MOST_PARTS {
+        sheet.refuse("with", format!("An option has at most {MOST_PARTS} parts; put this one by itself."));
+    }
+    let entry = OptionEntry { name, parts };
+    refuse_what_does_not_go_together(sheet, file, &entry);
+    sheet.is_sound().then_some(entry)
+}
+
+/// The parts that it goes together with.
+fn together_with(sheet: &mut Sheet, file: &JobFile) -> Option<Vec<PartEntry>> {
+    let picked = sheet.text("with").to_owned();
+    if picked.is_empty() {
+        return Some(Vec::new());
+    }
+    let id = picked.parse::<i64>().ok().map(CorrectionId);
+    let place = id.and_then(|id| file.considered.iter().position(|considered| *considered == id));
+    let parts = place.and_then(|place| file.case().options.get(place)).map(|option| option.parts.clone());
+    if parts.is_none() {
+        sheet.refuse("with", "That option is no longer on the list; pick whether this goes by itself.");
+    }
+    parts
+}
+
+fn settings(sheet: &mut Sheet, file: &JobFile, correction: &CorrectionEntry) -> Vec<SettingEntry> {
+    let told: Vec<_> = whens(file).into_iter().filter(|(_, name, _)| sheet.is_filled(name)).collect();
+    let figure = correction.row.set_by_case.and_then(|name| correction.row.figures.iter().find(|figure| figure.name == name));
+    let Some(Takes::Within(bound)) = figure.map(|figure| figure.takes) else {
+        for (_, name, _) in told {
+            sheet.refuse(&name, "This part has nothing that is set by case; clear it.");
+        }
+        return Vec::new();
+    };
+    let setting = |(when, name, _): (WhenEntry, String, String)| {
+        let typed = if bound.least < 0.0 { sheet.signed_length(&name) } else { sheet.length(&name) };
+        let value = sheet.within(&name, "It", typed?, &bound)?;
+        Some(SettingEntry { when, value })
+    };
+    told.into_iter().filter_map(setting).collect()
+}
+
+/// Two parts that take up the same at a corner are told apart by their names.
+fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &OptionEntry) {
+    let Some(clash) = entry.corrections(None).and_then(|parts| not_together(&parts)) else { return };
+    let (class, units) = (file.case().intake.class, sheet.units());
+    let name =
+        |place: usize| entry.parts.get(place).map(|part| correction_name(&part.correction, class, units)).unwrap_or_default();
+    let why = match clash.of {
+        TakesUp::MainSpring => "each corner has one main spring, and one change of it",
+        TakesUp::Seat => "blocks are never stacked: one block in place of the other",
+        TakesUp::Stop => "each corner has one stop's place",
+        TakesUp::Helper => "each corner takes one helper",
+        TakesUp::Bar => "each axle takes one sway bar",
+    };
+    sheet.refuse("with", format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)));
+}
+
+/// How the parts of an option are set otherwise, a line each.
+pub(crate) fn setting_words(entry: &OptionEntry, file: &JobFile, units: Units) -> Vec<String> {
+    let class = file.case().intake.class;
+    let whens = whens(file);
+    let called = |when: WhenEntry| {
+        let of = whens.iter().find(|(of, ..)| *of == when);
+        of.map_or_else(|| "a case that is no longer there".to_owned(), |(_, _, called)| called.clone())
+    };
+    let of_part = |part: &PartEntry| {
+        let name = correction_name(&part.correction, class, units);
+        let line = |setting: &SettingEntry| {
+            format!("{name}, set for {}: {} {}", called(setting.when), typed_text(&setting.value, units), units.length_name())
+        };
+        part.settings.iter().map(line).collect::<Vec<_>>()
+    };
+    entry.parts.iter().flat_map(of_part).collect()
+}
