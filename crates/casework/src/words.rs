@@ -30,8 +30,12 @@ impl Word for VehicleClass {
     const WHAT: &'static str = "vehicle class";
     const WORDS: &'static [(Self, &'static str)] = &[
         (VehicleClass::HalfTonPickup, "half_ton_pickup"),
+        (VehicleClass::MidSizePickup, "mid_size_pickup"),
+        (VehicleClass::ThreeQuarterTonPickup, "three_quarter_ton_pickup"),
         (VehicleClass::OneTonPickup, "one_ton_pickup"),
         (VehicleClass::Flatbed, "flatbed"),
+        (VehicleClass::ServiceBody, "service_body"),
+        (VehicleClass::Wagon, "wagon"),
         (VehicleClass::Van, "van"),
         (VehicleClass::BoxTruck, "box_truck"),
         (VehicleClass::Motorhome, "motorhome"),

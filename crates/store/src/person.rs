@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 
 use crate::schema::{people, shops};
+use crate::shop::Shop;
 use crate::{PersonId, ShopId, StoreError};
 
 /// Somebody who works in a shop.
@@ -53,12 +54,12 @@ pub fn find(connection: &mut PgConnection, shop: ShopId, person: PersonId) -> Re
 }
 
 /// One of a shop's people, with the shop's name.
-pub fn working(connection: &mut PgConnection, shop: ShopId, person: PersonId) -> Result<(Person, String), StoreError> {
+pub fn working(connection: &mut PgConnection, shop: ShopId, person: PersonId) -> Result<(Person, Shop), StoreError> {
     let found = people::table
         .inner_join(shops::table.on(shops::id.eq(people::shop_id)))
         .filter(people::shop_id.eq(shop))
         .filter(people::id.eq(person))
-        .select((Person::as_select(), shops::name));
+        .select((Person::as_select(), Shop::as_select()));
     found.first(connection).optional()?.ok_or(StoreError::NotFound("person"))
 }
 

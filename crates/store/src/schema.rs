@@ -152,6 +152,7 @@ diesel::table! {
         id -> Int8,
         name -> Text,
         created_at -> Timestamptz,
+        currency -> Text,
     }
 }
 

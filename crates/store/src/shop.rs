@@ -1,17 +1,27 @@
 //! Shops.
 
 use diesel::prelude::*;
+use serde::{Deserialize, Serialize};
+use wise_badger_casework::entry::Currency;
 
 use crate::schema::shops;
 use crate::{ShopId, StoreError};
 
 /// A shop.
-#[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
+#[derive(Debug, Clone, PartialEq, Queryable, Selectable, Serialize, Deserialize)]
 pub struct Shop {
     /// Its key.
     pub id: ShopId,
     /// What it is called.
     pub name: String,
+    currency: String,
+}
+
+impl Shop {
+    /// The currency it reckons in.
+    pub fn currency(&self) -> Currency {
+        serde_json::from_value(self.currency.clone().into()).unwrap_or_default()
+    }
 }
 
 /// Waits until nobody else opens a shop, and lets nobody until the transaction ends: two programs that start at once must not both

@@ -21,10 +21,10 @@ pub(crate) struct Shell {
 
 impl Shell {
     pub(crate) fn new(worker: &Worker, title: impl Into<String>, here: impl Into<String>) -> Self {
-        let Units { length, weight } = worker.units();
+        let Units { length, weight, .. } = worker.units();
         Shell {
             title: title.into(),
-            shop: worker.shop.clone(),
+            shop: worker.shop.name.clone(),
             person: worker.person.name.clone(),
             person_key: worker.person.id.0,
             trade: worker.person.trade.clone(),

@@ -65,7 +65,7 @@ pub(crate) fn stance(file: &JobFile, shown: &Shown, units: Units) -> Arc<StanceD
 mod tests {
     use chrono::Utc;
     use wise_badger_casework::case::Case;
-    use wise_badger_casework::entry::{Typed, UnitWord};
+    use wise_badger_casework::entry::{Currency, Typed, UnitWord};
     use wise_badger_casework::intake::Intake;
     use wise_badger_casework::survey::{RearWheels, VehicleClass};
     use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
@@ -129,8 +129,8 @@ mod tests {
         assert_eq!(lately(read(-3, "ours")).case().intake.label, "ours");
     }
 
-    const INCHES: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
-    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+    const INCHES: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds, currency: Currency::Usd };
+    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms, currency: Currency::Usd };
 
     #[test]
     fn a_stance_is_drawn_again_only_where_the_job_the_units_or_what_is_shown_beside_it_are_otherwise() {

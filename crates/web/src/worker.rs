@@ -8,6 +8,7 @@ use actix_web::{FromRequest, HttpRequest};
 use serde::{Deserialize, Serialize};
 use wise_badger_store::ShopId;
 use wise_badger_store::person::Person;
+use wise_badger_store::shop::Shop;
 
 use crate::error::WebError;
 use crate::log;
@@ -22,7 +23,7 @@ pub(crate) const WORKER: &str = "worker";
 #[derive(Debug, Clone, Serialize, Deserialize)]
 pub(crate) struct Worker {
     pub(crate) person: Person,
-    pub(crate) shop: String,
+    pub(crate) shop: Shop,
 }
 
 impl Worker {
@@ -31,7 +32,7 @@ impl Worker {
     }
 
     pub(crate) fn units(&self) -> Units {
-        Units { length: self.person.length_unit(), weight: self.person.weight_unit() }
+        Units { length: self.person.length_unit(), weight: self.person.weight_unit(), currency: self.shop.currency() }
     }
 
     /// Makes this session theirs.

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
-use crate::survey::{Complaint, Ends, Modification, VehicleFacts};
+use crate::survey::{Complaint, Ends, Modification, SpringKind, VehicleFacts};
 use crate::verdict::SoundHeight;
 
 /// One sheet, as typed. Nothing on it must be known.
@@ -13,9 +13,9 @@ pub struct IntakeSheetEntry {
     /// Which wheels drive it.
     pub driven: Option<DrivenWord>,
     /// What the front rests on.
-    pub front_spring: Option<SpringWord>,
+    pub front_spring: Option<SpringKind>,
     /// What the rear rests on.
-    pub rear_spring: Option<SpringWord>,
+    pub rear_spring: Option<SpringKind>,
     /// Whether the rear spring sits over its axle or under it.
     pub rear_spring_over: Option<bool>,
     /// Tyre sizes as they stand on the sidewall.
@@ -44,36 +44,90 @@ pub struct IntakeSheetEntry {
     pub complaint_words: String,
     /// The complaint as picked.
     pub complaints: Vec<Complaint>,
-    /// What it may cost, in words.
-    pub budget: String,
-    /// When it is wanted, in words.
-    pub wanted_by: String,
+    /// What it may cost.
+    pub budget: Option<MoneyEntry>,
+    /// What else was said of the price.
+    pub budget_words: String,
+    /// The day it is wanted.
+    pub wanted_by: Option<DayEntry>,
+    /// What else was said of when it is wanted.
+    pub wanted_words: String,
     /// Whether the customer will look after something that wants upkeep.
     pub upkeep: Option<bool>,
     /// Whether it must come off again.
     pub removable: Option<bool>,
     /// Ride or stability first.
     pub first: Option<FirstWord>,
-    /// Share of the time empty, usual and full, in hundredths.
-    pub shares: [Option<u8>; 3],
+    /// Share of the time that it spends in each load case.
+    pub shares: Vec<ShareEntry>,
     /// What was done to it before.
     pub modifications: Vec<ModificationEntry>,
     /// Whether somebody looked for earlier work and saw none.
     pub no_earlier_work: bool,
 }
 
-/// What an axle rests on.
+/// Money, as typed.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct MoneyEntry {
+    /// What was typed.
+    pub text: String,
+    /// In hundredths of the currency.
+    pub hundredths: i64,
+    /// The shop's currency when it was typed.
+    pub currency: Currency,
+}
+
+/// A currency that a shop reckons in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "UPPERCASE")]
+pub enum Currency {
+    /// Dollars of the United States.
+    #[default]
+    Usd,
+    /// Dollars of Canada.
+    Cad,
+    /// Pesos of Mexico.
+    Mxn,
+    /// Euros.
+    Eur,
+    /// Pounds sterling.
+    Gbp,
+    /// Dollars of Australia.
+    Aud,
+    /// Dollars of New Zealand.
+    Nzd,
+}
+
+/// A day, as typed.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct DayEntry {
+    /// What was typed.
+    pub text: String,
+    /// The day, as YYYY-MM-DD.
+    pub day: String,
+}
+
+/// How much of the time a vehicle spends in a load case.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct ShareEntry {
+    /// Which.
+    pub of: ShareOf,
+    /// In hundredths of the time.
+    pub percent: u8,
+}
+
+/// A load case that takes a share of the time.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "snake_case")]
-pub enum SpringWord {
-    /// Leaf springs.
-    Leaf,
-    /// Coil springs.
-    Coil,
-    /// Torsion bars, or a rubber torsion axle.
-    Torsion,
-    /// Air springs.
-    Air,
+pub enum ShareOf {
+    /// Empty.
+    Empty,
+    /// The usual load, while no case of the plan says which.
+    Usual,
+    /// Full, while no case of the plan says which.
+    Full,
+    /// A case of the load plan, by its key.
+    Case(u8),
 }
 
 /// Which wheels drive a vehicle.
@@ -112,11 +166,6 @@ pub struct ModificationEntry {
     pub size: Option<Typed>,
 }
 
-impl SpringWord {
-    /// Every one, in the order offered.
-    pub const ALL: [SpringWord; 4] = [SpringWord::Leaf, SpringWord::Coil, SpringWord::Torsion, SpringWord::Air];
-}
-
 impl IntakeSheetEntry {
     /// Lays what is known over the facts of the vehicle.
     pub fn complete(&self, vehicle: VehicleFacts) -> VehicleFacts {
@@ -128,6 +177,7 @@ impl IntakeSheetEntry {
             hitch_rating: force(&self.hitch_rating),
             rear_overhang: length(&self.rear_overhang),
             rear_track: length(&self.rear_track),
+            springs: Ends { front: self.front_spring, rear: self.rear_spring },
             rear_rate_when_sound: self.sound_rate.as_ref().map(Typed::rate),
             ..vehicle
         }

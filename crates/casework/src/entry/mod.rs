@@ -15,7 +15,9 @@ pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
-pub use intake_sheet::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord};
+pub use intake_sheet::{
+    Currency, DayEntry, DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, MoneyEntry, ShareEntry, ShareOf,
+};
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;

@@ -508,8 +508,11 @@ impl Predictor {
         at_the_rear.filter_map(|axle| Some((axle, forecast.stance.axle(&axle.name)?))).all(holds)
     }
 
-    /// Half-width of the height that leaf friction leaves open, on the rear axle where that is most.
+    /// Half-width of the height that leaf friction leaves open, on the rear axle where that is most; nothing but leaves has any.
     fn friction(&self, fitted: &Forecast, state: LoadState) -> Length {
+        if !self.survey.vehicle.rests_on_leaves() {
+            return Length::default();
+        }
         let share = LEAF_FRICTION * if self.survey.manner(state) == Manner::Rolled { ROLLED } else { 1.0 };
         let assumed = self.survey.vehicle.assumptions();
         let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);

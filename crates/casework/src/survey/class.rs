@@ -1,5 +1,6 @@
 //! What is assumed about a vehicle by its class until something is measured.
 
+use super::spring::SpringKind;
 use wise_badger_mechanics::units::{Force, Length, SpringRate, inches, pounds, pounds_per_inch};
 
 /// The kind of vehicle, for what is assumed and for how it is drawn.
@@ -7,8 +8,16 @@ use wise_badger_mechanics::units::{Force, Length, SpringRate, inches, pounds, po
 pub enum VehicleClass {
     /// A light pickup with a box.
     HalfTonPickup,
+    /// A smaller pickup with a box.
+    MidSizePickup,
+    /// A pickup between the light and the heavy one.
+    ThreeQuarterTonPickup,
     /// A heavy pickup with a box.
     OneTonPickup,
+    /// A heavy pickup chassis with a service body: boxes along both sides.
+    ServiceBody,
+    /// A wagon, on a frame of its own or not.
+    Wagon,
     /// A heavy pickup chassis with a flat deck.
     Flatbed,
     /// A panel van.
@@ -77,6 +86,8 @@ struct Usual {
     /// Axles of a trailer; 0 on everything else.
     trailer_axles: u8,
     rear_rate: f64,
+    /// The same on coils, where that is another.
+    on_coils: Option<f64>,
     /// Travel from empty at which an overload leaf begins to bear, and how many times stiffer the axle is past it, where known.
     second_stage: Option<(f64, Option<f64>)>,
     front_rate: f64,
@@ -87,11 +98,12 @@ struct Usual {
 }
 
 /// Every class, in the order it is offered.
-const CLASSES: [Usual; 9] = [
+const CLASSES: [Usual; 13] = [
     Usual {
         class: VehicleClass::HalfTonPickup,
         trailer_axles: 0,
         rear_rate: 370.0,
+        on_coils: None,
         second_stage: Some((4.0, None)),
         front_rate: 500.0,
         tyre_rate: [1450.0, 2900.0],
@@ -99,10 +111,36 @@ const CLASSES: [Usual; 9] = [
         kerb_front: 3000.0,
         kerb_rear: 2250.0,
     },
+    // Axle weights of the next two are from memory.
+    Usual {
+        class: VehicleClass::MidSizePickup,
+        trailer_axles: 0,
+        rear_rate: 280.0,
+        on_coils: None,
+        second_stage: None,
+        front_rate: 400.0,
+        tyre_rate: [1350.0, 2700.0],
+        unsprung: [400.0, 600.0],
+        kerb_front: 2500.0,
+        kerb_rear: 1800.0,
+    },
+    Usual {
+        class: VehicleClass::ThreeQuarterTonPickup,
+        trailer_axles: 0,
+        rear_rate: 550.0,
+        on_coils: Some(450.0),
+        second_stage: None,
+        front_rate: 600.0,
+        tyre_rate: [1800.0, 3600.0],
+        unsprung: [550.0, 800.0],
+        kerb_front: 3900.0,
+        kerb_rear: 2700.0,
+    },
     Usual {
         class: VehicleClass::OneTonPickup,
         trailer_axles: 0,
         rear_rate: 860.0,
+        on_coils: None,
         second_stage: Some((2.4, Some(2060.0 / 860.0))),
         front_rate: 710.0,
         tyre_rate: [2150.0, 4000.0],
@@ -114,6 +152,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::Flatbed,
         trailer_axles: 0,
         rear_rate: 860.0,
+        on_coils: None,
         second_stage: Some((2.4, Some(2060.0 / 860.0))),
         front_rate: 710.0,
         tyre_rate: [2150.0, 4000.0],
@@ -122,9 +161,35 @@ const CLASSES: [Usual; 9] = [
         kerb_rear: 3600.0,
     },
     Usual {
+        class: VehicleClass::ServiceBody,
+        trailer_axles: 0,
+        rear_rate: 860.0,
+        on_coils: None,
+        second_stage: Some((2.4, Some(2060.0 / 860.0))),
+        front_rate: 710.0,
+        tyre_rate: [2150.0, 4000.0],
+        unsprung: [650.0, 900.0],
+        kerb_front: 4300.0,
+        kerb_rear: 4500.0,
+    },
+    // Its axle weights are from memory.
+    Usual {
+        class: VehicleClass::Wagon,
+        trailer_axles: 0,
+        rear_rate: 280.0,
+        on_coils: None,
+        second_stage: None,
+        front_rate: 400.0,
+        tyre_rate: [1350.0, 2700.0],
+        unsprung: [400.0, 600.0],
+        kerb_front: 2600.0,
+        kerb_rear: 2300.0,
+    },
+    Usual {
         class: VehicleClass::Van,
         trailer_axles: 0,
         rear_rate: 430.0,
+        on_coils: None,
         second_stage: None,
         front_rate: 590.0,
         tyre_rate: [1370.0, 2740.0],
@@ -136,6 +201,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::BoxTruck,
         trailer_axles: 0,
         rear_rate: 1600.0,
+        on_coils: None,
         second_stage: Some((2.0, Some(2.0))),
         front_rate: 1200.0,
         tyre_rate: [2150.0, 4000.0],
@@ -147,6 +213,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::Motorhome,
         trailer_axles: 0,
         rear_rate: 700.0,
+        on_coils: None,
         second_stage: None,
         front_rate: 700.0,
         tyre_rate: [2000.0, 4000.0],
@@ -159,6 +226,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::SingleTrailer,
         trailer_axles: 1,
         rear_rate: 1200.0,
+        on_coils: None,
         second_stage: None,
         front_rate: 0.0,
         tyre_rate: [1370.0, 2740.0],
@@ -170,6 +238,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::TandemTrailer,
         trailer_axles: 2,
         rear_rate: 2400.0,
+        on_coils: None,
         second_stage: None,
         front_rate: 0.0,
         tyre_rate: [1370.0, 2740.0],
@@ -181,6 +250,7 @@ const CLASSES: [Usual; 9] = [
         class: VehicleClass::TripleTrailer,
         trailer_axles: 3,
         rear_rate: 3600.0,
+        on_coils: None,
         second_stage: None,
         front_rate: 0.0,
         tyre_rate: [1370.0, 2740.0],
@@ -210,16 +280,19 @@ impl VehicleClass {
         self.usual().trailer_axles.max(1)
     }
 
-    /// What is assumed for the class with these rear wheels (common practice).
-    pub fn assumptions(self, wheels: RearWheels) -> ClassAssumptions {
+    /// What is assumed for the class with these rear wheels, on this kind of rear spring where that is known (common practice).
+    pub fn assumptions(self, wheels: RearWheels, rear_spring: Option<SpringKind>) -> ClassAssumptions {
         let usual = self.usual();
+        // Only a leaf pack has an overload leaf.
+        let second_stage = usual.second_stage.filter(|_| rear_spring.is_none_or(|rear| rear == SpringKind::Leaf));
+        let rear_rate = usual.on_coils.filter(|_| rear_spring == Some(SpringKind::Coil)).unwrap_or(usual.rear_rate);
         let of = |[single, dual]: [f64; 2]| if wheels == RearWheels::Dual { dual } else { single };
         let [front_tyre, _] = usual.tyre_rate;
         ClassAssumptions {
-            rear_rate: pounds_per_inch(usual.rear_rate),
+            rear_rate: pounds_per_inch(rear_rate),
             front_rate: pounds_per_inch(usual.front_rate),
-            second_stage_from: usual.second_stage.map(|(from, _)| inches(from)),
-            second_stage_times: usual.second_stage.and_then(|(_, times)| times),
+            second_stage_from: second_stage.map(|(from, _)| inches(from)),
+            second_stage_times: second_stage.and_then(|(_, times)| times),
             rear_axles: self.rear_axles(),
             rear_tyre_rate: pounds_per_inch(of(usual.tyre_rate)),
             front_tyre_rate: pounds_per_inch(front_tyre),

@@ -6,6 +6,7 @@ mod end;
 mod item;
 mod load;
 mod shelf;
+mod spring;
 mod state;
 mod vehicle;
 
@@ -15,6 +16,7 @@ pub use end::{End, Ends};
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};
+pub use spring::SpringKind;
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
 pub use vehicle::{Basis, Tandem, VehicleFacts, VehicleProblem};
 

@@ -6,6 +6,7 @@ use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inche
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::end::{End, Ends};
 use super::item::Item;
+use super::spring::SpringKind;
 use crate::bounds::{AXLE_SPREAD, WHEELBASE};
 
 /// Where a figure came from.
@@ -62,6 +63,8 @@ pub struct VehicleFacts {
     pub rear_track: Option<Length>,
     /// What all rear springs together should have when sound, where the maker or the spring's own sheet says.
     pub rear_rate_when_sound: Option<SpringRate>,
+    /// What either end rests on, where known.
+    pub springs: Ends<Option<SpringKind>>,
     /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
     pub rear_pack: Option<PackCurve>,
     /// What it always carries: part of its empty weight and of every height read.
@@ -127,6 +130,7 @@ impl VehicleFacts {
             rear_overhang: None,
             rear_track: None,
             rear_rate_when_sound: None,
+            springs: Ends::default(),
             rear_pack: None,
             always: Vec::new(),
         }
@@ -141,9 +145,14 @@ impl VehicleFacts {
         }
     }
 
+    /// Whether its rear rests on leaf packs, as far as anybody said: friction between leaves holds nothing else.
+    pub fn rests_on_leaves(&self) -> bool {
+        self.springs.rear.is_none_or(|rear| rear == SpringKind::Leaf)
+    }
+
     /// What is assumed for its class.
     pub fn assumptions(&self) -> ClassAssumptions {
-        self.class.assumptions(self.rear_wheels)
+        self.class.assumptions(self.rear_wheels, self.springs.rear)
     }
 
     /// How a trailer's axles stand, assumed where it is not known; `None` on everything else.

@@ -56,6 +56,14 @@ INSERT INTO aims (shop_id, job_id, entry, recorded_by, recorded_at, withdrawn_at
            recorded_by, recorded_at, withdrawn_at
     FROM job_sheets WHERE kind = 'aim' AND entry -> 'goals' -> 0 ->> 'kind' <> 'mark' ORDER BY id;
 
+ALTER TABLE shops DROP COLUMN currency;
+UPDATE job_sheets SET entry = entry - 'budget' - 'wanted_by' - 'budget_words' - 'wanted_words' - 'shares' || jsonb_build_object(
+        'budget', trim(COALESCE(entry -> 'budget' ->> 'text', '') || ' ' || COALESCE(entry ->> 'budget_words', '')),
+        'wanted_by', trim(COALESCE(entry -> 'wanted_by' ->> 'text', '') || ' ' || COALESCE(entry ->> 'wanted_words', '')),
+        'shares', (SELECT jsonb_agg(jsonb_path_query_first(entry, '$.shares[*] ? (@.of == $word).percent', jsonb_build_object('word', word)) ORDER BY place)
+                   FROM (VALUES (0, 'empty'), (1, 'usual'), (2, 'full')) named (place, word)))
+    WHERE kind = 'intake';
+
 -- Half of what was chosen together must not be taken for the whole of it: such options come off the list.
 UPDATE fittings SET withdrawn_at = COALESCE(withdrawn_at, now()) WHERE correction_id IN
     (SELECT id FROM corrections WHERE jsonb_array_length(entry -> 'parts') > 1);

@@ -47,6 +47,16 @@ UPDATE job_sheets SET follows = chain.before
 -- A correction considered becomes an option of one part.
 UPDATE corrections SET entry = jsonb_build_object('parts', jsonb_build_array(jsonb_build_object('correction', entry)));
 
+-- Wishes get types of their own; what was said in words stays in words.
+UPDATE job_sheets SET entry = entry - 'budget' - 'wanted_by' - 'shares' || jsonb_build_object(
+        'budget_words', COALESCE(entry ->> 'budget', ''),
+        'wanted_words', COALESCE(entry ->> 'wanted_by', ''),
+        'shares', (SELECT COALESCE(jsonb_agg(jsonb_build_object('of', word, 'percent', entry -> 'shares' -> place) ORDER BY place), '[]')
+                   FROM (VALUES (0, 'empty'), (1, 'usual'), (2, 'full')) named (place, word)
+                   WHERE jsonb_typeof(entry -> 'shares' -> place) = 'number'))
+    WHERE kind = 'intake';
+ALTER TABLE shops ADD COLUMN currency TEXT NOT NULL DEFAULT 'USD' CHECK (currency ~ '^[A-Z]{3}$');
+
 DROP TABLE loads;
 DROP TABLE aims;
 ALTER TABLE jobs DROP COLUMN rolled_and_bounced, DROP COLUMN conditions;

@@ -56,6 +56,13 @@ fn every_job_of_the_version_before_is_there_with_its_states_and_its_goals() {
         let first = file.case().aim.as_ref().map(|aim| aim.goals.len());
         assert!(first.is_none_or(|goals| goals == 1), "job {number}");
     }
+    let sixth = job(&store, 6);
+    assert_eq!(
+        (sixth.case().sheet.budget_words.as_str(), sixth.case().sheet.wanted_words.as_str()),
+        ("under two days' work", "first week of May")
+    );
+    assert_eq!(sixth.case().sheet.shares.iter().map(|share| share.percent).collect::<Vec<_>>(), [55, 30, 15]);
+    assert!(sixth.case().options.iter().all(|option| option.parts.len() == 1 && option.corrections(None).is_some()));
     let first = job(&store, 1);
     let Some(LoadEntry::Placed { weight, .. }) = first.case().tape.load() else { panic!("{:?}", first.case().tape) };
     assert_eq!(weight.text, "1,060");
@@ -84,7 +91,10 @@ fn down_again_the_version_before_finds_what_it_left() {
         diesel::sql_query(query).load::<Line>(connection).unwrap().into_iter().map(|row| row.line).collect()
     };
     let all = "SELECT job_id || ' ' || entry::text || ' ' || recorded_by || ' ' || recorded_at || coalesce(withdrawn_at::text, '') AS line
-               FROM (SELECT * FROM loads UNION ALL SELECT * FROM aims) both_of_them ORDER BY 1";
+               FROM (SELECT job_id, entry, recorded_by, recorded_at, withdrawn_at FROM loads
+                     UNION ALL SELECT job_id, entry, recorded_by, recorded_at, withdrawn_at FROM aims
+                     UNION ALL SELECT job_id, entry, recorded_by, recorded_at, withdrawn_at FROM corrections
+                     UNION ALL SELECT job_id, entry, recorded_by, recorded_at, withdrawn_at FROM job_sheets) all_of_them ORDER BY 1";
     let manners =
         "SELECT number || ' ' || rolled_and_bounced || coalesce(conditions ->> 'floor', '') AS line FROM jobs ORDER BY 1";
     let (before, manners_before) = (tell(&mut connection, all), tell(&mut connection, manners));

@@ -24,7 +24,7 @@ fn people_are_listed_by_name_and_known_only_in_their_shop() {
     assert_eq!(person::find(connection, person.shop_id, colleague.id).unwrap().trade, "Apprentice");
     assert!(matches!(person::find(connection, person.shop_id, stranger.id), Err(StoreError::NotFound("person"))));
     assert!(matches!(person::working(connection, person.shop_id, stranger.id), Err(StoreError::NotFound("person"))));
-    assert_eq!(person::working(connection, person.shop_id, person.id).unwrap().1, "Shop under test");
+    assert_eq!(person::working(connection, person.shop_id, person.id).unwrap().1.name, "Shop under test");
 }
 
 #[test]

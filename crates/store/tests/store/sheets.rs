@@ -4,7 +4,7 @@ use chrono::{TimeDelta, Utc};
 use wise_badger_casework::case::Case;
 use wise_badger_casework::entry::{
     CaseEntry, DriveEntry, DrivenWord, Felt, FindingEntry, IntakeSheetEntry, ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry,
-    LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, Typed, UnitWord,
+    LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, ShareEntry, ShareOf, Typed, UnitWord,
 };
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
@@ -74,7 +74,7 @@ fn each_kind_of_sheet_comes_back_as_it_was_written_and_the_one_before_stays() {
         complaints: vec![Complaint::Leans],
         sound_rear: Some(inches("22 1/2", 22.5)),
         modifications: vec![ModificationEntry { what: Modification::RearBlock, size: Some(inches("2", 2.0)) }],
-        shares: [Some(50), None, Some(10)],
+        shares: vec![ShareEntry { of: ShareOf::Empty, percent: 50 }, ShareEntry { of: ShareOf::Full, percent: 10 }],
         ..IntakeSheetEntry::default()
     };
     let drive = DriveEntry {

@@ -1,11 +1,12 @@
 //! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
 
 use wise_badger_casework::entry::{
-    AimSheet, CaseEntry, CorrectionEntry, DrivenWord, FindingEntry, FirstWord, GoalEntry, IntakeSheetEntry, ItemEntry,
-    LiquidWord, LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, SpringWord, Typed, UnitWord,
+    AimSheet, CaseEntry, CorrectionEntry, Currency, DayEntry, DrivenWord, FindingEntry, FirstWord, GoalEntry, IntakeSheetEntry,
+    ItemEntry, LiquidWord, LoadEntry, LoadPlanEntry, LookOverEntry, MeasuredEntry, MoneyEntry, ShareEntry, ShareOf, Typed,
+    UnitWord,
 };
 use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
-use wise_badger_casework::survey::{Complaint, VehicleClass};
+use wise_badger_casework::survey::{Complaint, SpringKind, VehicleClass};
 use wise_badger_mechanics::correction::added_leaf;
 use wise_badger_mechanics::tape::{Datum, WeightUnit, parse_volume};
 use wise_badger_mechanics::units::InShopUnits;
@@ -94,8 +95,8 @@ fn plan() -> Result<LoadPlanEntry, DemoError> {
 fn asked() -> Result<IntakeSheetEntry, DemoError> {
     Ok(IntakeSheetEntry {
         driven: Some(DrivenWord::All),
-        front_spring: Some(SpringWord::Coil),
-        rear_spring: Some(SpringWord::Leaf),
+        front_spring: Some(SpringKind::Coil),
+        rear_spring: Some(SpringKind::Leaf),
         rear_spring_over: Some(true),
         front_tyre: "LT275/70R18".to_owned(),
         rear_tyre: "LT275/70R18".to_owned(),
@@ -108,12 +109,19 @@ fn asked() -> Result<IntakeSheetEntry, DemoError> {
         complaint_words: "Squats and leans to the driver's side once the camper is in; people flash their lights at us."
             .to_owned(),
         complaints: vec![Complaint::LowLoaded, Complaint::Leans, Complaint::LightsHigh],
-        budget: "under two days' work".to_owned(),
-        wanted_by: "first week of May".to_owned(),
+        budget: Some(MoneyEntry { text: "1,400".to_owned(), hundredths: 140_000, currency: Currency::Usd }),
+        budget_words: "under two days' work".to_owned(),
+        wanted_by: Some(DayEntry { text: "5/7/2027".to_owned(), day: "2027-05-07".to_owned() }),
+        wanted_words: String::new(),
         upkeep: Some(false),
         removable: Some(false),
         first: Some(FirstWord::Stability),
-        shares: [Some(55), Some(30), Some(15)],
+        shares: vec![
+            ShareEntry { of: ShareOf::Empty, percent: 55 },
+            ShareEntry { of: ShareOf::Case(USUAL), percent: 30 },
+            ShareEntry { of: ShareOf::Case(FULL), percent: 10 },
+            ShareEntry { of: ShareOf::Case(TOWING), percent: 5 },
+        ],
         no_earlier_work: true,
         ..IntakeSheetEntry::default()
     })

@@ -70,7 +70,10 @@ fn two_axles(class: VehicleClass, wheelbase: f64) -> Outline {
     // Top edge from nose to tail, then the heights of sill and tail.
     let cab = wheelbase * 0.62;
     let (upper, windows, seams, sill) = match class {
-        VehicleClass::HalfTonPickup | VehicleClass::OneTonPickup => (
+        VehicleClass::HalfTonPickup
+        | VehicleClass::MidSizePickup
+        | VehicleClass::ThreeQuarterTonPickup
+        | VehicleClass::OneTonPickup => (
             vec![
                 (-37.0, 24.0),
                 (-38.0, 38.0),
@@ -108,6 +111,47 @@ fn two_axles(class: VehicleClass, wheelbase: f64) -> Outline {
             vec![vec![(21.0, 53.0), (38.0, 71.0), (cab - 11.0, 72.0), (cab - 9.0, 53.0)]],
             vec![[(cab - 6.0, 22.0), (cab - 6.0, 44.0)], [(cab + 4.0, 41.0), (wheelbase + 52.0, 41.0)]],
             21.0,
+        ),
+        VehicleClass::ServiceBody => (
+            vec![
+                (-37.0, 24.0),
+                (-38.0, 38.0),
+                (-35.0, 47.0),
+                (14.0, 51.0),
+                (36.0, 75.0),
+                (cab - 8.0, 76.0),
+                (cab - 4.0, 42.0),
+                (cab + 1.0, 42.0),
+                (cab + 1.0, 66.0),
+                (wheelbase + 48.0, 66.0),
+                (wheelbase + 48.0, 24.0),
+            ],
+            vec![vec![(21.0, 53.0), (38.0, 71.0), (cab - 11.0, 72.0), (cab - 9.0, 53.0)]],
+            vec![
+                [(cab + 20.0, 26.0), (cab + 20.0, 66.0)],
+                [(wheelbase + 24.0, 26.0), (wheelbase + 24.0, 66.0)],
+                [(cab + 20.0, 56.0), (wheelbase + 24.0, 56.0)],
+            ],
+            21.0,
+        ),
+        VehicleClass::Wagon => (
+            vec![
+                (-36.0, 23.0),
+                (-37.0, 37.0),
+                (-33.0, 45.0),
+                (12.0, 49.0),
+                (36.0, 72.0),
+                (wheelbase + 20.0, 74.0),
+                (wheelbase + 36.0, 50.0),
+                (wheelbase + 38.0, 23.0),
+            ],
+            vec![
+                vec![(20.0, 51.0), (38.0, 68.5), (0.5 * wheelbase, 69.0), (0.5 * wheelbase, 51.0)],
+                vec![(0.54 * wheelbase, 51.0), (0.54 * wheelbase, 69.0), (0.8 * wheelbase, 69.5), (0.8 * wheelbase, 51.0)],
+                vec![(0.86 * wheelbase, 51.0), (0.86 * wheelbase, 69.5), (wheelbase + 18.0, 70.0), (wheelbase + 30.0, 51.0)],
+            ],
+            vec![[(0.52 * wheelbase, 23.0), (0.52 * wheelbase, 51.0)], [(0.83 * wheelbase, 30.0), (0.83 * wheelbase, 51.0)]],
+            20.0,
         ),
         VehicleClass::Van => (
             vec![

@@ -1,8 +1,11 @@
 //! The intake sheet's form: springs, wheels, what the customer wants, what was done before.
 
+use chrono::NaiveDate;
 use wise_badger_casework::bounds::{OVERHANG, RIDE_HEIGHT, WHEEL_TRACK};
-use wise_badger_casework::entry::{DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, SpringWord, Typed};
-use wise_badger_casework::survey::{Complaint, Modification};
+use wise_badger_casework::entry::{
+    DayEntry, DrivenWord, FirstWord, IntakeSheetEntry, LoadPlanEntry, ModificationEntry, MoneyEntry, ShareEntry, ShareOf, Typed,
+};
+use wise_badger_casework::survey::{Complaint, Modification, SpringKind};
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::tape::TyreSize;
 
@@ -12,8 +15,25 @@ use crate::view::Units;
 
 /// Longest answer in words.
 const LONGEST_WORDS: usize = 300;
-/// Names of the shares of time, in order.
-pub(crate) const SHARES: [&str; 3] = ["share_empty", "share_usual", "share_full"];
+/// Name of the field of a share of the time.
+pub(crate) fn share_field(of: ShareOf) -> String {
+    match of {
+        ShareOf::Empty => "share_empty".to_owned(),
+        ShareOf::Usual => "share_usual".to_owned(),
+        ShareOf::Full => "share_full".to_owned(),
+        ShareOf::Case(key) => format!("share_case_{key}"),
+    }
+}
+
+/// What the time is shared between: the cases of the plan, or the usual and the full load while there is none.
+pub(crate) fn shared_between(plan: Option<&LoadPlanEntry>) -> Vec<(ShareOf, String)> {
+    let planned = plan.into_iter().flat_map(|plan| &plan.cases).map(|case| (ShareOf::Case(case.key), case.name.clone()));
+    let planned: Vec<_> = planned.collect();
+    let unplanned = || vec![(ShareOf::Usual, "Usual load".to_owned()), (ShareOf::Full, "Full".to_owned())];
+    let loaded = if planned.is_empty() { unplanned() } else { planned };
+    std::iter::once((ShareOf::Empty, "Empty".to_owned())).chain(loaded).collect()
+}
+
 /// The form as it stands for a sheet on file.
 pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
     let mut sheet = Sheet::blank(units);
@@ -30,8 +50,8 @@ pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
         ("front_tyre", &entry.front_tyre),
         ("rear_tyre", &entry.rear_tyre),
         ("complaint_words", &entry.complaint_words),
-        ("budget", &entry.budget),
-        ("wanted_by", &entry.wanted_by),
+        ("budget_words", &entry.budget_words),
+        ("wanted_words", &entry.wanted_words),
     ] {
         sheet.set(name, text.clone());
     }
@@ -40,8 +60,10 @@ pub(crate) fn on_file(units: Units, entry: &IntakeSheetEntry) -> Sheet {
             sheet.set_typed(name, typed);
         }
     }
-    for (name, share) in SHARES.into_iter().zip(entry.shares) {
-        sheet.set(name, share.map(|share| share.to_string()).unwrap_or_default());
+    sheet.set("budget", entry.budget.as_ref().map(|money| money.text.clone()).unwrap_or_default());
+    sheet.set("wanted_by", entry.wanted_by.as_ref().map(|day| day.text.clone()).unwrap_or_default());
+    for share in &entry.shares {
+        sheet.set(&share_field(share.of), share.percent.to_string());
     }
     entry.complaints.iter().for_each(|complaint| sheet.set(&complaint_field(*complaint), "yes"));
     for done in &entry.modifications {
@@ -83,7 +105,7 @@ pub(crate) fn size_field(what: Modification) -> String {
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
+pub(crate) fn check(sheet: &mut Sheet, plan: Option<&LoadPlanEntry>) -> Option<IntakeSheetEntry> {
     let complaints = Complaint::ALL.into_iter().filter(|complaint| sheet.is_filled(&complaint_field(*complaint))).collect();
     let done = Modification::ALL.into_iter().filter(|what| sheet.is_filled(&modification_field(*what)));
     let done: Vec<Modification> = done.collect();
@@ -93,7 +115,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
     if no_earlier_work && !modifications.is_empty() {
         sheet.refuse("no_earlier_work", "Earlier work is ticked as well; clear one of the two.");
     }
-    let spring = |text: &str| SpringWord::ALL.into_iter().find(|spring| word(*spring) == text);
+    let spring = |text: &str| SpringKind::ALL.into_iter().find(|spring| word(*spring) == text);
     let answer = |text: &str| match text {
         "yes" => Some(true),
         "no" => Some(false),
@@ -121,12 +143,14 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<IntakeSheetEntry> {
         sound_rate: if sheet.is_filled("sound_rate") { sheet.rate("sound_rate") } else { None },
         complaint_words: words(sheet, "complaint_words"),
         complaints,
-        budget: words(sheet, "budget"),
-        wanted_by: words(sheet, "wanted_by"),
+        budget: money(sheet, "budget"),
+        budget_words: words(sheet, "budget_words"),
+        wanted_by: day(sheet, "wanted_by"),
+        wanted_words: words(sheet, "wanted_words"),
         upkeep: answer(sheet.text("upkeep")),
         removable: answer(sheet.text("removable")),
         first: [FirstWord::Ride, FirstWord::Stability].into_iter().find(|first| word(*first) == sheet.text("first")),
-        shares: shares(sheet),
+        shares: shares(sheet, plan),
         modifications,
         no_earlier_work,
     };
@@ -156,17 +180,59 @@ fn tyre(sheet: &mut Sheet, name: &str) -> String {
     text
 }
 
-fn shares(sheet: &mut Sheet) -> [Option<u8>; 3] {
-    let read = SHARES.map(|name| if sheet.is_filled(name) { sheet.number(name) } else { None });
-    for (name, share) in SHARES.into_iter().zip(read) {
-        if share.is_some_and(|share| !(0.0..=100.0).contains(&share)) {
-            sheet.refuse(name, "A share of the time is between 0 and 100 percent.");
+/// Money in the shop's currency: a sum with or without its sign, thousands set apart by commas.
+fn money(sheet: &mut Sheet, name: &str) -> Option<MoneyEntry> {
+    let text = sheet.text(name).to_owned();
+    if text.is_empty() {
+        return None;
+    }
+    let bare: String = text.chars().filter(|sign| !"$€£, ".contains(*sign)).collect();
+    let (whole, part) = bare.split_once('.').unwrap_or((&bare, ""));
+    let digits = |text: &str| !text.is_empty() && text.chars().all(|sign| sign.is_ascii_digit());
+    let sound = digits(whole) && whole.len() <= 9 && part.len() <= 2 && (part.is_empty() || digits(part));
+    let hundredths = || Some(100 * whole.parse::<i64>().ok()? + format!("{part:0<2}").parse::<i64>().ok()?);
+    match hundredths().filter(|_| sound) {
+        Some(hundredths) => Some(MoneyEntry { text, hundredths, currency: sheet.units().currency }),
+        None => {
+            sheet.refuse(name, format!("“{text}” is no sum of money; type one like 1,200, and words beside it."));
+            None
         }
     }
-    let total: f64 = read.into_iter().flatten().sum();
-    if read.iter().all(Option::is_some) && (total - 100.0).abs() > 1.0 {
-        sheet.refuse(SHARES[2], format!("The three shares make {total:.0}, not 100."));
+}
+
+/// A day, written month/day/year or year-month-day.
+fn day(sheet: &mut Sheet, name: &str) -> Option<DayEntry> {
+    let text = sheet.text(name).to_owned();
+    if text.is_empty() {
+        return None;
     }
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "between 0 and 100, or refused above")]
-    read.map(|share| share.map(|share| share.round().clamp(0.0, 100.0) as u8))
+    let read = ["%Y-%m-%d", "%m/%d/%Y"].into_iter().find_map(|way| NaiveDate::parse_from_str(&text, way).ok());
+    match read.filter(|day| (2000..2100).contains(&chrono::Datelike::year(day))) {
+        Some(day) => Some(DayEntry { text, day: day.format("%Y-%m-%d").to_string() }),
+        None => {
+            sheet.refuse(name, format!("“{text}” is no day; type one like 5/14/2027 or 2027-05-14, and words beside it."));
+            None
+        }
+    }
+}
+
+fn shares(sheet: &mut Sheet, plan: Option<&LoadPlanEntry>) -> Vec<ShareEntry> {
+    let (mut shares, mut total) = (Vec::new(), 0.0);
+    let between = shared_between(plan);
+    for (of, _) in &between {
+        let name = share_field(*of);
+        let Some(share) = (if sheet.is_filled(&name) { sheet.number(&name) } else { None }) else { continue };
+        if !(0.0..=100.0).contains(&share) {
+            sheet.refuse(&name, "A share of the time is between 0 and 100 percent.");
+        }
+        total += share;
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "between 0 and 100, or refused above")]
+        shares.push(ShareEntry { of: *of, percent: share.round().clamp(0.0, 100.0) as u8 });
+    }
+    let all = shares.len() == between.len();
+    if let Some((last, _)) = between.last().filter(|_| total > 101.0 || all && total < 99.0) {
+        let text = format!("The shares make {total:.0}, not 100.");
+        sheet.refuse(&share_field(*last), text);
+    }
+    shares
 }

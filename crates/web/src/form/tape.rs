@@ -1,10 +1,10 @@
 //! The tape forms: heights round the vehicle, and what was put on between the two states.
 
-use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, SpringWord, StateEntry, TapeSheetEntry, Typed};
+use wise_badger_casework::entry::{LoadEntry, LoadPlanEntry, StateEntry, TapeSheetEntry, Typed};
 use wise_badger_casework::intake::TapeManner;
 use wise_badger_casework::reading::{Phase, Place, Reading, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{End, LoadProblem, LoadState, Manner, Modification, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, LoadProblem, LoadState, Manner, Modification, SpringKind, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
@@ -48,14 +48,14 @@ pub(crate) fn further_places(file: &JobFile) -> impl Iterator<Item = Place> {
     let (class, sheet) = (file.case().intake.class, &file.case().sheet);
     let bags = sheet.modified().contains(&Modification::AirHelper);
     let [front, rear] = [sheet.front_spring, sheet.rear_spring];
-    let (coil, air) = (Some(SpringWord::Coil), Some(SpringWord::Air));
+    let (coil, air) = (Some(SpringKind::Coil), Some(SpringKind::Air));
     let there = move |place: &Place| match place {
         CoilFrontLeft | CoilFrontRight => front == coil,
         CoilRearLeft | CoilRearRight => rear == coil,
         BagFrontLeft | BagFrontRight => front == air,
         BagRearLeft | BagRearRight => bags || rear == air,
         PadFrontLeft | PadRearLeft | PadFrontRight | PadRearRight | ArchLeft | ArchRight => {
-            rear.is_none_or(|rear| rear == SpringWord::Leaf)
+            rear.is_none_or(|rear| rear == SpringKind::Leaf)
         }
         _ => true,
     };

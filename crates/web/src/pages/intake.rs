@@ -96,7 +96,7 @@ fn has_several_axles(word: &str) -> bool {
 
 fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
     let with = |wheels| {
-        let assumed = class.assumptions(wheels);
+        let assumed = class.assumptions(wheels, None);
         format!(
             "front {}, rear {}; rear springs {}",
             units.weight(assumed.kerb_front),

@@ -1,8 +1,8 @@
 //! The part of intake that asks beyond the vehicle itself.
 
-use wise_badger_casework::entry::{IntakeSheetEntry, SpringWord};
+use wise_badger_casework::entry::IntakeSheetEntry;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{Complaint, End, Modification};
+use wise_badger_casework::survey::{Complaint, End, Modification, SpringKind};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
@@ -11,10 +11,10 @@ use super::intake::intake_page;
 use super::job_form::JobForm;
 use super::{Hidden, Page, Refusal};
 use crate::error::WebError;
-use crate::form::intake_sheet::{self, SHARES, complaint_field, modification_field, size_field};
+use crate::form::intake_sheet::{self, complaint_field, modification_field, share_field, shared_between, size_field};
 use crate::form::{Field, Picks, Sheet, Tick};
 use crate::job_route::StageWords as _;
-use crate::view::intake::{complaint_name, modification_name, modification_size, spring_name};
+use crate::view::intake::{complaint_name, currency_name, modification_name, modification_size, spring_name};
 use crate::view::{Units, datum_name, sentence, support_name};
 use crate::worker::Worker;
 
@@ -24,8 +24,7 @@ pub(super) struct SheetForm {
     pub(super) complaint_words: String,
     pub(super) complaint_problem: String,
     pub(super) complaints: Vec<Tick>,
-    pub(super) budget: Field,
-    pub(super) wanted_by: Field,
+    pub(super) price: Vec<Field>,
     pub(super) wishes: Vec<Picks>,
     pub(super) shares: Vec<Field>,
     pub(super) springs: Vec<Picks>,
@@ -51,7 +50,7 @@ impl SheetForm {
         let trailer = class.is_trailer();
         let pick =
             |name: &str, label: &str, offered: &[(&'static str, &'static str)]| sheet.picks(name, label, offered.iter().copied());
-        let springs = SpringWord::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
+        let springs = SpringKind::ALL.map(|spring| (spring_name(spring), spring_name(spring)));
         let datum = file.case().measured.datum.map_or("measured as this job's heights are", |datum| datum_name(class, datum));
         let modification = |what: Modification| DoneBefore {
             tick: sheet.tick(modification_field(what), modification_name(what)),
@@ -94,7 +93,6 @@ impl SheetForm {
             );
             spring_picks.insert(1, pick("front_spring", &format!("{} on", sentence(front)), &springs));
         }
-        let share_names = ["Empty", "Usual load", "Full"];
         SheetForm {
             hidden: Hidden::new(sheet, file.job.revision),
             complaint_words: sheet.text("complaint_words").to_owned(),
@@ -103,14 +101,21 @@ impl SheetForm {
                 .into_iter()
                 .map(|complaint| sheet.tick(complaint_field(complaint), complaint_name(complaint)))
                 .collect(),
-            budget: sheet.text_field("budget", "It may cost"),
-            wanted_by: sheet.text_field("wanted_by", "Wanted by"),
+            price: vec![
+                sheet.number_field("budget", "It may cost", currency_name(sheet.units().currency)).hint("like 1,200"),
+                sheet.text_field("budget_words", "What else of the price").hint("like without paint"),
+                sheet.text_field("wanted_by", "Wanted by").hint("a day, like 5/14/2027"),
+                sheet.text_field("wanted_words", "What else of when").hint("like before the fair"),
+            ],
             wishes: vec![
                 pick("first", "First comes", &[("ride", "the ride"), ("stability", "stability under load")]),
                 pick("upkeep", "Will look after something that wants upkeep", &YES_OR_NO),
                 pick("removable", "Must come off again", &YES_OR_NO),
             ],
-            shares: SHARES.into_iter().zip(share_names).map(|(name, label)| sheet.number_field(name, label, "%")).collect(),
+            shares: shared_between(file.case().plan.as_ref())
+                .into_iter()
+                .map(|(of, label)| sheet.number_field(&share_field(of), &label, "%"))
+                .collect(),
             springs: spring_picks,
             measures,
             wheels,
@@ -133,8 +138,8 @@ impl JobForm for IntakeSheetForm {
         intake_sheet::on_file(units, &file.case().sheet)
     }
 
-    fn check(sheet: &mut Sheet, _file: &JobFile) -> Option<IntakeSheetEntry> {
-        intake_sheet::check(sheet)
+    fn check(sheet: &mut Sheet, file: &JobFile) -> Option<IntakeSheetEntry> {
+        intake_sheet::check(sheet, file.case().plan.as_ref())
     }
 
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &IntakeSheetEntry) -> Result<(), StoreError> {

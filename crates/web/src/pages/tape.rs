@@ -2,10 +2,9 @@
 
 use actix_web::http::StatusCode;
 use askama::Template;
-use wise_badger_casework::entry::SpringWord;
 use wise_badger_casework::reading::{Phase, Place, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{LoadState, VehicleClass};
+use wise_badger_casework::survey::{LoadState, SpringKind, VehicleClass};
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
@@ -198,7 +197,7 @@ fn not_converted(file: &JobFile) -> String {
 fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
     let class = file.case().intake.class;
     let units = sheet.units();
-    let leaves = file.case().sheet.rear_spring.is_none_or(|rear| rear == SpringWord::Leaf);
+    let leaves = file.case().sheet.rear_spring.is_none_or(|rear| rear == SpringKind::Leaf);
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
         match place.kind() {

@@ -51,6 +51,7 @@ impl Question {
 
 pub(crate) async fn show(worker: Worker, question: Query<Question>) -> Result<Json<Understood>, WebError> {
     let bare = Units {
+        currency: worker.units().currency,
         length: if question.length_unit == "mm" { LengthUnit::Millimetres } else { LengthUnit::Inches },
         weight: if question.weight_unit == "kg" { WeightUnit::Kilograms } else { WeightUnit::Pounds },
     };

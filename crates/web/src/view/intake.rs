@@ -1,7 +1,7 @@
 //! What intake still has to ask, and the words of its picks.
 
-use wise_badger_casework::entry::SpringWord;
-use wise_badger_casework::survey::{Complaint, Modification};
+use wise_badger_casework::entry::Currency;
+use wise_badger_casework::survey::{Complaint, Modification, SpringKind};
 use wise_badger_store::job_file::JobFile;
 
 pub(crate) fn complaint_name(complaint: Complaint) -> &'static str {
@@ -41,12 +41,25 @@ pub(crate) fn modification_size(what: Modification) -> &'static str {
     }
 }
 
-pub(crate) fn spring_name(spring: SpringWord) -> &'static str {
+/// A currency as its sums are marked.
+pub(crate) fn currency_name(currency: Currency) -> &'static str {
+    match currency {
+        Currency::Usd => "US$",
+        Currency::Cad => "CA$",
+        Currency::Mxn => "MX$",
+        Currency::Eur => "€",
+        Currency::Gbp => "£",
+        Currency::Aud => "AU$",
+        Currency::Nzd => "NZ$",
+    }
+}
+
+pub(crate) fn spring_name(spring: SpringKind) -> &'static str {
     match spring {
-        SpringWord::Leaf => "leaf",
-        SpringWord::Coil => "coil",
-        SpringWord::Torsion => "torsion",
-        SpringWord::Air => "air",
+        SpringKind::Leaf => "leaf",
+        SpringKind::Coil => "coil",
+        SpringKind::Torsion => "torsion",
+        SpringKind::Air => "air",
     }
 }
 
@@ -64,7 +77,7 @@ pub(crate) fn questions(file: &JobFile) -> Vec<&'static str> {
         (file.case().plan.is_none(), "What is always aboard, and what sometimes?"),
         (sheet.rear_spring.is_none(), "What does the rear rest on: leaf, coil, torsion or air?"),
         (
-            sheet.rear_spring == Some(SpringWord::Leaf) && sheet.rear_spring_over.is_none(),
+            sheet.rear_spring == Some(SpringKind::Leaf) && sheet.rear_spring_over.is_none(),
             "Does the spring sit over the axle or under it?",
         ),
         (sheet.rear_tyre.is_empty(), "What size stands on the tires?"),
@@ -73,8 +86,8 @@ pub(crate) fn questions(file: &JobFile) -> Vec<&'static str> {
         (!trailer && sheet.hitch_rating.is_none() && tows(file), "What may press on the hitch?"),
         (sheet.modifications.is_empty() && !sheet.no_earlier_work, "Was anything done to it before?"),
         (sheet.first.is_none(), "Which comes first, ride or stability?"),
-        (sheet.shares.iter().all(Option::is_none), "How much of the time is it empty, at its usual load, full?"),
-        (sheet.wanted_by.is_empty(), "By when is it wanted?"),
+        (sheet.shares.is_empty(), "How much of the time is it empty, at its usual load, full?"),
+        (sheet.wanted_by.is_none() && sheet.wanted_words.is_empty(), "By when is it wanted?"),
     ];
     asked.into_iter().filter(|(open, _)| *open).map(|(_, question)| question).collect()
 }

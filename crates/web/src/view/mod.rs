@@ -19,7 +19,7 @@ pub(crate) use caution::caution_text;
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
-use wise_badger_casework::entry::{Typed, TypedIn, UnitWord};
+use wise_badger_casework::entry::{Currency, Typed, TypedIn, UnitWord};
 use wise_badger_casework::reading::Place;
 use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey, VehicleClass};
 use wise_badger_casework::verdict::Rated;
@@ -35,6 +35,8 @@ use wise_badger_mechanics::units::{
 pub(crate) struct Units {
     pub(crate) length: LengthUnit,
     pub(crate) weight: WeightUnit,
+    /// What the shop reckons in.
+    pub(crate) currency: Currency,
 }
 
 impl Units {
@@ -226,8 +228,12 @@ pub(crate) fn percent(share: f64) -> String {
 pub(crate) fn class_name(class: VehicleClass) -> &'static str {
     match class {
         VehicleClass::HalfTonPickup => "Pickup, half-ton",
+        VehicleClass::MidSizePickup => "Pickup, mid-size",
+        VehicleClass::ThreeQuarterTonPickup => "Pickup, three-quarter-ton",
         VehicleClass::OneTonPickup => "Pickup, one-ton",
         VehicleClass::Flatbed => "Flatbed",
+        VehicleClass::ServiceBody => "Service body",
+        VehicleClass::Wagon => "SUV or wagon",
         VehicleClass::Van => "Van",
         VehicleClass::BoxTruck => "Box truck",
         VehicleClass::Motorhome => "Motorhome or camper van",
@@ -365,8 +371,8 @@ mod tests {
     use super::*;
     use wise_badger_mechanics::units::metres;
 
-    const SHOP: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
-    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
+    const SHOP: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds, currency: Currency::Usd };
+    const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms, currency: Currency::Usd };
 
     #[test]
     fn a_prediction_promises_no_more_than_its_band() {

@@ -30,8 +30,11 @@ async fn what_cannot_be_is_said_beside_its_field_and_nothing_is_lost() {
         ("rear_track", "66 ft", "A wheel track is between"),
         ("sound_rear", "570", "Did you mean 570 mm?"),
         ("share_full", "130", "between 0 and 100"),
+        ("budget", "little", "“little” is no sum of money"),
+        ("wanted_by", "next week", "“next week” is no day"),
     ];
-    let values: Vec<(&str, &str)> = wrong.iter().map(|(name, text, _)| (*name, *text)).chain([("budget", "little")]).collect();
+    let values: Vec<(&str, &str)> =
+        wrong.iter().map(|(name, text, _)| (*name, *text)).chain([("budget_words", "no paint")]).collect();
     let refused = ada.send(&sheet.with(&values)).await;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
     for (name, text, said) in wrong {
@@ -39,7 +42,26 @@ async fn what_cannot_be_is_said_beside_its_field_and_nothing_is_lost() {
         assert_eq!(stands, text);
         assert!(problem.contains(said), "{name}: {problem}");
     }
-    assert_eq!(refused.field("budget").0, "little");
+    assert_eq!(refused.field("budget_words").0, "no paint");
+}
+
+#[tokio::test]
+async fn what_the_customer_wishes_is_kept_as_a_sum_a_day_and_shares_of_the_time() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/intake");
+    let sheet = async || ada.get(&path).await.form("form[action$='/intake/sheet']");
+    let wishes =
+        [("budget", "$1,250.50"), ("wanted_by", "5/14/2027"), ("share_empty", "60"), ("share_usual", "30"), ("share_full", "10")];
+    let saved = ada.send(&sheet().await.with(&wishes)).await;
+    assert_eq!(saved.status, StatusCode::OK, "{}", saved.text("main"));
+    for (name, text) in wishes {
+        assert_eq!(saved.field(name).0, text, "as typed");
+    }
+    let too_much = ada.send(&sheet().await.with(&[("share_full", "40")])).await;
+    assert!(too_much.field("share_full").1.contains("The shares make 130, not 100."), "{}", too_much.field("share_full").1);
+    let no_day = ada.send(&sheet().await.with(&[("wanted_by", "2/30/2027")])).await;
+    assert!(no_day.field("wanted_by").1.contains("is no day"), "{}", no_day.field("wanted_by").1);
 }
 
 #[tokio::test]

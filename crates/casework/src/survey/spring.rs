@@ -1,0 +1,22 @@
+//! What an axle rests on.
+
+use serde::{Deserialize, Serialize};
+
+/// What an axle rests on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum SpringKind {
+    /// Leaf springs.
+    Leaf,
+    /// Coil springs.
+    Coil,
+    /// Torsion bars, or a rubber torsion axle.
+    Torsion,
+    /// Air springs.
+    Air,
+}
+
+impl SpringKind {
+    /// Every one, in the order offered.
+    pub const ALL: [SpringKind; 4] = [SpringKind::Leaf, SpringKind::Coil, SpringKind::Torsion, SpringKind::Air];
+}
