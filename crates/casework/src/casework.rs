@@ -5,17 +5,20 @@ use std::sync::OnceLock;
 use wise_badger_mechanics::correction::{Correction, Work};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::Length;
+use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
 use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
 use crate::case::{Case, PlannedCase};
-use crate::entry::{BenchEntry, LoadPlanEntry, OptionEntry, TypedIn, WhenEntry};
+use crate::entry::{
+    BenchEntry, LoadPlanEntry, OptionEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
+};
+use crate::job_document::{JobDocument, ReadingContent};
 use crate::look_over::{Gate, LookOver};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::survey::{End, LoadState, Survey};
-use crate::verdict::{Overload, RateVerdict};
+use crate::verdict::{Overload, RateFigure, RateVerdict};
 
 /// Every screen of a job asks one of these, so that no two can disagree.
 #[derive(Debug)]
@@ -258,6 +261,41 @@ impl Casework {
     pub fn in_case(&self, place: usize, case: &PlannedCase) -> Result<CaseHeights, Unpredicted> {
         let parts = self.option_at(place, WhenEntry::Case(case.key)).unwrap_or_default();
         self.predictor().in_case(&case.survey, parts)
+    }
+
+    /// What would be promised of an option: what was worked out of it, with all that it was worked out from. `None` where nothing is
+    /// predicted of it.
+    pub fn promise(&self, place: usize, program: &str) -> Option<(PredictedHeights, PromiseEntry)> {
+        let option = self.case.options.get(place)?.clone();
+        let heights = PredictedHeights::of(self.predicted(place)?);
+        let rate = |figure: &RateFigure| PromisedRate { rate_n_per_m: figure.rate.si(), relative_sd: figure.relative_sd };
+        let promise = PromiseEntry {
+            program: program.to_owned(),
+            option,
+            marks: marks_of(&heights, self.found().states()),
+            rear_rate: self.rate().measured().map(rate),
+            inputs: serde_json::to_value(JobDocument::of(&self.case, None)).ok(),
+            price: None,
+        };
+        Some((heights, promise))
+    }
+
+    /// Whether what a promise was said from has been changed since: the vehicle, the readings before fitting, what is aboard.
+    pub fn has_changed_since(&self, promise: &PromiseEntry) -> bool {
+        let inputs = promise.inputs.clone().and_then(|inputs| serde_json::from_value::<JobDocument>(inputs).ok());
+        inputs.is_some_and(|then| {
+            let now = JobDocument::of(&self.case, None);
+            let found = |of: &JobDocument| -> Vec<ReadingContent> {
+                of.readings.iter().filter(|reading| reading.phase.0 == Phase::Found).cloned().collect()
+            };
+            let same = now.vehicle == then.vehicle
+                && now.datum == then.datum
+                && now.tape == then.tape
+                && now.load_plan == then.load_plan
+                && now.bench == then.bench
+                && found(&now) == found(&then);
+            !same
+        })
     }
 
     /// Whether an option holds a pack that was planned on a bench worked on since.

@@ -4,7 +4,7 @@
 //! ([`look_over`]); the rear rate with its uncertainty, which rating is passed and why it sags ([`verdict`]); where it will sit with a
 //! correction fitted, with a band ([`prediction`]); whether that meets the [`aim`]; and whether the tape agreed afterwards
 //! ([`proof`]). What people typed of all that is kept as they typed it ([`entry`], [`reading`], [`intake`]) and put together as a
-//! [`case`]; what follows from a case is worked out once ([`casework`]), and how far a job has come is its [`route`]. Every type
+//! [`case`], which goes abroad as a [`job_document`]; what follows from a case is worked out once ([`casework`]), and how far a job has come is its [`route`]. Every type
 //! that is one of a few has its word in one place ([`words`]).
 //!
 //! It speaks in codes, not sentences; it knows no SQL and no HTML. Physics is the mechanics crate's.
@@ -12,7 +12,7 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `bench`, `casework`, `route`.
+//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `job_document`, `bench`, `casework`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -52,6 +52,7 @@ pub mod case;
 pub mod casework;
 pub mod entry;
 pub mod intake;
+pub mod job_document;
 pub mod look_over;
 pub mod prediction;
 pub mod proof;

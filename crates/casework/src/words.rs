@@ -1,5 +1,8 @@
 //! The words that types go by on the wire and in the record: one list a type, in the order offered.
 
+use std::borrow::Cow;
+
+use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::de::Error as _;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 
@@ -89,6 +92,22 @@ impl<'de> Deserialize<'de> for LoadState {
         let text = String::deserialize(deserializer)?;
         LoadState::from_word(&text).ok_or_else(|| D::Error::custom(format!("“{text}” is no state of a vehicle")))
     }
+}
+
+impl JsonSchema for LoadState {
+    fn schema_name() -> Cow<'static, str> {
+        "LoadState".into()
+    }
+
+    fn json_schema(_: &mut SchemaGenerator) -> Schema {
+        words_schema::<LoadState>("A state that a vehicle was read in.")
+    }
+}
+
+/// The schema of a type that goes by one of a few words.
+pub(crate) fn words_schema<W: Word>(description: &str) -> Schema {
+    let words: Vec<&str> = W::WORDS.iter().map(|(_, word)| *word).collect();
+    json_schema!({ "description": description, "type": "string", "enum": words })
 }
 
 impl Word for Side {

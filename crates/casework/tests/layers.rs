@@ -19,6 +19,7 @@ const LAYERS: &[&str] = &[
     "reading",
     "intake",
     "case",
+    "job_document",
     "bench",
     "casework",
     "route",

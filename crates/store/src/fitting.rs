@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use wise_badger_casework::entry::PredictedHeights;
+use wise_badger_casework::entry::{PredictedHeights, PromiseEntry};
 
 use crate::change::{What, note};
 use crate::json::Json;
@@ -20,6 +20,8 @@ pub struct Fitting {
     pub correction_id: CorrectionId,
     /// The prediction as it stood.
     pub predicted: Json<PredictedHeights>,
+    /// What was promised, with all that it was said from; nothing of a choice made before that was recorded.
+    pub promise: Option<Json<PromiseEntry>>,
     /// Who chose.
     pub recorded_by: PersonId,
     /// When.
@@ -43,6 +45,7 @@ pub fn choose(
     job: JobId,
     correction: CorrectionId,
     predicted: &PredictedHeights,
+    promise: Option<&PromiseEntry>,
 ) -> Result<(), StoreError> {
     set_withdrawn(connection, person.shop_id, job)?;
     diesel::insert_into(fittings::table)
@@ -51,6 +54,7 @@ pub fn choose(
             fittings::job_id.eq(job),
             fittings::correction_id.eq(correction),
             fittings::predicted.eq(Json(predicted.clone())),
+            fittings::promise.eq(promise.cloned().map(Json)),
             fittings::recorded_by.eq(person.id),
         ))
         .execute(connection)?;

@@ -17,6 +17,7 @@ pub mod fitting;
 pub mod history;
 mod ids;
 pub mod job;
+pub mod job_document;
 pub mod job_file;
 pub mod job_list;
 pub mod job_record;

@@ -128,6 +128,41 @@ pub fn replace(
     Ok(())
 }
 
+/// Who took a reading and when, as far as that is known.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Taker {
+    /// The reading.
+    pub reading: Reading,
+    /// Who took it.
+    pub by: Option<PersonId>,
+    /// When.
+    pub at: Option<DateTime<Utc>>,
+}
+
+/// Says of the readings that stand on a job who took each and when, where that is known: for readings that come from elsewhere.
+pub fn set_takers(connection: &mut PgConnection, shop: ShopId, job: JobId, taken: &[Taker]) -> Result<(), StoreError> {
+    let mut rows = standing_rows(connection, shop, job)?;
+    for Taker { reading, by, at } in taken {
+        let same = |row: &Row| {
+            let spot = row.spot()?;
+            Ok::<_, StoreError>(spot == reading.spot && row.value()? == reading.value && row.datum == reading.datum.word())
+        };
+        let mut place = None;
+        for (index, row) in rows.iter().enumerate() {
+            if same(row)? {
+                place = Some(index);
+                break;
+            }
+        }
+        let Some(place) = place else { continue };
+        let row = rows.remove(place);
+        let (by, at) = (by.unwrap_or(row.taken_by), at.unwrap_or(row.taken_at));
+        let one = readings::table.filter(readings::shop_id.eq(shop)).filter(readings::id.eq(row.id));
+        diesel::update(one).set((readings::taken_by.eq(by), readings::taken_at.eq(at))).execute(connection)?;
+    }
+    Ok(())
+}
+
 /// A reading that was corrected, and stays on record.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Withdrawn {

@@ -1,12 +1,14 @@
 //! Saving one form of a job: all of it or nothing, once, and never over what somebody else saved.
 
+use chrono::Utc;
 use diesel::PgConnection;
 use wise_badger_casework::intake::Intake;
+use wise_badger_casework::job_document::JobDocument;
 
 use crate::job::{self, Closed};
 use crate::person::Person;
 use crate::submission::{self, Claim, Made, Sending};
-use crate::{JobId, JobNumber, StoreError};
+use crate::{JobId, JobNumber, StoreError, job_document};
 
 /// Saves one form of a job. To be run in a transaction of its own.
 ///
@@ -50,6 +52,29 @@ pub fn add(
     }
     job::must_be_open(connection, person.shop_id, job)?;
     work(connection, person)
+}
+
+/// Takes a document in as a new job, once: the same sending again gives the same job.
+///
+/// # Errors     [`StoreError::Stale`] when another document was taken in from the same drawing of the form
+pub fn take_in(
+    connection: &mut PgConnection,
+    person: &Person,
+    sending: &Sending,
+    document: &JobDocument,
+) -> Result<JobNumber, StoreError> {
+    let made = match submission::claim(connection, person, sending)? {
+        Claim::Again(None) => return Err(StoreError::NotFound("job")),
+        Claim::New | Claim::Changed(None) => {
+            let opened = job_document::take_in(connection, person, document)?;
+            Made { job: opened.id, revision: opened.revision }
+        }
+        Claim::Again(Some(made)) => return job::number(connection, person.shop_id, made.job),
+        Claim::Changed(Some(_)) => return Err(StoreError::Stale { by: person.name.clone(), at: Utc::now() }),
+        Claim::Overtaken(at) => return Err(StoreError::Stale { by: person.name.clone(), at }),
+    };
+    submission::settle(connection, person, sending, made)?;
+    job::number(connection, person.shop_id, made.job)
 }
 
 /// Opens a job, once: the same sending again gives the same job. Another content from the same drawing of the form (the answer to

@@ -22,6 +22,7 @@ diesel::table! {
         recorded_by -> Int8,
         recorded_at -> Timestamptz,
         withdrawn_at -> Nullable<Timestamptz>,
+        promise -> Nullable<Jsonb>,
     }
 }
 

@@ -1,6 +1,6 @@
 //! The command line.
 
-use std::io::{IsTerminal, Read};
+use std::io::{IsTerminal, Read, Write as _};
 use std::net::TcpListener;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -8,10 +8,12 @@ use std::time::Duration;
 
 use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
+use wise_badger_casework::job_document::JobDocument;
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
-use wise_badger_store::{Database, OpeningError, StoreError, in_transaction, person, shop};
+use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shop};
 
 use crate::form::clean;
+use crate::pages::job_document::read_cleaned;
 use crate::{Settings, load_demo_data, serve};
 
 /// Ride height, springs and corrections for a suspension shop.
@@ -41,6 +43,9 @@ enum Command {
         /// The document; `-` reads standard input.
         file: String,
     },
+    /// Give a job out as a wise-badger/job document, or take one in.
+    #[command(subcommand)]
+    Job(JobCommand),
     /// Open a shop with its first person, in a database that has none.
     OpenShop {
         #[command(flatten)]
@@ -55,6 +60,29 @@ enum Command {
         #[arg(long, default_value = "Lead", value_parser = name)]
         trade: String,
     },
+}
+
+#[derive(Subcommand)]
+enum JobCommand {
+    /// Print a job as a document.
+    Export {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        /// Its number in the shop.
+        number: i32,
+    },
+    /// Take a document in as a new job, and print its number.
+    Import {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        /// The document; `-` reads standard input.
+        file: String,
+        /// Who takes it in; whoever has worked in the shop longest where that is not said.
+        #[arg(long)]
+        person: Option<String>,
+    },
+    /// Print the JSON Schema of the document.
+    Schema,
 }
 
 #[derive(Args)]
@@ -116,6 +144,7 @@ pub fn run() -> ExitCode {
         Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
         Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
+        Command::Job(command) => (job_command(command), 2),
         Command::Serve(options) => (serve_here(options), 1),
     };
     match outcome {
@@ -127,22 +156,28 @@ pub fn run() -> ExitCode {
     }
 }
 
+/// Prints an answer. A reader that has seen enough and goes away is no failure.
+fn print(text: &str) -> Result<(), Failure> {
+    let mut out = std::io::stdout().lock();
+    match writeln!(out, "{text}").and_then(|()| out.flush()) {
+        Err(error) if error.kind() == std::io::ErrorKind::BrokenPipe => Ok(()),
+        done => Ok(done?),
+    }
+}
+
 fn solve_stance(file: &str) -> Result<(), Failure> {
     let document = StanceDocument::read(&read_document(file)?)?;
-    println!("{}", document.solve()?.to_json());
-    Ok(())
+    print(&document.solve()?.to_json())
 }
 
 fn load_pack(file: &str) -> Result<(), Failure> {
     let document = PackDocument::read(&read_document(file)?)?;
-    println!("{}", document.solve()?.to_json());
-    Ok(())
+    print(&document.solve()?.to_json())
 }
 
 fn fit_readings(file: &str) -> Result<(), Failure> {
     let document = ReadingsDocument::read(&read_document(file)?)?;
-    println!("{}", document.solve()?.to_json());
-    Ok(())
+    print(&document.solve()?.to_json())
 }
 
 /// Reads no more than a document may hold, so that an endless input is refused rather than swallowed.
@@ -155,6 +190,30 @@ fn read_document(file: &str) -> Result<String, Failure> {
     let most = u64::try_from(LARGEST_DOCUMENT)?.saturating_add(1);
     input.take(most).read_to_end(&mut bytes).map_err(|error| format!("{file} cannot be read: {error}"))?;
     Ok(String::from_utf8(bytes).map_err(|error| format!("the document is not UTF-8 text ({})", error.utf8_error()))?)
+}
+
+fn job_command(command: JobCommand) -> Result<(), Failure> {
+    match command {
+        JobCommand::Schema => print(&serde_json::to_string_pretty(&JobDocument::schema())?),
+        JobCommand::Export { database, number } => {
+            let database = database.open(1)?;
+            let mut connection = database.connection()?;
+            let shop = shop::first(&mut connection)?.ok_or("the database has no shop yet")?;
+            let document = job_document::export(&mut connection, shop.id, JobNumber(number))?;
+            print(&serde_json::to_string_pretty(&document)?)
+        }
+        JobCommand::Import { database, file, person } => {
+            let document = read_cleaned(&read_document(&file)?)?;
+            let database = database.open(1)?;
+            let taken = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
+                let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
+                let people = person::of_shop(connection, shop.id)?;
+                let by = people.into_iter().find(|one| person.as_ref().is_none_or(|name| one.name == *name));
+                job_document::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &document)
+            });
+            print(&taken?.number.0.to_string())
+        }
+    }
 }
 
 fn open_shop(database: &DatabaseOptions, name: &str, who: &str, trade: &str) -> Result<(), Failure> {

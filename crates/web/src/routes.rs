@@ -13,8 +13,8 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, history, intake, job, job_form, load, options, photographs, proof, record, sums, understood, verdict, who,
-    yard,
+    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, sums, understood,
+    verdict, who, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -54,6 +54,8 @@ addresses! {
     GET "/sums/{sum}" => sums::show;
     GET "/jobs/new" => intake::new;
     POST "/jobs/new" => intake::open;
+    GET "/jobs/import" => job_document::ask;
+    POST "/jobs/import" => job_document::import;
     GET "/jobs/{number}" => job::show;
     GET "/jobs/{number}/intake" => job_form::show::<IntakeVehicleForm>;
     POST "/jobs/{number}/intake" => job_form::save::<IntakeVehicleForm>;
@@ -67,6 +69,7 @@ addresses! {
     POST "/jobs/{number}/drive" => job_form::save::<DriveForm>;
     GET "/jobs/{number}/history" => history::show;
     GET "/jobs/{number}/record.json" => record::send;
+    GET "/jobs/{number}/job.json" => job_document::export;
     POST "/jobs/{number}/photographs" => photographs::send;
     GET "/jobs/{number}/photographs/{photograph}" => photographs::show;
     POST "/jobs/{number}/photographs/{photograph}/withdraw" => photographs::withdraw;

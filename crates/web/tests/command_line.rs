@@ -126,3 +126,46 @@ fn a_taken_port_and_a_silent_database_are_said_plainly() {
     let answer = run(&away, "");
     assert!(text(&answer.stderr).contains("the database did not answer within 0 s"), "{}", text(&answer.stderr));
 }
+
+#[test]
+fn a_job_is_given_out_and_taken_in_again_from_the_shell() {
+    let database = TestDatabase::create();
+    let shop = run(&["open-shop", "--database-url", &database.url(), "--name", "Shop", "--person", "Odalys"], "");
+    assert_eq!(shop.status.code(), Some(0), "{}", text(&shop.stderr));
+    let example = std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/examples/job.json"));
+    let example = example.expect("the example");
+    let taken = run(&["job", "import", "--database-url", &database.url(), "-"], &example);
+    assert_eq!((taken.status.code(), text(&taken.stdout)), (Some(0), "1\n".to_owned()), "{}", text(&taken.stderr));
+    let given = run(&["job", "export", "--database-url", &database.url(), "1"], "");
+    assert_eq!(given.status.code(), Some(0), "{}", text(&given.stderr));
+    let same: [serde_json::Value; 2] =
+        [&text(&given.stdout), &example].map(|text| serde_json::from_str(text).expect("a JSON document"));
+    assert_eq!(same[0], same[1]);
+    let newer =
+        run(&["job", "import", "--database-url", &database.url(), "-"], &example.replace("\"version\": 1", "\"version\": 2"));
+    assert_eq!(newer.status.code(), Some(2));
+    assert!(text(&newer.stderr).contains("this document is of version 2"), "{}", text(&newer.stderr));
+    let none = run(&["job", "export", "--database-url", &database.url(), "2"], "");
+    assert_eq!(
+        (none.status.code(), text(&none.stderr)),
+        (Some(2), "wise-badger: there is no such job in this shop\n".to_owned())
+    );
+    let nobody = run(&["job", "import", "--database-url", &database.url(), "--person", "Nobody", "-"], &example);
+    assert_eq!(nobody.status.code(), Some(2));
+    let schema = run(&["job", "schema"], "");
+    assert!(text(&schema.stdout).contains("\"title\": \"JobDocument\""));
+}
+
+#[test]
+fn a_reader_that_stops_early_ends_the_program_quietly() {
+    let mut program = Command::new(env!("CARGO_BIN_EXE_wise-badger"))
+        .args(["job", "schema"])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .expect("the program starts");
+    // Nobody reads a line of it.
+    drop(program.stdout.take());
+    let ended = program.wait_with_output().expect("it ends");
+    assert_eq!((ended.status.code(), text(&ended.stderr)), (Some(0), String::new()));
+}

@@ -1,5 +1,6 @@
 //! The aim of a job, as typed: a list of goals.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::{TapeSheetEntry, Typed};
@@ -8,7 +9,8 @@ use crate::survey::{End, LoadState};
 use wise_badger_mechanics::units::Length;
 
 /// What a job is to come to.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct AimSheet {
     /// What is wanted; the first is the height policy that the job's screens go by.
     pub goals: Vec<GoalEntry>,
@@ -24,8 +26,8 @@ pub struct AimSheet {
 pub const MOST_GOALS: usize = 8;
 
 /// A goal, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(tag = "kind", rename_all = "snake_case")]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum GoalEntry {
     /// Level when loaded, with a rake.
     LevelLoaded {
@@ -84,7 +86,7 @@ pub enum GoalEntry {
 }
 
 /// What a goal is about.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum MarkEntry {
     /// Mean of the front.
@@ -104,7 +106,7 @@ pub enum MarkEntry {
 }
 
 /// When a goal is to hold.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum WhenEntry {
     /// In a state that is read.
@@ -114,7 +116,7 @@ pub enum WhenEntry {
 }
 
 /// Whether more or less than what is wanted is as good.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum WayWord {
     /// Neither is.

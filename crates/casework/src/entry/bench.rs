@@ -1,5 +1,6 @@
 //! The pack bench, as typed: a pack as found and as it is to be built.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::pack::{Clamp, LeafReading, OverHelper, PackError, PackReading, Presetting, ReadPack, Steel};
 use wise_badger_mechanics::units::{Length, metres, pascals};
@@ -7,7 +8,8 @@ use wise_badger_mechanics::units::{Length, metres, pascals};
 use super::Typed;
 
 /// One of the rear packs on the bench.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct BenchEntry {
     /// As it came in.
     pub found: PackEntry,
@@ -20,7 +22,8 @@ pub struct BenchEntry {
 }
 
 /// A pack, leaf by leaf.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PackEntry {
     /// From the main leaf down.
     pub leaves: Vec<LeafEntry>,
@@ -37,7 +40,8 @@ pub struct PackEntry {
 }
 
 /// A leaf; `None` is what was not read.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LeafEntry {
     /// What it is called.
     pub name: String,
@@ -58,7 +62,8 @@ pub struct LeafEntry {
 }
 
 /// A helper over the pack.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct HelperEntry {
     /// From the centre bolt to where each end holds the main leaf.
     pub reach: Typed,
@@ -71,7 +76,8 @@ pub struct HelperEntry {
 }
 
 /// Allowable stresses.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct SteelEntry {
     /// Under rated load.
     pub rated: Typed,

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, Site, Takes, reworked_pack};
@@ -12,8 +13,12 @@ use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons, newtons_
 use super::{BenchEntry, PackEntry, Typed, UnitWord};
 use crate::words::Word;
 
+/// The name of the words that may stand with the figures of any kind.
+const WORDS: &str = "words";
+
 /// A rubber's force table, as typed: one point a line.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct TypedTable {
     /// What was typed.
     pub text: String,
@@ -26,7 +31,7 @@ pub struct TypedTable {
 }
 
 /// A figure of a correction, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(untagged)]
 pub enum FigureEntry {
     /// A quantity.
@@ -60,8 +65,9 @@ impl From<PackEntry> for FigureEntry {
 }
 
 /// A correction, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(try_from = "Written", into = "Written")]
+#[schemars(with = "Written")]
 pub struct CorrectionEntry {
     /// Its kind.
     pub row: &'static KindRow,
@@ -71,7 +77,7 @@ pub struct CorrectionEntry {
 }
 
 /// As it stands in the record.
-#[derive(Serialize, Deserialize)]
+#[derive(Serialize, Deserialize, JsonSchema)]
 struct Written {
     kind: String,
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -92,6 +98,14 @@ pub enum NoCorrection {
     /// There is no such place on a vehicle.
     #[error("a correction does not go on “{0}”")]
     Site(String),
+    /// Its kind has no figure of that name.
+    #[error("“{kind}” has no figure “{figure}”")]
+    NotAFigure {
+        /// The kind's word.
+        kind: &'static str,
+        /// The name.
+        figure: String,
+    },
     /// A figure of its kind is missing, or measures something else.
     #[error("“{kind}” has no “{figure}” that it could be made of")]
     Figure {
@@ -126,6 +140,10 @@ impl CorrectionEntry {
     ///
     /// # Errors     [`NoCorrection::Figure`] names the first figure of its kind that is not there
     pub fn new(row: &'static KindRow, site: Site, figures: BTreeMap<String, FigureEntry>) -> Result<Self, NoCorrection> {
+        let known = |name: &String| *name == WORDS || row.figures.iter().any(|figure| figure.name == *name);
+        if let Some(figure) = figures.keys().find(|name| !known(name)) {
+            return Err(NoCorrection::NotAFigure { kind: row.word, figure: figure.clone() });
+        }
         let missing = row.figures.iter().find(|figure| {
             let given = figures.get(figure.name);
             !given.is_some_and(|given| given.can_be(figure.takes))
@@ -149,7 +167,7 @@ impl CorrectionEntry {
     /// # Errors     as [`CorrectionEntry::new`]
     pub fn of_bench(bench: BenchEntry, words: String, most: Force) -> Result<Self, NoCorrection> {
         let figures = [
-            ("words", FigureEntry::Words(words)),
+            (WORDS, FigureEntry::Words(words)),
             ("most_n", FigureEntry::Number(most.si())),
             ("found", bench.found.into()),
             ("planned", bench.planned.into()),

@@ -1,9 +1,10 @@
 //! A control drive: a short route, scored before and after fitting.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What is scored.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Felt {
     /// Floats over crests.
@@ -19,7 +20,7 @@ pub enum Felt {
 }
 
 /// When it was driven.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Run {
     /// As it came, empty.
@@ -33,7 +34,7 @@ pub enum Run {
 }
 
 /// How much of it there was.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Score {
     /// None.
@@ -69,7 +70,8 @@ impl Score {
 }
 
 /// The drives of a job.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct DriveEntry {
     /// The route, in words.
     pub route: String,

@@ -1,5 +1,6 @@
 //! What intake writes down beside the vehicle itself: springs, wheels, what the customer wants, what was done before.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
@@ -7,8 +8,9 @@ use crate::survey::{Complaint, Ends, Modification, SpringKind, VehicleFacts};
 use crate::verdict::SoundHeight;
 
 /// One sheet, as typed. Nothing on it must be known.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
 #[serde(default)]
+#[serde(deny_unknown_fields)]
 pub struct IntakeSheetEntry {
     /// Which wheels drive it.
     pub driven: Option<DrivenWord>,
@@ -67,7 +69,8 @@ pub struct IntakeSheetEntry {
 }
 
 /// Money, as typed.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MoneyEntry {
     /// What was typed.
     pub text: String,
@@ -78,7 +81,7 @@ pub struct MoneyEntry {
 }
 
 /// A currency that a shop reckons in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "UPPERCASE")]
 pub enum Currency {
     /// Dollars of the United States.
@@ -99,7 +102,8 @@ pub enum Currency {
 }
 
 /// A day, as typed.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct DayEntry {
     /// What was typed.
     pub text: String,
@@ -108,7 +112,8 @@ pub struct DayEntry {
 }
 
 /// How much of the time a vehicle spends in a load case.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ShareEntry {
     /// Which.
     pub of: ShareOf,
@@ -117,7 +122,7 @@ pub struct ShareEntry {
 }
 
 /// A load case that takes a share of the time.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum ShareOf {
     /// Empty.
@@ -131,7 +136,7 @@ pub enum ShareOf {
 }
 
 /// Which wheels drive a vehicle.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum DrivenWord {
     /// The front ones.
@@ -148,7 +153,7 @@ impl DrivenWord {
 }
 
 /// What the customer puts first.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum FirstWord {
     /// A soft ride.
@@ -158,7 +163,8 @@ pub enum FirstWord {
 }
 
 /// Earlier work, and its size where it has one.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ModificationEntry {
     /// What was done.
     pub what: Modification,

@@ -1,5 +1,6 @@
 //! The load plan, as typed: things aboard, each with its place, and the cases they are aboard in.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::units::{Force, cubic_metres, metres};
 
@@ -7,7 +8,8 @@ use super::{Typed, UnitWord};
 use crate::survey::{Ends, Item, Liquid};
 
 /// Everything aboard, and in which cases.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LoadPlanEntry {
     /// The cases that have a name.
     pub cases: Vec<CaseEntry>,
@@ -16,7 +18,8 @@ pub struct LoadPlanEntry {
 }
 
 /// A named load case.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct CaseEntry {
     /// Which case of the job it is, whatever its name.
     pub key: u8,
@@ -29,7 +32,8 @@ pub struct CaseEntry {
 }
 
 /// A thing aboard.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct ItemEntry {
     /// What it is called.
     pub name: String,
@@ -56,7 +60,7 @@ pub struct ItemEntry {
 }
 
 /// Which liquid a tank holds.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum LiquidWord {
     /// Water.

@@ -1,19 +1,22 @@
 //! The look-over, as it was written down.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
 use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 
 /// What was found, area by area.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct LookOverEntry {
     /// The areas somebody looked at.
     pub findings: Vec<FindingEntry>,
 }
 
 /// What was found in one area.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct FindingEntry {
     /// Where.
     pub area: Area,
@@ -28,7 +31,8 @@ pub struct FindingEntry {
 }
 
 /// A figure taken during the look-over.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MeasuredEntry {
     /// What was measured.
     pub what: Measure,

@@ -9,6 +9,7 @@ mod load_plan;
 mod look_over;
 mod made;
 mod option;
+mod promise;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
@@ -22,17 +23,19 @@ pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
+pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;
 use crate::survey::{EmptyAndLoaded, End, FurtherLoad, LoadPut, LoadState};
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, metres, newtons, newtons_per_metre};
 
 /// The unit a bare number was read in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum UnitWord {
     /// Inches.
@@ -64,7 +67,8 @@ pub enum UnitWord {
 }
 
 /// A quantity as it was typed and as it was understood.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Typed {
     /// What was typed, to the letter.
     pub text: String,
@@ -92,8 +96,8 @@ impl Typed {
 }
 
 /// What was put on, as typed.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[serde(tag = "kind", rename_all = "snake_case")]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(tag = "kind", rename_all = "snake_case", deny_unknown_fields)]
 pub enum LoadEntry {
     /// A weight at a place.
     Placed {
@@ -130,7 +134,8 @@ pub enum LoadEntry {
 }
 
 /// A weight more than another state carries.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct MoreEntry {
     /// The weight.
     pub weight: Typed,
@@ -186,7 +191,8 @@ impl LoadEntry {
 }
 
 /// One predicted height.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PredictedHeight {
     /// The height, in metres.
     pub height_m: f64,
@@ -195,7 +201,8 @@ pub struct PredictedHeight {
 }
 
 /// Either side of an end in a state, where one is predicted to stand above the other.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PredictedSides {
     /// Which end.
     pub end: End,
@@ -208,7 +215,8 @@ pub struct PredictedSides {
 }
 
 /// The heights predicted when a correction was chosen.
-#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PredictedHeights {
     /// Front, empty.
     pub front_empty: Option<PredictedHeight>,
@@ -227,7 +235,8 @@ pub struct PredictedHeights {
 }
 
 /// Both ends in a state beside empty and loaded.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
 pub struct PredictedFurther {
     /// In which state.
     pub state: LoadState,

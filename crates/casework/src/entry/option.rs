@@ -1,5 +1,6 @@
 //! An option, as typed: parts fitted together, each in its place, some of them set otherwise in some load cases.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::correction::Correction;
 
@@ -9,7 +10,7 @@ use super::{BenchEntry, CorrectionEntry, FigureEntry, Typed, WhenEntry};
 pub const MOST_PARTS: usize = 6;
 
 /// Parts that would be fitted together.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct OptionEntry {
     /// What the shop calls it; it goes by its parts where that is empty.
@@ -20,7 +21,7 @@ pub struct OptionEntry {
 }
 
 /// A part in its place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PartEntry {
     /// What it is, with its figures, and where it goes.
@@ -31,7 +32,7 @@ pub struct PartEntry {
 }
 
 /// How a part is set in a state or a case.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SettingEntry {
     /// When.

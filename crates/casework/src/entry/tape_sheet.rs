@@ -1,6 +1,7 @@
 //! The states that a vehicle was read in, as typed: what is aboard in each, how it was brought to rest, and what was looked at
 //! beside the figures.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::units::Length;
 
@@ -8,7 +9,7 @@ use super::{LoadEntry, LoadPlanEntry, Typed};
 use crate::survey::{FurtherLoad, FurtherState, LoadState, Manner};
 
 /// What the tape was put to.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct TapeSheetEntry {
     /// Every state, in the order read: empty, loaded, and those beside them.
@@ -19,7 +20,7 @@ pub struct TapeSheetEntry {
 }
 
 /// A state.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct StateEntry {
     /// Which.
@@ -48,7 +49,7 @@ pub struct StateEntry {
 }
 
 /// Whether the halves of the overload leaves bear; nothing where nobody looked.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields, default)]
 pub struct ContactEntry {
     /// Left pack, the half ahead of the axle.
@@ -62,7 +63,7 @@ pub struct ContactEntry {
 }
 
 /// A point of the body.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PointEntry {
     /// What it is called.
@@ -82,7 +83,7 @@ pub struct PointEntry {
 }
 
 /// A point's height in a state.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PointHeightEntry {
     /// In which state.

@@ -1,9 +1,10 @@
 //! Where is looked, and how grave a finding is.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// A part of the vehicle that is looked over.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Area {
     /// The leaves, or whatever spring there is.
@@ -57,7 +58,7 @@ impl Area {
 }
 
 /// How grave a finding is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Grade {
     /// Nothing to say.

@@ -1,12 +1,13 @@
 //! Defects, and what each one means for the job.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::correction::Work;
 
 use super::area::{Area, Grade};
 
 /// Something found wrong.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Defect {
     /// A leaf is cracked.

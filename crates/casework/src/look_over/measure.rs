@@ -1,5 +1,6 @@
 //! Figures taken during the look-over where a number decides.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
@@ -7,7 +8,7 @@ use super::area::Area;
 use super::defect::Defect;
 
 /// What is measured.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Measure {
     /// Slack left in the shortest brake hose with the axle hanging at full droop.

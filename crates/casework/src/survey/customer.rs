@@ -1,9 +1,10 @@
 //! What the customer says, and what was done to the vehicle before.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What the customer complains of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Complaint {
     /// Sits low with nothing aboard.
@@ -45,7 +46,7 @@ impl Complaint {
 }
 
 /// Something done to the vehicle before it came.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Modification {
     /// Blocks at the rear.

@@ -1,9 +1,10 @@
 //! The two ends of a vehicle.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What a vehicle stands on at its front and at its rear.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum End {
     /// The steered axle; of a trailer, the coupler.

@@ -1,9 +1,10 @@
 //! What an axle rests on.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 /// What an axle rests on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum SpringKind {
     /// Leaf springs.

@@ -1,5 +1,6 @@
 //! The states that a vehicle was read in: empty, loaded, and as many more as a shop cares to read.
 
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::units::{Force, Length};
@@ -66,7 +67,7 @@ impl<T> States<T> {
 }
 
 /// How a vehicle was brought to rest before it was read.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Manner {
     /// As it stood: nobody said.

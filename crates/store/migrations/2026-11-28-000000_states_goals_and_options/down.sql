@@ -56,6 +56,7 @@ INSERT INTO aims (shop_id, job_id, entry, recorded_by, recorded_at, withdrawn_at
            recorded_by, recorded_at, withdrawn_at
     FROM job_sheets WHERE kind = 'aim' AND entry -> 'goals' -> 0 ->> 'kind' <> 'mark' ORDER BY id;
 
+ALTER TABLE fittings DROP COLUMN promise;
 ALTER TABLE shops DROP COLUMN currency;
 UPDATE job_sheets SET entry = entry - 'budget' - 'wanted_by' - 'budget_words' - 'wanted_words' - 'shares' || jsonb_build_object(
         'budget', trim(COALESCE(entry -> 'budget' ->> 'text', '') || ' ' || COALESCE(entry ->> 'budget_words', '')),

@@ -57,6 +57,9 @@ UPDATE job_sheets SET entry = entry - 'budget' - 'wanted_by' - 'shares' || jsonb
     WHERE kind = 'intake';
 ALTER TABLE shops ADD COLUMN currency TEXT NOT NULL DEFAULT 'USD' CHECK (currency ~ '^[A-Z]{3}$');
 
+-- What was promised when an option was chosen, with all that it was said from; earlier choices have none.
+ALTER TABLE fittings ADD COLUMN promise JSONB;
+
 DROP TABLE loads;
 DROP TABLE aims;
 ALTER TABLE jobs DROP COLUMN rolled_and_bounced, DROP COLUMN conditions;

@@ -174,7 +174,7 @@ fn the_prediction_is_kept_as_it_stood_when_chosen() {
     assert!((rear.height_m - 23.5 * INCH).abs() < 1e-9 && rear.band_m > 0.0, "{rear:?}");
     assert!(predicted.rear_loaded.is_none() && !predicted.is_empty());
     for chosen in [first, second] {
-        fitting::choose(&mut connection, &person, job.id, chosen, &predicted).unwrap();
+        fitting::choose(&mut connection, &person, job.id, chosen, &predicted, None).unwrap();
     }
     let file = JobFile::find(&mut connection, person.shop_id, job.number).unwrap();
     let fitting = file.fitting.unwrap();

@@ -139,7 +139,7 @@ fn every_change_says_who_and_from_what_to_what() {
     job::set_intake(connection, &person, job.id, &heavier).unwrap();
     job::set_intake(connection, &person, job.id, &heavier).unwrap();
     let id = correction::consider(connection, &person, job.id, &block(0.05)).unwrap();
-    fitting::choose(connection, &person, job.id, id, &Default::default()).unwrap();
+    fitting::choose(connection, &person, job.id, id, &Default::default(), None).unwrap();
     fitting::withdraw(connection, &person, job.id).unwrap();
     fitting::withdraw(connection, &person, job.id).unwrap();
     correction::withdraw(connection, &person, job.id, id).unwrap();

@@ -4,7 +4,7 @@ mod camper;
 mod flat_packs;
 
 use wise_badger_casework::entry::{
-    AimSheet, CorrectionEntry, GoalEntry, LoadEntry, NoCorrection, PredictedHeights, TapeSheetEntry, Typed, UnitWord,
+    AimSheet, CorrectionEntry, GoalEntry, LoadEntry, NoCorrection, TapeSheetEntry, Typed, UnitWord,
 };
 use wise_badger_casework::intake::{Intake, TapeManner};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
@@ -281,7 +281,7 @@ fn rolled(load: Option<LoadEntry>) -> TapeSheetEntry {
 fn choose(connection: &mut PgConnection, person: &Person, job: &Job, chosen: CorrectionId) -> Result<(), DemoError> {
     let file = JobFile::find(connection, person.shop_id, job.number)?;
     let place = file.considered.iter().position(|considered| *considered == chosen);
-    let predicted = place.and_then(|place| file.work.predicted(place)).ok_or(DemoError::Correction)?;
-    let predicted = PredictedHeights::of(predicted);
-    Ok(fitting::choose(connection, person, job.id, chosen, &predicted)?)
+    let promised = place.and_then(|place| file.work.promise(place, "Wise Badger"));
+    let (predicted, promise) = promised.ok_or(DemoError::Correction)?;
+    Ok(fitting::choose(connection, person, job.id, chosen, &predicted, Some(&promise))?)
 }

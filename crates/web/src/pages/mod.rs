@@ -8,6 +8,7 @@ pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;
 pub(crate) mod job;
+pub(crate) mod job_document;
 pub(crate) mod job_form;
 mod job_frame;
 pub(crate) mod load;

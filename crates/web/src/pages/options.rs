@@ -7,7 +7,7 @@ use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::casework::NothingFits;
-use wise_badger_casework::entry::{OptionEntry, PredictedHeights};
+use wise_badger_casework::entry::OptionEntry;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::VehicleClass;
@@ -112,6 +112,9 @@ fn with_field(sheet: &Sheet, shown: Option<&Worked<'_>>, class: VehicleClass, un
     Some(sheet.picks("with", "It goes", [(String::new(), "by itself".to_owned()), (shown.id.0.to_string(), together)]).tall())
 }
 
+/// The program, as a promise names it.
+const PROGRAM: &str = concat!("Wise Badger ", env!("CARGO_PKG_VERSION"));
+
 #[derive(Deserialize)]
 pub(crate) struct Looking {
     show: Option<i64>,
@@ -189,18 +192,18 @@ pub(crate) async fn choose(
     if !file.work.gate(&works_of(parts)).is_empty() {
         return Err(WebError::NotNow("The look-over rules this correction out. Fix what was found, and look over again."));
     }
-    let (file, predicted) = run(move |_| {
-        let predicted = file.work.predicted(place).map(PredictedHeights::of).unwrap_or_default();
-        Ok((file, predicted))
+    let (file, promised) = run(move |_| {
+        let promised = file.work.promise(place, PROGRAM);
+        Ok((file, promised))
     })
     .await?;
-    if predicted.is_empty() {
+    let Some((predicted, promise)) = promised.filter(|(predicted, _)| !predicted.is_empty()) else {
         return Err(WebError::NotNow("Nothing is predicted for this correction yet; put the rear heights on Tape first."));
-    }
+    };
     let sheet = Sheet::posted(posted, units);
     let (job, id) = (file.job.id, CorrectionId(id));
     keep_or_fail(&database, &worker, &sheet, job, move |connection, person| {
-        fitting::choose(connection, person, job, id, &predicted)
+        fitting::choose(connection, person, job, id, &predicted, Some(&promise))
     })
     .await?;
     Ok(see_other(Stage::Proof.path(file.job.number)))

@@ -16,20 +16,22 @@ use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, jo
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::tape::{StateForm, state_forms};
-use super::{Hidden, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
+use super::{Hidden, Names, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, tape};
 use crate::job_route::StageWords as _;
 use crate::view::prediction::Detail;
 use crate::view::proof::proof_figures;
-use crate::view::{Figure, Units, caution_text, datum_name};
+use crate::view::{Figure, Units, caution_text, clock, datum_name};
 use crate::worker::Worker;
 
 #[derive(Template)]
 #[template(path = "proof.html")]
 struct ProofPage {
     frame: JobFrame,
+    /// Who promised it, and from what.
+    promised: String,
     number: i32,
     hidden: Hidden,
     finish_hidden: Hidden,
@@ -121,6 +123,22 @@ fn measured_again(file: &JobFile) -> bool {
     file.fitting.is_some() && file.work.is_measured_again()
 }
 
+/// Who promised it, by which program, and whether what it was said from has been changed since.
+fn promised_words(file: &JobFile, names: &Names) -> String {
+    let Some(fitting) = &file.fitting else { return String::new() };
+    let by = format!("Chosen by {}, {}", names.of(fitting.recorded_by), clock(fitting.recorded_at));
+    match &fitting.promise {
+        None => format!("{by}; what it was worked out from was not recorded then."),
+        Some(promise) if file.work.has_changed_since(&promise.0) => {
+            format!(
+                "{by}, by {}. What it was worked out from has been changed since; the promise stays as it was.",
+                promise.0.program
+            )
+        }
+        Some(promise) => format!("{by}, by {}, from what stands on the job.", promise.0.program),
+    }
+}
+
 fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let units = worker.units();
@@ -142,6 +160,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
             .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Sides, units))
             .unwrap_or_default(),
         cautions: chosen.map(|(_, parts)| cautions_of(parts).into_iter().map(caution_text).collect()).unwrap_or_default(),
+        promised: promised_words(file, &record.names),
         measured,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

@@ -262,3 +262,86 @@ async fn an_empty_vehicle_pressed_down_and_lifted_asks_for_no_load() {
     assert!(options.figure("Rear, lifted").0.starts_with("23 3/4 in"), "{}", options.figure("Rear, lifted").0);
     assert_eq!(options.figure("Rear, loaded").0, "not measured");
 }
+
+/// A job's document as its page gives it out.
+async fn document(ada: &Visitor, job: &str) -> String {
+    let answer = ada.client().get(ada.url(&format!("{job}/job.json"))).send().await.expect("an answer");
+    assert_eq!(answer.status(), StatusCode::OK);
+    answer.text().await.expect("a document")
+}
+
+#[tokio::test]
+async fn a_job_taken_along_and_taken_in_again_is_the_same_job() {
+    let (_site, ada) = shop().await;
+    let job = four_states(&ada).await;
+    ada.fill(&format!("{job}/aim"), &GOALS[..8]).await;
+    consider(&ada, &job, &BLOCK).await;
+    ada.press(&format!("{job}/options"), "/choose").await;
+    let out = document(&ada, &job).await;
+    let form = ada.get("/jobs/import").await.form("form[action='/jobs/import']");
+    let token = form.value("token").to_owned();
+    let texts = [("token", token.as_str()), ("act", "look")];
+    let look = ada.send_file_as("document", "/jobs/import", &texts, out.clone().into_bytes()).await;
+    assert_eq!(look.status, StatusCode::OK, "{}", look.text("main"));
+    let said = said(&look, ".summary div");
+    for line in
+        ["States empty, loaded, 200 lb more, pressed down", "Readings 20 before fitting, 0 after", "Chosen Lift block, 2 in"]
+    {
+        assert!(said.contains(line), "{line}: {said}");
+    }
+    assert_eq!(ada.get("/").await.texts(".yard li, .job-row, .jobs tbody tr").len().max(1), 1, "nothing is kept by looking");
+    let token = look.form("form[action='/jobs/import']").value("token").to_owned();
+    let texts = [("token", token.as_str()), ("act", "open")];
+    let opened = ada.send_file_as("document", "/jobs/import", &texts, out.clone().into_bytes()).await;
+    assert!(opened.path.ends_with("/tape"), "{}", opened.text("main"));
+    let again = opened.path.trim_end_matches("/tape").to_owned();
+    assert_ne!(again, job);
+    assert_eq!(document(&ada, &again).await, out);
+    let twice = ada.send_file_as("document", "/jobs/import", &texts, out.into_bytes()).await;
+    assert_eq!(twice.path, opened.path, "a second tap opens no second job");
+}
+
+#[tokio::test]
+async fn a_file_that_is_no_job_opens_none_and_says_why() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let good = document(&ada, &job).await;
+    let spoilt = [
+        (good.replace("\"version\": 1", "\"version\": 3"), "of version 3; this program reads version 1"),
+        (good.replace("\"datum\": \"hub_to_arch\",\n  \"rear", "\"datum\": \"nose\",\n  \"rear"), "datum: “nose” is no datum"),
+        (good.replace("\"label\"", "\"lable\""), "unknown field `lable`"),
+        ("{".to_owned(), "the document: EOF"),
+        (String::from_utf8_lossy(&[0xff; 40]).into_owned(), "the document:"),
+        (" ".repeat(20), "the document: EOF"),
+    ];
+    for (text, words) in spoilt {
+        let token = ada.get("/jobs/import").await.form("form[action='/jobs/import']").value("token").to_owned();
+        for act in ["look", "open"] {
+            let texts = [("token", token.as_str()), ("act", act)];
+            let refused = ada.send_file_as("document", "/jobs/import", &texts, text.clone().into_bytes()).await;
+            assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY, "{words}");
+            assert!(refused.text(".refusal").contains(words), "{words}: {}", refused.text(".refusal"));
+        }
+    }
+    let texts = [("token", "x"), ("act", "look")];
+    let large = ada.send_file_as("document", "/jobs/import", &texts, vec![b' '; 1_300_000]).await;
+    assert_eq!(large.status, StatusCode::PAYLOAD_TOO_LARGE);
+    let odd = good.replace("Half-ton", "Half\\u0007-ton\\u202e");
+    let token = ada.get("/jobs/import").await.form("form[action='/jobs/import']").value("token").to_owned();
+    let opened =
+        ada.send_file_as("document", "/jobs/import", &[("token", token.as_str()), ("act", "open")], odd.into_bytes()).await;
+    assert!(opened.path.ends_with("/tape"), "{}", opened.text("main"));
+    assert!(!opened.text("h1").contains(['\u{7}', '\u{202e}']), "{:?}", opened.text("h1"));
+}
+
+#[tokio::test]
+async fn a_promise_stays_as_it_was_and_says_when_what_it_was_said_from_has_changed() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    consider(&ada, &job, &BLOCK).await;
+    let proof = ada.press(&format!("{job}/options"), "/choose").await;
+    assert!(said(&proof, ".hint").contains("from what stands on the job"), "{}", said(&proof, ".hint"));
+    ada.fill(&format!("{job}/tape"), &tape(["21 1/4", "18 13/16"], "1,000")).await;
+    let proof = ada.get(&format!("{job}/proof")).await;
+    assert!(said(&proof, ".hint").contains("has been changed since; the promise stays as it was"), "{}", said(&proof, ".hint"));
+}

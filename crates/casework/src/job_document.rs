@@ -1,0 +1,386 @@
+//! The open document of a job, `wise-badger/job`: all that a job knows, as typed and as read.
+
+use std::borrow::Cow;
+
+use schemars::{JsonSchema, Schema, SchemaGenerator, schema_for};
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use wise_badger_mechanics::correction::not_together;
+use wise_badger_mechanics::tape::Datum;
+
+use crate::case::Case;
+use crate::entry::{
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry, TapeSheetEntry,
+    Typed,
+};
+use crate::intake::{Intake, Measured};
+use crate::reading::{Phase, Place, Reading, Spot};
+use crate::survey::{LoadState, RearWheels, VehicleClass};
+use crate::words::{Word, words_schema};
+
+/// What the document calls itself.
+pub const FORMAT: &str = "wise-badger/job";
+/// The version written, and the highest that is read.
+pub const VERSION: u32 = 1;
+/// The largest document that is read, in bytes.
+pub const LARGEST: usize = 1_048_576;
+/// Most readings of one job.
+const MOST_READINGS: usize = 2_000;
+
+/// A job, to take along.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobDocument {
+    /// `wise-badger/job`.
+    pub format: String,
+    /// 1.
+    pub version: u32,
+    /// What the shop calls the job.
+    pub label: String,
+    /// The vehicle.
+    pub vehicle: VehicleContent,
+    /// What the heights are measured from, once chosen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub datum: Option<WordOf<Datum>>,
+    /// Whether somebody said that a rear that stands higher loaded is right.
+    #[serde(default)]
+    pub rear_rise_confirmed: bool,
+    /// What was read, in the order put down.
+    #[serde(default)]
+    pub readings: Vec<ReadingContent>,
+    /// What intake asked beside the vehicle itself.
+    #[serde(default)]
+    pub intake: IntakeSheetEntry,
+    /// The load plan.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub load_plan: Option<LoadPlanEntry>,
+    /// The states it was read in, and points of the body.
+    #[serde(default)]
+    pub tape: TapeSheetEntry,
+    /// What was found on it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub look_over: Option<LookOverEntry>,
+    /// The aim.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub aim: Option<AimSheet>,
+    /// The pack on the bench.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub bench: Option<BenchEntry>,
+    /// The options considered.
+    #[serde(default)]
+    pub options: Vec<OptionEntry>,
+    /// The one chosen, by its place among them, from 0.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub chosen: Option<usize>,
+    /// What was promised when it was chosen.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub promise: Option<PromiseEntry>,
+    /// The control drives.
+    #[serde(default)]
+    pub drive: DriveEntry,
+}
+
+/// What intake wrote down of a vehicle.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct VehicleContent {
+    /// Its class.
+    pub class: WordOf<VehicleClass>,
+    /// Its rear wheels.
+    pub rear_wheels: WordOf<RearWheels>,
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
+    pub wheelbase: Typed,
+    /// Between a trailer's axles.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub axle_spread: Option<Typed>,
+    /// Whether rockers make a trailer's axles carry alike.
+    #[serde(default)]
+    pub equalised: bool,
+    /// Front axle rating; of a trailer, what the hitch may carry.
+    pub front_rating: Typed,
+    /// Rear axle rating; of a trailer, all axles together.
+    pub rear_rating: Typed,
+    /// Gross rating.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gross_rating: Option<Typed>,
+    /// Front axle, empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kerb_front: Option<Typed>,
+    /// Rear axle, empty.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub kerb_rear: Option<Typed>,
+}
+
+/// A figure as it was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ReadingContent {
+    /// Before or after fitting.
+    pub phase: WordOf<Phase>,
+    /// In which state.
+    pub state: LoadState,
+    /// Where on the vehicle.
+    pub place: WordOf<Place>,
+    /// What a height was measured from.
+    pub datum: WordOf<Datum>,
+    /// What it came to.
+    pub value: Typed,
+    /// Who took it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub taken_by: Option<String>,
+    /// When, as RFC 3339 writes it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub taken_at: Option<String>,
+}
+
+/// Something that goes by one of a few words.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct WordOf<W>(pub W);
+
+impl<W: Word> Serialize for WordOf<W> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        self.0.word().serialize(serializer)
+    }
+}
+
+impl<'de, W: Word> Deserialize<'de> for WordOf<W> {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        let known = W::from_word(&text).map(WordOf);
+        known.ok_or_else(|| serde::de::Error::custom(format!("“{text}” is no {}", W::WHAT)))
+    }
+}
+
+impl<W: Word> JsonSchema for WordOf<W> {
+    fn schema_name() -> Cow<'static, str> {
+        W::WHAT.into()
+    }
+
+    fn json_schema(_: &mut SchemaGenerator) -> Schema {
+        words_schema::<W>(W::WHAT)
+    }
+}
+
+/// Why a text is no job that can be taken in.
+#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
+pub enum JobDocumentError {
+    /// It is larger than any job.
+    #[error("this is larger than 1 MB, which no job is")]
+    TooLarge,
+    /// It is none of ours.
+    #[error("this is not a wise-badger/job document: its format is “{0}”")]
+    OtherFormat(String),
+    /// A newer program wrote it.
+    #[error("this document is of version {0}; this program reads version 1. Take it in with a newer program")]
+    NewerVersion(u32),
+    /// Something in it is not understood.
+    #[error("{at}: {what}")]
+    NotUnderstood {
+        /// The path of the field.
+        at: String,
+        /// What is wrong with it.
+        what: String,
+    },
+}
+
+/// The document's own head, read before anything else of it.
+#[derive(Deserialize)]
+struct Head {
+    format: Option<String>,
+    version: Option<u32>,
+}
+
+fn wrong(at: impl Into<String>, what: impl Into<String>) -> JobDocumentError {
+    JobDocumentError::NotUnderstood { at: at.into(), what: what.into() }
+}
+
+impl JobDocument {
+    /// Everything a case knows, without who took its readings.
+    pub fn of(case: &Case, promise: Option<PromiseEntry>) -> Self {
+        let Intake { label, class, rear_wheels, wheelbase, axle_spread, equalised, front_rating, rear_rating, .. } =
+            case.intake.clone();
+        let Intake { gross_rating, kerb_front, kerb_rear, .. } = case.intake.clone();
+        JobDocument {
+            format: FORMAT.to_owned(),
+            version: VERSION,
+            label,
+            vehicle: VehicleContent {
+                class: WordOf(class),
+                rear_wheels: WordOf(rear_wheels),
+                wheelbase,
+                axle_spread,
+                equalised,
+                front_rating,
+                rear_rating,
+                gross_rating,
+                kerb_front,
+                kerb_rear,
+            },
+            datum: case.measured.datum.map(WordOf),
+            rear_rise_confirmed: case.measured.rear_rise_confirmed,
+            readings: case.readings.iter().map(ReadingContent::of).collect(),
+            intake: case.sheet.clone(),
+            load_plan: case.plan.clone(),
+            tape: case.tape.clone(),
+            look_over: case.look_over.clone(),
+            aim: case.aim.clone(),
+            bench: case.bench.clone(),
+            options: case.options.clone(),
+            chosen: case.chosen,
+            promise,
+            drive: case.drive.clone(),
+        }
+    }
+
+    /// Reads a document.
+    ///
+    /// # Errors     [`JobDocumentError`], naming the field that is not understood
+    pub fn read(text: &str) -> Result<Self, JobDocumentError> {
+        if text.len() > LARGEST {
+            return Err(JobDocumentError::TooLarge);
+        }
+        let head: Head = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
+        match (head.format.as_deref(), head.version) {
+            (Some(FORMAT), Some(VERSION)) => {}
+            (Some(FORMAT), Some(version)) if version > VERSION => return Err(JobDocumentError::NewerVersion(version)),
+            (Some(FORMAT), _) => return Err(wrong("version", "it must be 1")),
+            (format, _) => return Err(JobDocumentError::OtherFormat(format.unwrap_or_default().to_owned())),
+        }
+        let mut deserializer = serde_json::Deserializer::from_str(text);
+        let document: JobDocument = serde_path_to_error::deserialize(&mut deserializer)
+            .map_err(|error| wrong(error.path().to_string(), plain(error.inner())))?;
+        deserializer.end().map_err(|error| wrong("the document", error.to_string()))?;
+        document.check()?;
+        Ok(document)
+    }
+
+    /// What in it cannot be, whoever wrote it.
+    fn check(&self) -> Result<(), JobDocumentError> {
+        if self.label.trim().is_empty() || self.label.chars().count() > 200 {
+            return Err(wrong("label", "a job is called something, in up to 200 characters"));
+        }
+        if self.readings.len() > MOST_READINGS {
+            return Err(wrong("readings", format!("there are more than {MOST_READINGS}")));
+        }
+        for state in LoadState::BOTH {
+            if self.tape.state(state).is_none() {
+                return Err(wrong("tape.states", format!("the state “{}” is missing", state.word())));
+            }
+        }
+        let repeated = self
+            .tape
+            .states
+            .iter()
+            .enumerate()
+            .find(|(index, one)| self.tape.states.iter().take(*index).any(|other| other.state == one.state));
+        if let Some((index, one)) = repeated {
+            return Err(wrong(format!("tape.states[{index}]"), format!("the state “{}” stands there twice", one.state.word())));
+        }
+        let finite = |typed: &Typed| typed.si.is_finite() && typed.text.chars().count() <= 60;
+        for (index, reading) in self.readings.iter().enumerate() {
+            let at = || format!("readings[{index}]");
+            if self.tape.state(reading.state).is_none() {
+                return Err(wrong(at(), format!("the state “{}” is not among tape.states", reading.state.word())));
+            }
+            let bound = reading.place.0.bound();
+            if !finite(&reading.value) || bound.is_some_and(|bound| !bound.holds(reading.value.si)) {
+                return Err(wrong(at(), format!("{} in SI units is not what is read there", reading.value.si)));
+            }
+        }
+        let case = self.case();
+        if let Some(problem) = case.vehicle().problems().first() {
+            return Err(wrong("vehicle", format!("no such vehicle stands on its wheels ({problem:?})")));
+        }
+        for (index, goal) in self.aim.iter().flat_map(|aim| &aim.goals).enumerate() {
+            if case.goal(goal).is_none() {
+                return Err(wrong(
+                    format!("aim.goals[{index}]"),
+                    "what it is about is not on tape.points, nor is the overhang stated",
+                ));
+            }
+        }
+        if self.aim.as_ref().is_some_and(|aim| aim.goals.is_empty() || aim.most >= aim.goals.len()) {
+            return Err(wrong("aim.most", "it is the place of one of the goals, from 0"));
+        }
+        for (index, option) in self.options.iter().enumerate() {
+            let at = || format!("options[{index}]");
+            let parts = option.corrections(None).filter(|parts| !parts.is_empty());
+            let parts = parts.ok_or_else(|| wrong(at(), "its parts make no corrections"))?;
+            if parts.iter().any(|part| !part.problems().is_empty()) {
+                return Err(wrong(at(), "a figure of a part is outside what such a part has, or it does not go there"));
+            }
+            if not_together(&parts).is_some() {
+                return Err(wrong(at(), "two of its parts take up the same at one corner"));
+            }
+        }
+        match self.chosen {
+            Some(chosen) if chosen >= self.options.len() => Err(wrong("chosen", "it is the place of one of the options, from 0")),
+            _ => Ok(()),
+        }
+    }
+
+    /// What it says, as a case.
+    pub fn case(&self) -> Case {
+        let VehicleContent { class, rear_wheels, wheelbase, axle_spread, equalised, front_rating, rear_rating, .. } =
+            self.vehicle.clone();
+        let VehicleContent { gross_rating, kerb_front, kerb_rear, .. } = self.vehicle.clone();
+        let mut case = Case::opened(Intake {
+            label: self.label.clone(),
+            class: class.0,
+            rear_wheels: rear_wheels.0,
+            wheelbase,
+            axle_spread,
+            equalised,
+            front_rating,
+            rear_rating,
+            gross_rating,
+            kerb_front,
+            kerb_rear,
+        });
+        case.measured = Measured { datum: self.datum.map(|datum| datum.0), rear_rise_confirmed: self.rear_rise_confirmed };
+        case.readings = self.readings.iter().map(ReadingContent::reading).collect();
+        case.sheet = self.intake.clone();
+        case.plan = self.load_plan.clone();
+        case.tape = self.tape.clone();
+        case.look_over = self.look_over.clone();
+        case.aim = self.aim.clone();
+        case.bench = self.bench.clone();
+        case.options = self.options.clone();
+        case.chosen = self.chosen;
+        case.drive = self.drive.clone();
+        case
+    }
+
+    /// Its JSON Schema.
+    pub fn schema() -> Schema {
+        schema_for!(JobDocument)
+    }
+}
+
+/// An error of the reader without where in the text it was: the field's path says that better.
+fn plain(error: &serde_json::Error) -> String {
+    let text = error.to_string();
+    text.rsplit_once(" at line ").map_or_else(|| text.clone(), |(what, _)| what.to_owned())
+}
+
+impl ReadingContent {
+    /// A reading, without who took it.
+    pub fn of(reading: &Reading) -> Self {
+        let Spot { phase, state, place } = reading.spot;
+        ReadingContent {
+            phase: WordOf(phase),
+            state,
+            place: WordOf(place),
+            datum: WordOf(reading.datum),
+            value: reading.value.clone(),
+            taken_by: None,
+            taken_at: None,
+        }
+    }
+
+    /// What it says.
+    pub fn reading(&self) -> Reading {
+        let spot = Spot { phase: self.phase.0, state: self.state, place: self.place.0 };
+        Reading { spot, datum: self.datum.0, value: self.value.clone() }
+    }
+}
