@@ -209,3 +209,30 @@ proptest! {
         prop_assert!((together - thickness).abs() < 1e-3, "{together}");
     }
 }
+
+#[test]
+fn that_the_springs_of_a_pair_are_not_quite_alike_leaves_the_sides_more_open_than_the_axle() {
+    let survey = leaning(0.5);
+    let sd = |correction: &Correction| {
+        let predicted = loaded(&survey, correction);
+        let half_lean = survey.half_lean_sd(End::Rear, LoadState::Loaded).unwrap();
+        let of_reading = (predicted.rear.sd.si().powi(2) + half_lean.si().powi(2)).sqrt();
+        predicted.rear_sides.unwrap().left.sd.si() - of_reading
+    };
+    // What lifts both by as much whatever they carry has no part in it; what the springs decide has.
+    assert!(sd(&block(2.0, None)).abs() < 1e-6);
+    let helpers = HelperSpring { pair_rate: pounds_per_inch(300.0), engagement_gap: inches(0.5) };
+    assert!(sd(&Correction::at_the_rear(helpers)) > 1e-5, "{}", sd(&Correction::at_the_rear(helpers)));
+    assert!(
+        (loaded(&survey, &Correction::at_the_rear(helpers)).rear.value - {
+            let mut axle_only = survey.clone();
+            axle_only.heights.loaded.rear.corners = Sides::both(vec![inches(18.8125)]);
+            axle_only.heights.empty.rear.corners = Sides::both(vec![inches(21.5)]);
+            loaded(&axle_only, &Correction::at_the_rear(helpers)).rear.value
+        })
+        .si()
+        .abs()
+            < 1e-6,
+        "the axle as a whole stays where it was"
+    );
+}

@@ -23,6 +23,8 @@ const REAR: &str = "rear";
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
 /// Doubt about a rate of which only the readings are to speak.
 const ANY_RATE_SD: f64 = 3.0;
+/// Standard deviation of what one rear spring is stiffer than its fellow, as a share of it (our own working rule).
+const SIDE_TO_SIDE_SD: f64 = 0.10;
 /// Arms of a trailer's rockers and how far they turn: alike, so that their length has no part in the answer.
 const ROCKER_ARM_IN: f64 = 3.0;
 const ROCKER_STOP_RAD: f64 = 0.5;
@@ -98,6 +100,11 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     let mut doubts = vec![doubt(Doubtful::SpringRate, if measured.is_some() { ANY_RATE_SD } else { believed })];
     if survey.datum.includes_tyre() {
         doubts.push(doubt(Doubtful::TyreRate, ASSUMED_TYRE_SD));
+    }
+    // It moves no axle as a whole, only one side of it against the other.
+    let both_sides = |state| End::BOTH.into_iter().any(|end| survey.half_lean_sd(end, state).is_some());
+    if survey.states().any(both_sides) {
+        doubts.push(doubt(Doubtful::RightOverLeft, SIDE_TO_SIDE_SD));
     }
     if !pack && measured.is_some_and(|figure| figure.stages.is_some()) {
         doubts.push(doubt(Doubtful::StageTravel, ASSUMED_RATE_SD));

@@ -389,8 +389,8 @@ impl Predictor {
         identified.rise(change.from, change.to, &end_mark(&self.survey, end)?)
     }
 
-    /// Either side of an end, where both were read: the reading of the side plus its own rise. How stiff the vehicle is in roll is
-    /// not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
+    /// Either side of an end, where both were read: the reading of the side plus its own rise. That the springs of a pair are not quite
+    /// alike is in doubt with everything else. How stiff the vehicle is in roll is not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
     /// of what lies between them is one standard deviation.
     fn sides(
         &self,
@@ -416,9 +416,13 @@ impl Predictor {
                 Sides { left: rise(&from, &to, Side::Left)?, right: rise(&from, &to, Side::Right)? }
             }
         };
+        // One spring of a pair is a little stiffer than its fellow: what that leaves open of the roll, half of it on either side.
+        let [left, right] = [side_mark(&self.survey, end, Side::Left)?, side_mark(&self.survey, end, Side::Right)?];
+        let side_to_side = identified.rise_apart(change.from, change.to, &right, &left)?.sd / 2.0;
+        let of_reading = Length::hypot(Length::hypot(axle_sd, half_lean_sd), side_to_side);
         Some(Sides::from_fn(|side| {
             let (bare, stiff) = (*bare.get(side), *stiff.get(side));
-            let sd = Length::hypot(Length::hypot(axle_sd, half_lean_sd), (bare - stiff).abs() / 2.0);
+            let sd = Length::hypot(of_reading, (bare - stiff).abs() / 2.0);
             Uncertain::new(*corner.get(side) + (bare + stiff) / 2.0, sd)
         }))
     }

@@ -86,6 +86,16 @@ impl Identified {
         self.finite(rise, &slopes)
     }
 
+    /// How much more one mark rises than another from one forecast to another: what all of it has in common falls out.
+    pub fn rise_apart(&self, from: &Forecast, to: &Forecast, more: &TapeMark, than: &TapeMark) -> Option<Uncertain<Length>> {
+        let rise = |mark: &TapeMark| Some(mark.change(&to.stance)? - mark.change(&from.stance)?);
+        let slope = |forecast: &Forecast| -> Vec<f64> {
+            forecast.slopes(more).iter().zip(forecast.slopes(than)).map(|(more, than)| more - than).collect()
+        };
+        let slopes: Vec<f64> = slope(to).iter().zip(slope(from)).map(|(to, from)| to - from).collect();
+        self.finite(rise(more)? - rise(than)?, &slopes)
+    }
+
     fn finite(&self, value: f64, slopes: &[f64]) -> Option<Uncertain<Length>> {
         let spread = self.spread(slopes);
         (value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(value), metres(spread)))
