@@ -11,6 +11,7 @@ mod load_plan;
 mod phone;
 mod printing;
 mod route;
+mod states;
 mod trailer;
 
 #[path = "../support/browser.rs"]
