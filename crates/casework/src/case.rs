@@ -10,7 +10,7 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 use crate::aim::Aim;
 use crate::entry::{
     AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
-    OptionEntry, TapeSheetEntry, Typed,
+    OptionEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
@@ -142,6 +142,23 @@ impl Case {
         }
     }
 
+    /// What else on the job speaks of a case of the load plan: it must not be taken off under that.
+    pub fn speaks_of(&self, case: u8) -> Option<SpeaksOf> {
+        let goal = |goal: &GoalEntry| matches!(goal, GoalEntry::Mark { when: WhenEntry::Case(key), .. } if *key == case);
+        let state = |entry: &StateEntry| matches!(&entry.load, Some(LoadEntry::Planned { case: key }) if *key == case);
+        let set = |option: &OptionEntry| {
+            option.parts.iter().flat_map(|part| &part.settings).any(|setting| setting.when == WhenEntry::Case(case))
+        };
+        let share = self.sheet.shares.iter().any(|share| share.of == ShareOf::Case(case));
+        let all = [
+            (self.aim.iter().flat_map(|aim| &aim.goals).any(goal), SpeaksOf::Aim),
+            (self.tape.states.iter().any(state), SpeaksOf::Tape),
+            (self.options.iter().any(set), SpeaksOf::Options),
+            (share, SpeaksOf::Intake),
+        ];
+        all.into_iter().find(|(speaks, _)| *speaks).map(|(_, what)| what)
+    }
+
     /// A goal as it is judged; `None` where what it is about is not on Tape any more.
     pub fn goal(&self, entry: &GoalEntry) -> Option<Aim> {
         entry.aim(&self.tape, self.sheet.rear_overhang.as_ref().map(Typed::length))
@@ -260,6 +277,19 @@ impl Case {
             further: self.tape.further(self.plan.as_ref()),
         }
     }
+}
+
+/// What on a job speaks of a case of its load plan.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum SpeaksOf {
+    /// A goal of the aim.
+    Aim,
+    /// A state that is read.
+    Tape,
+    /// A part of an option, set for it.
+    Options,
+    /// A share of the time.
+    Intake,
 }
 
 /// A case of the load plan that was not the measured one, with what is aboard in it.

@@ -1,5 +1,6 @@
 //! The load plan's form: rows of things aboard, each with its place and the cases it is aboard in.
 
+use wise_badger_casework::case::{Case, SpeaksOf};
 use wise_badger_casework::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry, Typed};
 use wise_badger_casework::survey::{End, Ends, LoadProblem, LoadPut, Thing, VehicleFacts};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
@@ -239,8 +240,10 @@ pub(crate) fn read(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Readable {
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadPlanEntry> {
+pub(crate) fn check(sheet: &mut Sheet, on_file: &Case) -> Option<LoadPlanEntry> {
+    let vehicle = &on_file.vehicle();
     let Readable { plan, .. } = read(sheet, vehicle);
+    refuse_what_is_spoken_of(sheet, on_file, &plan);
     let vehicle = VehicleFacts { always: plan.always(), ..vehicle.clone() };
     for case in &plan.cases {
         let put = LoadPut::Planned { items: plan.items_of(case.key), scale: case.scale() };
@@ -253,6 +256,22 @@ pub(crate) fn check(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Option<LoadPla
         }
     }
     sheet.is_sound().then_some(plan)
+}
+
+/// A case is not taken off while something else on the job speaks of it.
+fn refuse_what_is_spoken_of(sheet: &mut Sheet, on_file: &Case, plan: &LoadPlanEntry) {
+    let gone = on_file.plan.iter().flat_map(|plan| &plan.cases).filter(|case| plan.case(case.key).is_none());
+    for case in gone {
+        let Some(what) = on_file.speaks_of(case.key) else { continue };
+        let (who, there) = match what {
+            SpeaksOf::Aim => ("The aim speaks", "change it on Aim"),
+            SpeaksOf::Tape => ("The tape speaks", "say on Tape what else was aboard"),
+            SpeaksOf::Options => ("An option speaks", "take that option off"),
+            SpeaksOf::Intake => ("The shares of the time speak", "clear its share on Intake"),
+        };
+        let text = format!("{who} of “{}”; {there} first, or give the case its name again.", case.name);
+        sheet.refuse(&case_field(case.key, "name"), text);
+    }
 }
 
 /// A scale that says some 2.2 times what empty weight and plan make, or that much less, was read in the other unit. What

@@ -125,7 +125,7 @@ impl JobForm for LoadForm {
     }
 
     fn check(sheet: &mut Sheet, file: &JobFile) -> Option<LoadPlanEntry> {
-        load_plan::check(sheet, &file.case().vehicle())
+        load_plan::check(sheet, file.case())
     }
 
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &LoadPlanEntry) -> Result<(), StoreError> {

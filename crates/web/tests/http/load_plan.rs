@@ -114,3 +114,45 @@ async fn the_demo_camper_is_predicted_in_every_case() {
     assert!(cases[1].contains("38 7/16 in, measured"), "{cases:?}");
     assert!(cases[2].contains('±') && cases[3].contains('±'), "{cases:?}");
 }
+
+#[tokio::test]
+async fn a_case_that_something_else_speaks_of_is_not_taken_off_under_it() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let path = format!("{job}/load");
+    let first = names(0);
+    let mut plan = row(&first, ["Gravel", "700", "0", "behind", "yes"]);
+    plan.push(("i0_case2", "yes"));
+    ada.fill(&path, &plan).await;
+    let form = ada.get(&path).await;
+    let cases = ["case1_name", "case2_name"].map(|name| form.field(name).0);
+    let off = async |key: u8, words: &str| {
+        let name = format!("case{key}_name");
+        let refused = ada.fill(&path, &[(name.as_str(), ""), ("shown", "1")]).await;
+        assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY, "{words}");
+        let told = refused.field(&name).1;
+        assert!(told.contains(words) && told.contains(&cases[usize::from(key) - 1]), "{told}");
+    };
+    let mut tape = vec![("datum", "hub_to_arch"), ("load_kind", "planned"), ("load_case", "1")];
+    tape.extend(walk(["20 1/2", "20 1/2"], ["21 1/2", "18 13/16"]));
+    ada.fill(&format!("{job}/tape"), &tape).await;
+    off(1, "The tape speaks of").await;
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("share_case_2", "20")])).await;
+    off(2, "The shares of the time speak of").await;
+    let goal = [
+        ("kind", "level_loaded"),
+        ("rake", "0"),
+        ("tolerance", "1/2"),
+        ("goal.0.mark", "rear"),
+        ("goal.0.when", "case_2"),
+        ("goal.0.way", "at_least"),
+        ("goal.0.height", "19"),
+        ("goal.0.tolerance", "1/4"),
+    ];
+    let aim = ada.fill(&format!("{job}/aim"), &goal).await;
+    assert_eq!(aim.status, StatusCode::OK, "{}", aim.text("main"));
+    off(2, "The aim speaks of").await;
+    let renamed = ada.fill(&path, &[("case2_name", "Another name"), ("shown", "1")]).await;
+    assert_eq!(renamed.status, StatusCode::OK, "a case may be called otherwise");
+}
