@@ -2,7 +2,7 @@
 
 use wise_badger_casework::entry::{CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, WhenEntry};
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::correction::{Takes, TakesUp, not_together};
+use wise_badger_mechanics::correction::{Axles, Takes, TakesUp, not_together};
 use wise_badger_store::CorrectionId;
 use wise_badger_store::job_file::JobFile;
 
@@ -31,6 +31,7 @@ pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
     let correction = check_part(sheet, file.case().intake.class);
+    refuse_what_the_bench_does(sheet, file, correction.as_ref());
     let name = sheet.text("option_name").to_owned();
     if name.chars().count() > LONGEST_NAME {
         sheet.refuse("option_name", format!("Keep it under {LONGEST_NAME} characters."));
@@ -45,6 +46,16 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
     let entry = OptionEntry { name, parts };
     refuse_what_does_not_go_together(sheet, file, &entry);
     sheet.is_sound().then_some(entry)
+}
+
+/// Where the rear pack was read leaf by leaf, work on its leaves is done there: what all of them together do is worked out, not guessed.
+fn refuse_what_the_bench_does(sheet: &mut Sheet, file: &JobFile, correction: Option<&CorrectionEntry>) {
+    let part = correction.and_then(CorrectionEntry::correction);
+    let on_the_pack = part.is_some_and(|part| part.takes_up() == TakesUp::MainSpring && part.site().axles != Axles::Front);
+    if on_the_pack && file.case().bench.is_some() {
+        let text = "The rear pack was read leaf by leaf: plan this on Bench, and put the plan on the list from there.";
+        sheet.refuse("kind", text);
+    }
 }
 
 /// The parts that it goes together with.

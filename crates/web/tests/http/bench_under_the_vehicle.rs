@@ -6,7 +6,7 @@ use std::process::{Command, Stdio};
 use reqwest::StatusCode;
 
 use crate::bench::{act, document, leaves, put_in, truck, with};
-use crate::{Site, Visitor, consider, measured_half_ton, open_half_ton, shop, tape};
+use crate::{BLOCK, Site, Visitor, consider, measured_half_ton, open_half_ton, shop, tape};
 
 #[tokio::test]
 async fn every_load_case_can_be_looked_at_and_is_predicted() {
@@ -45,6 +45,17 @@ async fn a_pack_tells_the_rate_where_the_tape_has_not() {
     put_in(&ada, &job).await;
     let now = ada.get(&format!("{job}/options")).await;
     assert!(now.figure("Rear, loaded").0.starts_with("22"), "{}", now.figure("Rear, loaded").0);
+}
+
+#[tokio::test]
+async fn where_a_pack_is_on_the_bench_its_leaves_are_not_typed_beside_it() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    put_in(&ada, &job).await;
+    let leaf = consider(&ada, &job, &[("kind", "added_leaf"), ("leaf_rate", "100"), ("lift", "1")]).await;
+    assert_eq!(leaf.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(leaf.text(".picks .problem").contains("plan this on Bench"), "{}", leaf.text("main"));
+    assert_eq!(consider(&ada, &job, &BLOCK).await.status, StatusCode::OK, "what is not of the pack is still typed");
 }
 
 #[tokio::test]
