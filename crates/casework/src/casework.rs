@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Correction, Work};
+use wise_badger_mechanics::correction::{Axles, Correction, Needs, Work};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
@@ -226,9 +226,23 @@ impl Casework {
         (!self.look_over().stops().is_empty()).then_some(NothingFits::Stopped)
     }
 
-    /// What rules a kind of work out.
-    pub fn gate(&self, works: &[Work]) -> Vec<Gate> {
-        self.look_over().gate(works)
+    /// What rules parts out that are to be fitted together: the springs that are there, and what was found.
+    pub fn gate(&self, parts: &[Correction]) -> Vec<Gate> {
+        let of_part = |part: &Correction| {
+            let end = if part.site().axles == Axles::Front { End::Front } else { End::Rear };
+            self.look_over().gate_at(&self.found().vehicle, end, part.row().needs, &part.works())
+        };
+        parts.iter().flat_map(of_part).fold(Vec::new(), |mut once, gate| {
+            if !once.contains(&gate) {
+                once.push(gate);
+            }
+            once
+        })
+    }
+
+    /// What rules a kind of work at the rear out, before any part of it is known.
+    pub fn gate_at_the_rear(&self, needs: Needs, work: Work) -> Vec<Gate> {
+        self.look_over().gate_at(&self.found().vehicle, End::Rear, needs, &[work])
     }
 
     fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {

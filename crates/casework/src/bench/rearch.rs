@@ -1,6 +1,6 @@
 //! A height wanted at the rear, as an arch for every leaf, and what speaks against it.
 
-use wise_badger_mechanics::correction::Work;
+use wise_badger_mechanics::correction::{Needs, Work};
 use wise_badger_mechanics::pack::{PackError, Rearch, RearchRefusal, Rule, WantedArch};
 use wise_badger_mechanics::units::Length;
 
@@ -93,7 +93,7 @@ pub fn plan_rearch(
     let raised = asked.height - measured.value;
     let wanted = WantedArch { arch: bench.work.found.height(load) + raised, load, full_load: bench.packs.rated };
     let rearch = Rearch::new(&bench.packs.planned, &wanted, asked.rule)?;
-    let gates = look_over.gate(&[Work::Rearching]);
+    let gates = look_over.gate_at(&survey.vehicle, End::Rear, Needs::Leaves, &[Work::Rearching]);
     let mut against: Vec<Against> = Vec::new();
     against.extend((!gates.is_empty()).then_some(Against::RuledOut(gates)));
     against.extend(overload.map(|_| Against::OverARating));

@@ -184,6 +184,7 @@ impl IntakeSheetEntry {
             rear_overhang: length(&self.rear_overhang),
             rear_track: length(&self.rear_track),
             springs: Ends { front: self.front_spring, rear: self.rear_spring },
+            rear_spring_over: self.rear_spring_over,
             rear_rate_when_sound: self.sound_rate.as_ref().map(Typed::rate),
             ..vehicle
         }

@@ -12,7 +12,9 @@ pub use area::{Area, Grade};
 pub use defect::{Addition, Defect, DefectRule};
 pub use measure::{Measure, Measured};
 
-use wise_badger_mechanics::correction::Work;
+use wise_badger_mechanics::correction::{Needs, Work};
+
+use crate::survey::{End, Misfit, VehicleFacts};
 
 /// What was found in one area.
 #[derive(Debug, Clone, PartialEq)]
@@ -59,6 +61,8 @@ pub enum Gate {
     Defect(Defect),
     /// By an area that was graded "stop" without a defect being named.
     Stop(Area),
+    /// By the springs that are there.
+    Misfit(Misfit),
 }
 
 impl LookOver {
@@ -105,6 +109,11 @@ impl LookOver {
             }
         }
         gates
+    }
+
+    /// What rules work at an end out: the springs that are there, then what was found.
+    pub fn gate_at(&self, vehicle: &VehicleFacts, end: End, needs: Needs, works: &[Work]) -> Vec<Gate> {
+        vehicle.misfit(end, needs).map(Gate::Misfit).into_iter().chain(self.gate(works)).collect()
     }
 
     /// What has to be put right along with any job, each once, with the defect that asks for it.

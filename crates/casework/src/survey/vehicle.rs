@@ -65,6 +65,8 @@ pub struct VehicleFacts {
     pub rear_rate_when_sound: Option<SpringRate>,
     /// What either end rests on, where known.
     pub springs: Ends<Option<SpringKind>>,
+    /// Whether the rear springs sit over their axle or under it, where known.
+    pub rear_spring_over: Option<bool>,
     /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
     pub rear_pack: Option<PackCurve>,
     /// What it always carries: part of its empty weight and of every height read.
@@ -131,6 +133,7 @@ impl VehicleFacts {
             rear_track: None,
             rear_rate_when_sound: None,
             springs: Ends::default(),
+            rear_spring_over: None,
             rear_pack: None,
             always: Vec::new(),
         }

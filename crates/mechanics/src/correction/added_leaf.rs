@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{InShopUnits, Length, SpringRate, metres};
@@ -22,6 +22,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", Bound::inches(-1.0, 6.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
+    needs: Needs::Leaves,
     set_by_case: None,
     read: |given| Some(Arc::new(AddedLeaf { pair_rate: given.rate("pair_rate")?, lift: given.length("lift")? })),
 };

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{InShopUnits, Length, SpringRate, newton_metres_per_radian};
@@ -22,6 +22,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::rate("end_rate"), KindFigure::within("base", Bound::inches(20.0, 100.0))],
     goes_on_the_front: true,
     goes_on_one_side: false,
+    needs: Needs::Nothing,
     set_by_case: None,
     read: |given| Some(Arc::new(AntiRollBar { end_rate: given.rate("end_rate")?, base: given.length("base")? })),
 };

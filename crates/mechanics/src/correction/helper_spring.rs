@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{Length, SpringRate};
@@ -25,6 +25,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
+    needs: Needs::Nothing,
     set_by_case: Some("engagement_gap"),
     read: |given| {
         let (pair_rate, engagement_gap) = (given.rate("pair_rate")?, given.length("engagement_gap")?);

@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc;
 
-use super::{Axles, Caution, Given, Site, TakesUp, Work};
+use super::{Axles, Caution, Given, Needs, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
@@ -57,6 +57,8 @@ pub struct KindRow {
     pub goes_on_the_front: bool,
     /// Whether it may go on one side alone.
     pub goes_on_one_side: bool,
+    /// What must be there for it to go onto.
+    pub needs: Needs,
     /// The figure that may be set otherwise in a load case once it is fitted, where one may.
     pub set_by_case: Option<&'static str>,
     pub(super) read: fn(&Given) -> Option<Arc<dyn CorrectionKind>>,

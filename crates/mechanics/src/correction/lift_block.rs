@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -21,6 +21,7 @@ pub static ROW: KindRow = KindRow {
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,
+    needs: Needs::ClampedSpring,
     set_by_case: None,
     read: |given| Some(Arc::new(LiftBlock { thickness: given.length("thickness")? })),
 };

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Quantity, Takes, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, Quantity, Takes, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
 use crate::units::{Length, metres};
@@ -24,6 +24,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::within("clearance", Bound::inches(0.0, 8.0)), KindFigure { name: "force", takes: Takes::Table }],
     goes_on_the_front: true,
     goes_on_one_side: false,
+    needs: Needs::Nothing,
     set_by_case: Some("clearance"),
     read: |given| Some(Arc::new(LoadRubber { clearance: given.length("clearance")?, force: given.table("force")?.clone() })),
 };

@@ -12,6 +12,7 @@ pub mod helper_spring;
 mod kind;
 pub mod lift_block;
 pub mod load_rubber;
+mod needs;
 pub mod rearched_pack;
 pub mod reworked_pack;
 mod site;
@@ -29,11 +30,12 @@ pub use kind::{
 };
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
+pub use needs::Needs;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
 pub use site::{Axles, Site};
 pub use takes_up::TakesUp;
-pub use together::{NotTogether, cautions_of, not_together, works_of};
+pub use together::{NotTogether, cautions_of, not_together};
 pub use work::Work;
 
 /// Every kind, in the order it is offered.

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -20,6 +20,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0))],
     goes_on_the_front: true,
     goes_on_one_side: true,
+    needs: Needs::Leaves,
     set_by_case: None,
     read: |given| Some(Arc::new(RearchedPack { free_height_gained: given.length("free_height_gained")? })),
 };

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::kind::{corner_rate_at_kerb, kerb_spring_force};
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Takes, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, Takes, TakesUp, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -24,6 +24,7 @@ pub static ROW: KindRow = KindRow {
     ],
     goes_on_the_front: false,
     goes_on_one_side: false,
+    needs: Needs::Leaves,
     set_by_case: None,
     read: |given| {
         let (found, planned) = (given.pack("found")?, given.pack("planned")?);

@@ -1,6 +1,6 @@
 //! Corrections fitted together: what each corner has room for once, and what all of them take and warn of.
 
-use super::{Axles, Caution, Correction, Site, TakesUp, Work};
+use super::{Axles, Caution, Correction, Site, TakesUp};
 
 /// Why corrections do not go together.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -44,11 +44,6 @@ pub fn not_together(parts: &[Correction]) -> Option<NotTogether> {
         let before = parts.iter().enumerate().take(other);
         before.filter_map(|(one, earlier)| clashes(earlier).map(|of| NotTogether { one, other, of })).next()
     })
-}
-
-/// Every kind of work that parts take, each once.
-pub fn works_of(parts: &[Correction]) -> Vec<Work> {
-    each_once(parts.iter().flat_map(Correction::works))
 }
 
 /// The cautions to show with parts, each once, the most particular of the first part first.

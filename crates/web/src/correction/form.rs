@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, TypedTable};
-use wise_badger_casework::survey::VehicleClass;
+use wise_badger_casework::survey::{Misfit, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Site, Takes};
@@ -31,14 +31,20 @@ pub(crate) struct SiteForm {
     pub(crate) open: bool,
 }
 
-/// Every kind that is typed on a form, with its fields.
-pub(crate) fn kinds_form(sheet: &Sheet) -> Picks {
-    let typed = || KINDS.iter().copied().filter(|words| words.is_typed());
+/// Every kind that is typed on a form and goes onto the vehicle, with its fields.
+pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
+    let typed = || KINDS.iter().copied().filter(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
     let picks = sheet.picks("kind", "Correction", typed().map(|words| (words.row.word, words.name))).quiet();
     typed().fold(picks, |picks, words| {
         let fields = words.fields.iter().map(|field| field_of(sheet, words.row, field).into());
         picks.asks(words.row.word, fields)
     })
+}
+
+/// The kinds that are typed on a form and do not go onto the vehicle, with why.
+pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, Misfit)> {
+    let typed = KINDS.iter().filter(|words| words.is_typed());
+    typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?))).collect()
 }
 
 /// The axles that a class of vehicle has a choice of.

@@ -11,7 +11,7 @@ mod rearched_pack;
 mod reworked_pack;
 mod words;
 
-pub(crate) use form::{SiteForm, check, fill, kinds_form, site_form};
+pub(crate) use form::{SiteForm, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
 pub(crate) use words::{account, correction_name, formula, option_name};
 
 use wise_badger_mechanics::correction::KindRow;

@@ -10,8 +10,8 @@ use wise_badger_casework::casework::NothingFits;
 use wise_badger_casework::entry::OptionEntry;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::VehicleClass;
-use wise_badger_mechanics::correction::{Correction, cautions_of, works_of};
+use wise_badger_casework::survey::{Misfit, VehicleClass, VehicleFacts};
+use wise_badger_mechanics::correction::{Correction, cautions_of};
 use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
@@ -25,7 +25,7 @@ use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
-use crate::view::look_over::{addition_name, gate_words, ruled_out};
+use crate::view::look_over::{addition_name, gate_words, misfit_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
 use crate::view::{Figure, Tone, Units, caution_text, sentence};
@@ -92,11 +92,25 @@ struct ShownOption {
 struct CorrectionForm {
     hidden: Hidden,
     kinds: Picks,
+    /// The kinds that do not fit the springs that are there, with why.
+    not_here: Vec<String>,
     site: SiteForm,
     /// Whether it goes together with the option looked at.
     with: Option<Picks>,
     name: Field,
     settings: Vec<Field>,
+}
+
+/// The kinds that are not offered, a sentence a reason.
+fn not_here(vehicle: &VehicleFacts) -> Vec<String> {
+    let mut reasons: Vec<(Misfit, Vec<&str>)> = Vec::new();
+    for (name, misfit) in kinds::kinds_that_do_not_fit(vehicle) {
+        match reasons.iter_mut().find(|(reason, _)| *reason == misfit) {
+            Some((_, names)) => names.push(name),
+            None => reasons.push((misfit, vec![name])),
+        }
+    }
+    reasons.iter().map(|(misfit, names)| format!("{}: {}.", names.join(", "), misfit_words(misfit))).collect()
 }
 
 impl CorrectionForm {
@@ -154,8 +168,8 @@ pub(crate) async fn consider(
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None };
     let checked = parts::check(&mut sheet, &file);
-    let works = checked.as_ref().and_then(|entry| entry.corrections(None)).map(|parts| works_of(&parts));
-    let out = works.map(|works| ruled_out(file.work.look_over(), &works));
+    let parts = checked.as_ref().and_then(|entry| entry.corrections(None));
+    let out = parts.map(|parts| ruled_out(&file.work.gate(&parts)));
     if let Some(why) = out.filter(|why| !why.is_empty()) {
         sheet.refuse("kind", why);
     }
@@ -189,8 +203,10 @@ pub(crate) async fn choose(
     let place = file.considered.iter().position(|considered| *considered == CorrectionId(id));
     let place = place.ok_or(WebError::NotFound("correction"))?;
     let (_, parts) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
-    if !file.work.gate(&works_of(parts)).is_empty() {
-        return Err(WebError::NotNow("The look-over rules this correction out. Fix what was found, and look over again."));
+    if !file.work.gate(parts).is_empty() {
+        return Err(WebError::NotNow(
+            "This correction is ruled out: Options says by what. Put that right first, or pick another.",
+        ));
     }
     let (file, promised) = run(move |_| {
         let promised = file.work.promise(place, PROGRAM);
@@ -317,7 +333,9 @@ impl<'a> Worked<'a> {
         for (place, id) in file.considered.iter().enumerate() {
             gone.check()?;
             let Some(((entry, parts), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
-            let verdict = goal_sentence(work, most, place, units);
+            let fits = work.gate(parts).is_empty();
+            let ruled_out = || Some((Tone::Act, "Ruled out.".to_owned()));
+            let verdict = if fits { goal_sentence(work, most, place, units) } else { ruled_out() };
             all.push(Worked { id: *id, place, entry, parts, prediction, verdict });
         }
         Ok(all)
@@ -359,6 +377,7 @@ fn options_page(
     };
     let look = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
+        let gates = file.work.gate(option.parts);
         ShownOption {
             id: option.id.0,
             name: option_name(option.entry, class, units),
@@ -370,10 +389,9 @@ fn options_page(
             goals: goal_lines(&file.work, option, units),
             cases: case_heights(file.work.predictor(), file.work.cases(), |case| file.work.in_case(option.place, case), units),
             cautions: cautions_of(option.parts).into_iter().take(CAUTIONS).map(caution_text).collect(),
-            ruled_out: ruled_out(look_over, &works_of(option.parts)),
+            ruled_out: ruled_out(&gates),
             chosen: Some(option.place) == chosen,
-            can_choose: look_over.gate(&works_of(option.parts)).is_empty()
-                && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
+            can_choose: gates.is_empty() && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };
     let pictured = with_prediction(&file.work, shown.map(|option| option.prediction));
@@ -390,7 +408,8 @@ fn options_page(
         shown: shown.map(look),
         form: CorrectionForm {
             hidden: Hidden::new(sheet, file.job.revision),
-            kinds: kinds::kinds_form(sheet),
+            kinds: kinds::kinds_form(sheet, &survey.vehicle),
+            not_here: not_here(&survey.vehicle),
             site: kinds::site_form(sheet, class),
             with: with_field(sheet, shown, class, units),
             name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),

@@ -1,7 +1,7 @@
 //! The look-over in words.
 
-use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
-use wise_badger_mechanics::correction::Work;
+use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, Measure};
+use wise_badger_casework::survey::{End, Misfit, SpringKind};
 
 pub(crate) fn area_name(area: Area) -> &'static str {
     match area {
@@ -135,17 +135,50 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
     match gate {
         Gate::Defect(defect) => format!("{} ({})", defect_name(*defect), defect.rule().source),
         Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
+        Gate::Misfit(misfit) => misfit_words(misfit),
+    }
+}
+
+fn springs_name(on: SpringKind) -> &'static str {
+    match on {
+        SpringKind::Leaf => "leaf springs",
+        SpringKind::Coil => "coil springs",
+        SpringKind::Torsion => "torsion bars",
+        SpringKind::Air => "air springs",
+    }
+}
+
+fn end_word(end: End) -> &'static str {
+    if end == End::Front { "front" } else { "rear" }
+}
+
+pub(crate) fn misfit_words(misfit: &Misfit) -> String {
+    match misfit {
+        Misfit::NoLeaves(end, on) => format!("the {} rests on {}, and this is work on leaves", end_word(*end), springs_name(*on)),
+        Misfit::NothingClamped(end, on) => {
+            format!(
+                "the {} rests on {}, and this goes only between a leaf spring and the axle clamped to it",
+                end_word(*end),
+                springs_name(*on)
+            )
+        }
+        Misfit::Lowers(end) => format!("the {} axle sits over its springs, where a block lowers the vehicle", end_word(*end)),
+        Misfit::NotSaid(end) => {
+            format!("nobody has said what the {} rests on, and this needs leaf springs; put it on Intake first", end_word(*end))
+        }
     }
 }
 
 /// Why a correction is ruled out, in a sentence; empty when it is not.
-pub(crate) fn ruled_out(look_over: &LookOver, works: &[Work]) -> String {
-    let gates = look_over.gate(works);
-    if gates.is_empty() { String::new() } else { gates_words(&gates) }
+pub(crate) fn ruled_out(gates: &[Gate]) -> String {
+    if gates.is_empty() { String::new() } else { gates_words(gates) }
 }
 
 /// What rules something out, in a sentence.
 pub(crate) fn gates_words(gates: &[Gate]) -> String {
-    let reasons: Vec<String> = gates.iter().map(gate_words).collect();
-    format!("Ruled out by the look-over: {}. Fix that first.", reasons.join("; "))
+    let (misfits, found): (Vec<&Gate>, Vec<&Gate>) = gates.iter().partition(|gate| matches!(gate, Gate::Misfit(_)));
+    let reasons = |gates: &[&Gate]| gates.iter().map(|gate| gate_words(gate)).collect::<Vec<_>>().join("; ");
+    let misfits = (!misfits.is_empty()).then(|| format!("Does not fit here: {}.", reasons(&misfits)));
+    let found = (!found.is_empty()).then(|| format!("Ruled out by the look-over: {}. Fix that first.", reasons(&found)));
+    misfits.into_iter().chain(found).collect::<Vec<_>>().join(" ")
 }

@@ -76,3 +76,28 @@ async fn a_photograph_is_kept_shown_and_taken_off_and_what_is_none_is_refused() 
 
 /// One grey pixel.
 const SMALL_PNG: &[u8] = include_bytes!("../vendor/pixel.png");
+
+#[tokio::test]
+async fn on_coils_no_leaf_and_no_block_is_offered_or_chosen() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let considered = consider(&ada, &job, &BLOCK).await;
+    let choose = considered.form("form[action$='/choose']");
+    let kinds = |page: &crate::Page| page.texts("form.try .picks label").join(" ");
+    assert!(kinds(&considered).contains("Add-a-leaf"), "{}", kinds(&considered));
+    let sheet = async || ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet().await.with(&[("rear_spring", "coil")])).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert!(!kinds(&options).contains("Add-a-leaf") && !kinds(&options).contains("Block height"), "{}", kinds(&options));
+    assert!(options.text(".not-here").contains("coil springs"), "{}", options.text("form.try"));
+    assert!(options.text(".option .ruled-out").contains("coil springs"), "{}", options.text("main"));
+    assert_eq!(options.text(".option .aim-verdict"), "Ruled out.");
+    assert_eq!(ada.send(&choose).await.status, StatusCode::CONFLICT);
+    let typed = ada.send(&ada.form(&format!("{job}/options")).await.with(&LEAF)).await;
+    assert_eq!(typed.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(typed.text(".picks .problem").contains("work on leaves"), "{}", typed.text("form.try"));
+    ada.send(&sheet().await.with(&[("rear_spring", "leaf"), ("rear_over", "under")])).await;
+    let under = ada.get(&format!("{job}/options")).await;
+    assert!(under.text(".option .ruled-out").contains("lowers the vehicle"), "{}", under.text("main"));
+    assert!(kinds(&under).contains("Add-a-leaf"), "a leaf still goes into a pack under its axle");
+}

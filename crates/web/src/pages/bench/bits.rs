@@ -3,7 +3,7 @@
 use wise_badger_casework::aim::AimVerdict;
 use wise_badger_casework::bench::BenchWork;
 use wise_badger_casework::casework::Casework;
-use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
+use wise_badger_mechanics::correction::{Correction, Needs, ReworkedPack, Work};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{inches, metres};
@@ -107,7 +107,7 @@ fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
     if work.overload().is_some() {
         return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
-    let barred = ruled_out(work.look_over(), &[Work::Block]);
+    let barred = ruled_out(&work.gate_at_the_rear(Needs::ClampedSpring, Work::Block));
     if !barred.is_empty() {
         return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
     }

@@ -8,7 +8,7 @@ use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, Option
 use wise_badger_casework::survey::LoadState;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::bound::Bound;
-use wise_badger_mechanics::correction::{Work, works_of};
+use wise_badger_mechanics::correction::{Needs, Work};
 use wise_badger_mechanics::pack::Clamp;
 use wise_badger_mechanics::units::metres;
 use wise_badger_store::job_file::JobFile;
@@ -49,7 +49,7 @@ pub(crate) async fn save(
 fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
     let Some(asked) = act_asked(sheet) else { return Some(pack) };
     let added = matches!(asked, Act::Insert { .. });
-    let barred = if added { ruled_out(file.work.look_over(), &[Work::AddedLeaf]) } else { String::new() };
+    let barred = if added { ruled_out(&file.work.gate_at_the_rear(Needs::Leaves, Work::AddedLeaf)) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
         return None;
@@ -250,8 +250,10 @@ pub(crate) async fn consider(
     let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load()).map(OptionEntry::from);
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
     let parts = entry.corrections(None).ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
-    if !file.work.look_over().gate(&works_of(&parts)).is_empty() {
-        return Err(WebError::NotNow("The look-over rules this work out. Fix what was found, and look over again."));
+    if !file.work.gate(&parts).is_empty() {
+        return Err(WebError::NotNow(
+            "This work is ruled out by what was found on Look-over, or by the springs on Intake. Put that right first.",
+        ));
     }
     let sheet = Sheet::posted(posted, units);
     let job = file.job.id;
