@@ -3,10 +3,15 @@
 #![allow(clippy::unwrap_used, reason = "a test fails where it stands")]
 
 use proptest::prelude::*;
-use wise_badger_casework::survey::{End, Ends, Misfit, RearWheels, SpringKind, VehicleClass, VehicleFacts};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{
+    BlockThere, End, Ends, Misfit, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
+};
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::correction::{KINDS, KindRow, Needs};
-use wise_badger_mechanics::units::{inches, pounds};
+use wise_badger_mechanics::correction::{Correction, ExchangedBlock, KINDS, KindRow, Needs};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::units::{InShopUnits as _, inches, pounds};
 
 fn on(class: VehicleClass, springs: Ends<Option<SpringKind>>, over: Option<bool>) -> VehicleFacts {
     let ratings = Ends { front: pounds(4000.0), rear: pounds(4100.0) };
@@ -39,12 +44,12 @@ fn on_coils_no_leaf_and_no_block() {
 #[test]
 fn under_the_axle_a_block_lowers_and_a_leaf_still_goes_in() {
     let vehicle = rear(Some(SpringKind::Leaf), Some(false));
-    assert_eq!(vehicle.misfit(End::Rear, Needs::ClampedSpring), Some(Misfit::Lowers(End::Rear)));
+    assert_eq!(vehicle.misfit(End::Rear, Needs::BareSeat), Some(Misfit::Lowers(End::Rear)));
     assert_eq!(vehicle.misfit(End::Rear, Needs::Leaves), None);
-    assert_eq!(rear(Some(SpringKind::Leaf), Some(true)).misfit(End::Rear, Needs::ClampedSpring), None);
-    assert_eq!(rear(None, Some(false)).misfit(End::Rear, Needs::ClampedSpring), Some(Misfit::Lowers(End::Rear)));
+    assert_eq!(rear(Some(SpringKind::Leaf), Some(true)).misfit(End::Rear, Needs::BareSeat), None);
+    assert_eq!(rear(None, Some(false)).misfit(End::Rear, Needs::BareSeat), Some(Misfit::Lowers(End::Rear)));
     assert!(matches!(
-        rear(Some(SpringKind::Coil), Some(false)).misfit(End::Rear, Needs::ClampedSpring),
+        rear(Some(SpringKind::Coil), Some(false)).misfit(End::Rear, Needs::BareSeat),
         Some(Misfit::NothingClamped(..))
     ));
 }
@@ -55,9 +60,37 @@ fn where_nobody_said_leaves_are_taken_for_granted_only_where_they_are_usual() {
     assert_eq!(rear(None, None).misfit(End::Front, Needs::Leaves), Some(Misfit::NotSaid(End::Front)));
     let wagon = on(VehicleClass::Wagon, Ends::default(), None);
     assert_eq!(wagon.misfit(End::Rear, Needs::Leaves), Some(Misfit::NotSaid(End::Rear)));
-    assert_eq!(wagon.misfit(End::Rear, Needs::ClampedSpring), Some(Misfit::NotSaid(End::Rear)));
+    assert_eq!(wagon.misfit(End::Rear, Needs::BareSeat), Some(Misfit::NotSaid(End::Rear)));
     let said = on(VehicleClass::Wagon, Ends { front: None, rear: Some(SpringKind::Leaf) }, None);
-    assert_eq!(said.misfit(End::Rear, Needs::ClampedSpring), None);
+    assert_eq!(said.misfit(End::Rear, Needs::BareSeat), None);
+}
+
+/// Common practice: blocks are never stacked; a 3 1/4 in one in place of a 1 1/4 in one raises by 2 in.
+#[test]
+fn where_a_block_is_another_goes_in_its_place() {
+    let with = |height| VehicleFacts { rear_block: Some(BlockThere { height }), ..rear(Some(SpringKind::Leaf), None) };
+    for vehicle in [with(Some(inches(1.25))), with(None)] {
+        assert_eq!(vehicle.misfit(End::Rear, kind("lift_block").needs), Some(Misfit::OnABlock(End::Rear)));
+        assert_eq!(vehicle.misfit(End::Rear, kind("exchanged_block").needs), None);
+        assert_eq!(vehicle.misfit(End::Rear, vehicle.needs_of_a_block()), None);
+    }
+    let bare = rear(Some(SpringKind::Leaf), None);
+    assert_eq!(bare.misfit(End::Rear, kind("exchanged_block").needs), Some(Misfit::NoBlockThere(End::Rear)));
+    let under = VehicleFacts { rear_spring_over: Some(false), ..with(None) };
+    assert_eq!(under.misfit(End::Rear, kind("exchanged_block").needs), Some(Misfit::Lowers(End::Rear)));
+    let exchanged = Correction::at_the_rear(ExchangedBlock { thickness: inches(3.25), replaces: inches(1.25) });
+    let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
+    let survey = Survey {
+        vehicle: with(Some(inches(1.25))),
+        datum: Datum::HubToArch,
+        heights: States::of(HeightReadings { front: both(20.5), rear: both(21.5) }, HeightReadings::default()),
+        load: None,
+        stop_gap: States::default(),
+        manner: States::default(),
+        further: Vec::new(),
+    };
+    let empty = Predictor::new(&survey).predict(&exchanged).empty.unwrap();
+    assert!((empty.rear.value.customary() - 23.5).abs() < 0.001, "{}", empty.rear.value.customary());
 }
 
 proptest! {

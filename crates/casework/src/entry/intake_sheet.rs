@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
-use crate::survey::{Complaint, Ends, Modification, SpringKind, VehicleFacts};
+use crate::survey::{BlockThere, Complaint, Ends, Modification, SpringKind, VehicleFacts};
 use crate::verdict::SoundHeight;
 
 /// One sheet, as typed. Nothing on it must be known.
@@ -185,9 +185,15 @@ impl IntakeSheetEntry {
             rear_track: length(&self.rear_track),
             springs: Ends { front: self.front_spring, rear: self.rear_spring },
             rear_spring_over: self.rear_spring_over,
+            rear_block: self.rear_block(),
             rear_rate_when_sound: self.sound_rate.as_ref().map(Typed::rate),
             ..vehicle
         }
+    }
+
+    fn rear_block(&self) -> Option<BlockThere> {
+        let noted = self.modifications.iter().find(|done| done.what == Modification::RearBlock)?;
+        Some(BlockThere { height: noted.size.as_ref().map(Typed::length) })
     }
 
     /// The height the rear had when sound.

@@ -13,23 +13,35 @@ pub enum Misfit {
     NothingClamped(End, SpringKind),
     /// It goes between spring and axle, and the axle sits over its spring: the vehicle would come down by it.
     Lowers(End),
+    /// A block is there already, and one is never put on another.
+    OnABlock(End),
+    /// It goes in place of a block, and none is there.
+    NoBlockThere(End),
     /// Nobody has said what the end rests on, and on this class it is seldom leaves.
     NotSaid(End),
 }
 
 impl VehicleFacts {
+    /// What a new block at the rear needs: a bare seat, or the block that is there taken out.
+    pub fn needs_of_a_block(&self) -> Needs {
+        if self.rear_block.is_some() { Needs::BlockThere } else { Needs::BareSeat }
+    }
+
     /// Why what has such needs does not go onto an end; `None` where it does.
     pub fn misfit(&self, end: End, needs: Needs) -> Option<Misfit> {
         let on = self.springs.get(end);
+        let on_leaves = matches!(on, None | Some(SpringKind::Leaf));
+        let under = end == End::Rear && self.rear_spring_over == Some(false);
+        let block = end == End::Rear && self.rear_block.is_some();
         match (needs, on) {
             (Needs::Nothing, _) => None,
-            (Needs::ClampedSpring, None | Some(SpringKind::Leaf)) if end == End::Rear && self.rear_spring_over == Some(false) => {
-                Some(Misfit::Lowers(end))
-            }
+            (Needs::BlockThere, _) if !block => Some(Misfit::NoBlockThere(end)),
+            (Needs::BareSeat | Needs::BlockThere, _) if on_leaves && under => Some(Misfit::Lowers(end)),
+            (Needs::BareSeat, _) if on_leaves && block => Some(Misfit::OnABlock(end)),
             (_, None) if self.class.is_seldom_on_leaves(end) => Some(Misfit::NotSaid(end)),
             (_, None | Some(SpringKind::Leaf)) => None,
             (Needs::Leaves, Some(on)) => Some(Misfit::NoLeaves(end, *on)),
-            (Needs::ClampedSpring, Some(on)) => Some(Misfit::NothingClamped(end, *on)),
+            (Needs::BareSeat | Needs::BlockThere, Some(on)) => Some(Misfit::NothingClamped(end, *on)),
         }
     }
 

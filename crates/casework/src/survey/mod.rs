@@ -18,7 +18,7 @@ pub use fit::Misfit;
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};
-pub use spring::SpringKind;
+pub use spring::{BlockThere, SpringKind};
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
 pub use vehicle::{Basis, Tandem, VehicleFacts, VehicleProblem};
 

@@ -1,7 +1,8 @@
-//! What an axle rests on.
+//! What an axle rests on, and what is between.
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use wise_badger_mechanics::units::Length;
 
 /// What an axle rests on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
@@ -20,4 +21,11 @@ pub enum SpringKind {
 impl SpringKind {
     /// Every one, in the order offered.
     pub const ALL: [SpringKind; 4] = [SpringKind::Leaf, SpringKind::Coil, SpringKind::Torsion, SpringKind::Air];
+}
+
+/// A block that is between spring and axle.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BlockThere {
+    /// Its height, where measured.
+    pub height: Option<Length>,
 }

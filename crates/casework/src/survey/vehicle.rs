@@ -6,7 +6,7 @@ use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inche
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::end::{End, Ends};
 use super::item::Item;
-use super::spring::SpringKind;
+use super::spring::{BlockThere, SpringKind};
 use crate::bounds::{AXLE_SPREAD, WHEELBASE};
 
 /// Where a figure came from.
@@ -67,6 +67,8 @@ pub struct VehicleFacts {
     pub springs: Ends<Option<SpringKind>>,
     /// Whether the rear springs sit over their axle or under it, where known.
     pub rear_spring_over: Option<bool>,
+    /// The blocks at its rear, where there are any.
+    pub rear_block: Option<BlockThere>,
     /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
     pub rear_pack: Option<PackCurve>,
     /// What it always carries: part of its empty weight and of every height read.
@@ -134,6 +136,7 @@ impl VehicleFacts {
             rear_rate_when_sound: None,
             springs: Ends::default(),
             rear_spring_over: None,
+            rear_block: None,
             rear_pack: None,
             always: Vec::new(),
         }

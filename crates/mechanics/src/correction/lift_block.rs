@@ -21,7 +21,7 @@ pub static ROW: KindRow = KindRow {
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,
-    needs: Needs::ClampedSpring,
+    needs: Needs::BareSeat,
     set_by_case: None,
     read: |given| Some(Arc::new(LiftBlock { thickness: given.length("thickness")? })),
 };

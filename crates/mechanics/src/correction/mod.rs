@@ -7,6 +7,7 @@
 pub mod added_leaf;
 pub mod anti_roll_bar;
 mod caution;
+pub mod exchanged_block;
 mod given;
 pub mod helper_spring;
 mod kind;
@@ -23,6 +24,7 @@ mod work;
 pub use added_leaf::AddedLeaf;
 pub use anti_roll_bar::AntiRollBar;
 pub use caution::Caution;
+pub use exchanged_block::ExchangedBlock;
 pub use given::{Given, Quantity};
 pub use helper_spring::HelperSpring;
 pub use kind::{
@@ -41,6 +43,7 @@ pub use work::Work;
 /// Every kind, in the order it is offered.
 pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
+    &exchanged_block::ROW,
     &helper_spring::ROW,
     &added_leaf::ROW,
     &load_rubber::ROW,

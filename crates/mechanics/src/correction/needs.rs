@@ -5,8 +5,10 @@
 pub enum Needs {
     /// A leaf pack: it is work on the leaves.
     Leaves,
-    /// A spring that is clamped to its axle, and over it: what goes between the two then raises the vehicle.
-    ClampedSpring,
+    /// A spring that is clamped to its axle, and over it, with no block between the two yet: what goes there then raises the vehicle.
+    BareSeat,
+    /// The same, with a block there that comes out.
+    BlockThere,
     /// Neither: an axle and a frame.
     Nothing,
 }

@@ -2,16 +2,17 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, TypedTable};
-use wise_badger_casework::survey::{Misfit, VehicleClass, VehicleFacts};
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, TypedTable};
+use wise_badger_casework::survey::{Misfit, Modification, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Site, Takes};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
 use wise_badger_mechanics::tape::{parse_length, parse_weight};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, metres};
 
+use super::exchanged_block::{self, COMES_OUT};
 use super::words::axles_name;
 use super::{FieldWords, KINDS, KindWords, lift_block};
 use crate::form::{Field, Picks, Sheet};
@@ -41,10 +42,37 @@ pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
     })
 }
 
+/// What the form begins with: a block, in place of the one that Intake notes where it notes one.
+pub(crate) fn begin(sheet: &mut Sheet, done_before: &IntakeSheetEntry) {
+    let noted = done_before.modifications.iter().find(|done| done.what == Modification::RearBlock);
+    if sheet.text("kind").is_empty() {
+        let block = if noted.is_some() { exchanged_block::WORDS.row } else { lift_block::WORDS.row };
+        sheet.set("kind", block.word);
+    }
+    if let Some(height) = noted.and_then(|noted| noted.size.as_ref()).filter(|_| sheet.text(COMES_OUT).is_empty()) {
+        sheet.set_typed(COMES_OUT, height);
+    }
+}
+
+/// Complains where what comes out is not what Intake says is there.
+pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEntry, vehicle: &VehicleFacts) {
+    let there = vehicle.rear_block.and_then(|block| block.height);
+    let out = entry.correction().and_then(|correction| correction.account().length(COMES_OUT));
+    // Within what a tape tells apart.
+    if there.zip(out).is_some_and(|(there, out)| (there - out).abs() > inches(1.0 / 16.0) + metres(1e-6)) {
+        sheet.refuse(
+            COMES_OUT,
+            "Intake notes another height for the block that is there: measure it again, and correct one of the two.",
+        );
+    }
+}
+
 /// The kinds that are typed on a form and do not go onto the vehicle, with why.
 pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, Misfit)> {
     let typed = KINDS.iter().filter(|words| words.is_typed());
-    typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?))).collect()
+    let misfits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
+    // That nothing can be exchanged where nothing is there goes without saying.
+    misfits.filter(|(_, misfit)| !matches!(misfit, Misfit::NoBlockThere(_))).collect()
 }
 
 /// The axles that a class of vehicle has a choice of.
@@ -87,7 +115,9 @@ fn takes(row: &KindRow, words: &FieldWords) -> Option<Takes> {
 pub(crate) fn fill(sheet: &mut Sheet, entry: &CorrectionEntry) {
     let words = KindWords::of(entry.row);
     // What does not come from this form leaves nothing on it.
-    let words = if words.is_typed() { words } else { &lift_block::WORDS };
+    if !words.is_typed() {
+        return;
+    }
     sheet.set("kind", words.row.word);
     sheet.set("axles", entry.site.axles.word());
     sheet.set("side", entry.site.side.map_or(BOTH, Side::word));

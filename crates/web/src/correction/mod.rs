@@ -2,6 +2,7 @@
 
 mod added_leaf;
 mod anti_roll_bar;
+mod exchanged_block;
 mod form;
 mod helper_spring;
 mod lift_block;
@@ -11,7 +12,7 @@ mod rearched_pack;
 mod reworked_pack;
 mod words;
 
-pub(crate) use form::{SiteForm, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
+pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
 pub(crate) use words::{account, correction_name, formula, option_name};
 
 use wise_badger_mechanics::correction::KindRow;
@@ -19,6 +20,7 @@ use wise_badger_mechanics::correction::KindRow;
 /// The words of every kind, in the order offered.
 static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
+    &exchanged_block::WORDS,
     &helper_spring::WORDS,
     &added_leaf::WORDS,
     &load_rubber::WORDS,

@@ -6,6 +6,7 @@ use wise_badger_mechanics::correction::{Axles, Takes, TakesUp, not_together};
 use wise_badger_store::CorrectionId;
 use wise_badger_store::job_file::JobFile;
 
+use super::form::hold_against_what_is_there;
 use super::{check as check_part, correction_name};
 use crate::form::{Field, Sheet};
 use crate::view::{Units, sentence, state_of, typed_text};
@@ -32,6 +33,9 @@ pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
     let correction = check_part(sheet, file.case().intake.class);
     refuse_what_the_bench_does(sheet, file, correction.as_ref());
+    if let Some(correction) = &correction {
+        hold_against_what_is_there(sheet, correction, &file.work.found().vehicle);
+    }
     let name = sheet.text("option_name").to_owned();
     if name.chars().count() > LONGEST_NAME {
         sheet.refuse("option_name", format!("Keep it under {LONGEST_NAME} characters."));

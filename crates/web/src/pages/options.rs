@@ -150,10 +150,10 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
-    match looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
-        Some(part) => kinds::fill(&mut sheet, &part.correction),
-        None => sheet.set("kind", "lift_block"),
+    if let Some(part) = looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
+        kinds::fill(&mut sheet, &part.correction);
     }
+    kinds::begin(&mut sheet, &file.case().sheet);
     drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
 }
 
@@ -411,7 +411,7 @@ fn options_page(
             kinds: kinds::kinds_form(sheet, &survey.vehicle),
             not_here: not_here(&survey.vehicle),
             site: kinds::site_form(sheet, class),
-            with: with_field(sheet, shown, class, units),
+            with: with_field(sheet, shown.filter(|option| file.work.gate(option.parts).is_empty()), class, units),
             name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),
             settings: parts::settings_form(sheet, file),
         },

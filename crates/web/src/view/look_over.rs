@@ -163,6 +163,10 @@ pub(crate) fn misfit_words(misfit: &Misfit) -> String {
             )
         }
         Misfit::Lowers(end) => format!("the {} axle sits over its springs, where a block lowers the vehicle", end_word(*end)),
+        Misfit::OnABlock(end) => {
+            format!("a block is at the {} already (Intake), and one is never put on another: exchange it", end_word(*end))
+        }
+        Misfit::NoBlockThere(end) => format!("no block is noted at the {} on Intake", end_word(*end)),
         Misfit::NotSaid(end) => {
             format!("nobody has said what the {} rests on, and this needs leaf springs; put it on Intake first", end_word(*end))
         }

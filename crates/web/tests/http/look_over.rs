@@ -101,3 +101,24 @@ async fn on_coils_no_leaf_and_no_block_is_offered_or_chosen() {
     assert!(under.text(".option .ruled-out").contains("lowers the vehicle"), "{}", under.text("main"));
     assert!(kinds(&under).contains("Add-a-leaf"), "a leaf still goes into a pack under its axle");
 }
+
+#[tokio::test]
+async fn a_block_that_is_there_comes_out_and_its_height_is_taken_off() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let by_itself = consider(&ada, &job, &BLOCK).await.figure("Rear, empty").1;
+    assert!(by_itself.starts_with("+2 in from now"), "{by_itself}");
+    let noted = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&noted.with(&[("done_rear_block", "yes"), ("done_rear_block_size", "1 1/4")])).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert!(options.text(".option .ruled-out").contains("never put on another"), "{}", options.text("main"));
+    let stacked = consider(&ada, &job, &BLOCK).await;
+    assert_eq!(stacked.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(options.field("replaces").0, "1 1/4", "what Intake notes comes out");
+    let exchanged = [("kind", "exchanged_block"), ("new_thickness", "3 1/4")];
+    let worked = consider(&ada, &job, &exchanged).await;
+    assert!(worked.figure("Rear, empty").1.starts_with("+2 in from now"), "{}", worked.text("main"));
+    assert!(worked.text(".option h3").contains("3 1/4 in block in place of 1 1/4 in"), "{}", worked.text(".option h3"));
+    let other = consider(&ada, &job, &[exchanged[0], exchanged[1], ("replaces", "2")]).await;
+    assert!(other.field("replaces").1.contains("Intake notes another height"), "{}", other.text("form.try"));
+}

@@ -3,10 +3,10 @@
 use wise_badger_casework::aim::AimVerdict;
 use wise_badger_casework::bench::BenchWork;
 use wise_badger_casework::casework::Casework;
-use wise_badger_mechanics::correction::{Correction, Needs, ReworkedPack, Work};
+use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
 use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
 use wise_badger_mechanics::tape::LengthUnit;
-use wise_badger_mechanics::units::{inches, metres};
+use wise_badger_mechanics::units::{Length, inches, metres};
 
 use crate::form::Sheet;
 use crate::view::look_over::ruled_out;
@@ -107,18 +107,21 @@ fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
     if work.overload().is_some() {
         return Some("none: the vehicle is over a rating, and a block carries nothing. Weight comes off first".to_owned());
     }
-    let barred = ruled_out(&work.gate_at_the_rear(Needs::ClampedSpring, Work::Block));
+    let vehicle = &work.found().vehicle;
+    let barred = ruled_out(&work.gate_at_the_rear(vehicle.needs_of_a_block(), Work::Block));
     if !barred.is_empty() {
         return Some(format!("{} short of the aim, and no block: {barred}", units.height(short)));
     }
     // Blocks come in quarters of an inch, or in steps of 5 mm.
     let step = if units.length == LengthUnit::Inches { inches(0.25) } else { metres(0.005) };
-    let block = step * (short / step).value.round().max(1.0);
-    Some(format!(
-        "{} short of the aim: one of {}, in one piece, on the rear axle only, in place of any that is there. It adds height, and no load capacity",
-        units.height(short),
-        units.height(block)
-    ))
+    let in_steps = |height: Length| units.height(step * (height / step).value.round().max(1.0));
+    let one = match vehicle.rear_block.map(|there| there.height) {
+        None => format!("one of {}", in_steps(short)),
+        Some(Some(there)) => format!("one of {}, in place of the {} that is there", in_steps(there + short), units.height(there)),
+        Some(None) => format!("one {} higher than the one that is there, in its place", in_steps(short)),
+    };
+    let short = units.height(short);
+    Some(format!("{short} short of the aim: {one}, in one piece, on the rear axle only. It adds height, and no load capacity"))
 }
 
 fn shim_words(bits: &Bits) -> String {

@@ -1,0 +1,58 @@
+//! A block in place of the one that is there.
+
+use std::sync::Arc;
+
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use crate::bound::Bound;
+use crate::stance::Change;
+use crate::units::Length;
+
+/// A block between spring and axle, on each side, that goes in where another comes out: one is never put on top of the other.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct ExchangedBlock {
+    /// Its height.
+    pub thickness: Length,
+    /// The height of the one that comes out.
+    pub replaces: Length,
+}
+
+const BLOCK: Bound = Bound::inches(0.25, 6.0);
+
+/// What is known of it before its figures.
+pub static ROW: KindRow = KindRow {
+    word: "exchanged_block",
+    figures: &[KindFigure::within("thickness", BLOCK), KindFigure::within("replaces", BLOCK)],
+    // A block under a steered axle may let it turn about its own seat.
+    goes_on_the_front: false,
+    goes_on_one_side: true,
+    needs: Needs::BlockThere,
+    set_by_case: None,
+    read: |given| Some(Arc::new(ExchangedBlock { thickness: given.length("thickness")?, replaces: given.length("replaces")? })),
+};
+
+impl CorrectionKind for ExchangedBlock {
+    fn row(&self) -> &'static KindRow {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default().with_length("thickness", self.thickness).with_length("replaces", self.replaces)
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness - self.replaces }
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::Seat
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::Block]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        use Caution::*;
+        vec![OneBlockOnly, AddsNoCapacity, NewUBolts, HoseSlack, DrivelineAngle, AimAndAlignment]
+    }
+}
