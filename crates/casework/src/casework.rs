@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Axles, Correction, Needs, Work};
+use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, Work, cautions_of};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
@@ -238,6 +238,12 @@ impl Casework {
             }
             once
         })
+    }
+
+    /// The cautions to show with parts before they are chosen: all of them that this vehicle can have to do with.
+    pub fn cautions(&self, parts: &[Correction]) -> Vec<Caution> {
+        let trailer = self.found().vehicle.class.is_trailer();
+        cautions_of(parts).into_iter().filter(|caution| !(trailer && caution.is_about_a_drive())).collect()
     }
 
     /// What rules a kind of work at the rear out, before any part of it is known.

@@ -15,7 +15,7 @@ use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
-    Axles, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, Quantity, Site, Takes,
+    Axles, Caution, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, Needs, Quantity, Site, Takes,
 };
 use wise_badger_mechanics::pack::PartKind;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -153,6 +153,13 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
     for row in KINDS {
         let correction = row.correction(&given(row, &[0.3]), Site::default()).unwrap();
         assert!(!correction.works().is_empty(), "{} would pass every gate of the look-over", row.word);
+        if correction.row().needs != Needs::Nothing {
+            for needed in
+                [Caution::HoseSlack, Caution::ShockLength, Caution::DrivelineAngle, Caution::PinSeated, Caution::WheelNuts]
+            {
+                assert!(correction.cautions().contains(&needed), "{}: {needed:?}", row.word);
+            }
+        }
         assert!(!correction.cautions().is_empty(), "{} says nothing of what to be careful of", row.word);
     }
 }

@@ -54,6 +54,20 @@ impl CorrectionKind for AddedLeaf {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![SoundPackOnly, StoredEnergy, NewUBolts, FirmerEmpty, HoseSlack, AimAndAlignment]
+        vec![
+            SoundPackOnly,
+            StoredEnergy,
+            NewUBolts,
+            ClampsDraw,
+            PinSeated,
+            FirmerEmpty,
+            HoseSlack,
+            ShockLength,
+            DrivelineAngle,
+            BarLinks,
+            PivotsAtRideHeight,
+            WheelNuts,
+            AimAndAlignment,
+        ]
     }
 }

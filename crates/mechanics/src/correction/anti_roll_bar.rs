@@ -52,6 +52,6 @@ impl CorrectionKind for AntiRollBar {
     }
 
     fn cautions(&self) -> Vec<Caution> {
-        vec![Caution::AddsNoCapacity, Caution::HoseSlack]
+        vec![Caution::AddsNoCapacity, Caution::HoseSlack, Caution::BarLinks]
     }
 }

@@ -13,6 +13,18 @@ pub enum Caution {
     HoseSlack,
     /// Shaft angle changes with the height.
     DrivelineAngle,
+    /// Shocks long enough at full droop, and short enough at full bump.
+    ShockLength,
+    /// Bonded pivots and eyes tightened at ride height, not hanging.
+    PivotsAtRideHeight,
+    /// The head of the center bolt seated in its hole.
+    PinSeated,
+    /// Clamps draw a pack together, never the center bolt.
+    ClampsDraw,
+    /// The links of the sway bar at the new height.
+    BarLinks,
+    /// Wheel nuts by torque, and again after the first miles.
+    WheelNuts,
     /// Headlamps, alignment, load-sensing brake valve.
     AimAndAlignment,
     /// Firmer when empty.
@@ -33,4 +45,11 @@ pub enum Caution {
     SteeredAxle,
     /// On one axle of several: that axle carries more than its share.
     OneAxleOfSeveral,
+}
+
+impl Caution {
+    /// Whether it is about something that a trailer has none of: a drive shaft.
+    pub fn is_about_a_drive(self) -> bool {
+        self == Caution::DrivelineAngle
+    }
 }

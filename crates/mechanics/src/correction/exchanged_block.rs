@@ -53,6 +53,17 @@ impl CorrectionKind for ExchangedBlock {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![OneBlockOnly, AddsNoCapacity, NewUBolts, HoseSlack, DrivelineAngle, AimAndAlignment]
+        vec![
+            OneBlockOnly,
+            AddsNoCapacity,
+            NewUBolts,
+            PinSeated,
+            HoseSlack,
+            ShockLength,
+            DrivelineAngle,
+            BarLinks,
+            WheelNuts,
+            AimAndAlignment,
+        ]
     }
 }

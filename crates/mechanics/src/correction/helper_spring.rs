@@ -61,6 +61,6 @@ impl CorrectionKind for HelperSpring {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![AddsNoCapacity, SetEqualSides, HoseSlack, AimAndAlignment]
+        vec![AddsNoCapacity, SetEqualSides, HoseSlack, ShockLength, DrivelineAngle, BarLinks, AimAndAlignment]
     }
 }

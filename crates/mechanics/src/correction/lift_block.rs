@@ -49,6 +49,17 @@ impl CorrectionKind for LiftBlock {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![AddsNoCapacity, OneBlockOnly, NewUBolts, HoseSlack, DrivelineAngle, AimAndAlignment]
+        vec![
+            AddsNoCapacity,
+            OneBlockOnly,
+            NewUBolts,
+            PinSeated,
+            HoseSlack,
+            ShockLength,
+            DrivelineAngle,
+            BarLinks,
+            WheelNuts,
+            AimAndAlignment,
+        ]
     }
 }

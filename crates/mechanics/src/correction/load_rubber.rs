@@ -57,7 +57,7 @@ impl CorrectionKind for LoadRubber {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![AddsNoCapacity, TravelUsed, AimAndAlignment]
+        vec![AddsNoCapacity, TravelUsed, HoseSlack, DrivelineAngle, BarLinks, AimAndAlignment]
     }
 
     fn stands_for_the_stop(&self) -> Option<&'static str> {

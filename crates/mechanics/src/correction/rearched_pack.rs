@@ -49,6 +49,20 @@ impl CorrectionKind for RearchedPack {
 
     fn cautions(&self) -> Vec<Caution> {
         use Caution::*;
-        vec![SoundPackOnly, StoredEnergy, NewUBolts, TakesASet, HoseSlack, AimAndAlignment]
+        vec![
+            SoundPackOnly,
+            StoredEnergy,
+            NewUBolts,
+            ClampsDraw,
+            PinSeated,
+            TakesASet,
+            HoseSlack,
+            ShockLength,
+            DrivelineAngle,
+            BarLinks,
+            PivotsAtRideHeight,
+            WheelNuts,
+            AimAndAlignment,
+        ]
     }
 }

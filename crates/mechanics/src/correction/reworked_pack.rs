@@ -67,8 +67,9 @@ impl CorrectionKind for ReworkedPack {
         use Caution::*;
         let firmer = self.0.adds_leaves.then_some(FirmerEmpty);
         let settles = self.0.rearches.then_some(TakesASet);
-        let always = [SoundPackOnly, StoredEnergy, NewUBolts].into_iter();
-        always.chain(firmer).chain(settles).chain([HoseSlack, DrivelineAngle, AimAndAlignment]).collect()
+        let always = [SoundPackOnly, StoredEnergy, NewUBolts, ClampsDraw, PinSeated].into_iter();
+        let after = [HoseSlack, ShockLength, DrivelineAngle, BarLinks, PivotsAtRideHeight, WheelNuts, AimAndAlignment];
+        always.chain(firmer).chain(settles).chain(after).collect()
     }
 
     fn holds_at(&self, carried: Force, down: Length) -> bool {

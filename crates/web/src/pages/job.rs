@@ -8,7 +8,7 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{End, Survey};
-use wise_badger_mechanics::correction::{Correction, cautions_of};
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, with_prediction};
@@ -91,7 +91,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
             .unwrap_or_default(),
         cautions: correction
             .filter(|_| prediction.is_some())
-            .map(|parts| cautions_of(parts).into_iter().map(caution_text).collect())
+            .map(|parts| file.work.cautions(parts).into_iter().map(caution_text).collect())
             .unwrap_or_default(),
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),

@@ -11,7 +11,7 @@ use wise_badger_casework::entry::OptionEntry;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{Misfit, VehicleClass, VehicleFacts};
-use wise_badger_mechanics::correction::{Correction, cautions_of};
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
@@ -28,11 +28,8 @@ use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, misfit_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
-use crate::view::{Figure, Tone, Units, caution_text, sentence};
+use crate::view::{Cautions, Figure, Tone, Units, sentence};
 use crate::worker::Worker;
-
-/// Cautions shown with an option; the rest stand on Proof, as checks before the vehicle leaves.
-const CAUTIONS: usize = 3;
 
 #[derive(Template)]
 #[template(path = "options.html")]
@@ -81,7 +78,7 @@ struct ShownOption {
     goals: Vec<(String, String, &'static str)>,
     /// Where it would sit in the cases of the load plan that were not measured.
     cases: Vec<CaseHeightsLine>,
-    cautions: Vec<&'static str>,
+    cautions: Cautions,
     /// Why the look-over rules it out; empty when it does not.
     ruled_out: String,
     chosen: bool,
@@ -388,7 +385,7 @@ fn options_page(
             settings: parts::setting_words(option.entry, file, units),
             goals: goal_lines(&file.work, option, units),
             cases: case_heights(file.work.predictor(), file.work.cases(), |case| file.work.in_case(option.place, case), units),
-            cautions: cautions_of(option.parts).into_iter().take(CAUTIONS).map(caution_text).collect(),
+            cautions: Cautions::of(&file.work.cautions(option.parts)),
             ruled_out: ruled_out(&gates),
             chosen: Some(option.place) == chosen,
             can_choose: gates.is_empty() && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),

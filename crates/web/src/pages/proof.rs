@@ -6,7 +6,6 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::reading::{Phase, Reading};
 use wise_badger_casework::route::Stage;
-use wise_badger_mechanics::correction::cautions_of;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
@@ -159,7 +158,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
             .as_ref()
             .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Sides, units))
             .unwrap_or_default(),
-        cautions: chosen.map(|(_, parts)| cautions_of(parts).into_iter().map(caution_text).collect()).unwrap_or_default(),
+        cautions: chosen.map(|(_, parts)| file.work.cautions(parts).into_iter().map(caution_text).collect()).unwrap_or_default(),
         promised: promised_words(file, &record.names),
         measured,
         refusal: refusal.map(Refusal::words).unwrap_or_default(),

@@ -1,6 +1,33 @@
 //! The words of the cautions.
 
+use askama::Template;
 use wise_badger_mechanics::correction::Caution;
+
+/// How many stand open; the others are folded under them.
+const OPEN: usize = 3;
+
+/// The cautions of a correction, all of them.
+#[derive(Template)]
+#[template(path = "parts/cautions.html")]
+pub(crate) struct Cautions {
+    all: Vec<&'static str>,
+}
+
+impl Cautions {
+    pub(crate) fn of(cautions: &[Caution]) -> Self {
+        Cautions { all: cautions.iter().copied().map(caution_text).collect() }
+    }
+
+    fn open(&self) -> &[&'static str] {
+        self.all.get(..OPEN).unwrap_or(&self.all)
+    }
+
+    fn folded(&self) -> &[&'static str] {
+        self.all.get(OPEN..).unwrap_or_default()
+    }
+}
+
+impl askama::filters::HtmlSafe for Cautions {}
 
 pub(crate) fn caution_text(caution: Caution) -> &'static str {
     match caution {
@@ -11,6 +38,14 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::NewUBolts => "New U-bolts and nuts every time. Torque them again with the weight on, and after the first miles.",
         Caution::HoseSlack => "Before the first drive: slack in brake hoses, lines and sensor wires at full droop.",
         Caution::DrivelineAngle => "The shaft angle changes with the height; check it, and shim if the maker's limit says so.",
+        Caution::ShockLength => "Shocks: neither at full length at droop nor bottomed at full bump with the new height.",
+        Caution::PivotsAtRideHeight => {
+            "Tighten eyes, shackles and other bonded pivots at ride height, never with the axle hanging."
+        }
+        Caution::PinSeated => "The head of the center bolt sits in its hole before the U-bolts are drawn up.",
+        Caution::ClampsDraw => "Clamps draw a pack together; the center bolt never does.",
+        Caution::BarLinks => "Sway bar links: free, straight and not at their end at the new height.",
+        Caution::WheelNuts => "Wheel nuts by torque wrench to the maker's figure, and again after the first 50 to 100 miles.",
         Caution::AimAndAlignment => "Afterward: headlight aim, alignment and the load-sensing brake valve.",
         Caution::FirmerEmpty => "It rides firmer empty as well as loaded; say so to the customer first.",
         Caution::SetEqualSides => "Set it with the weight on, the same both sides, then lock it.",

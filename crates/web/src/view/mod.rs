@@ -15,7 +15,7 @@ pub(crate) mod proof;
 pub(crate) mod verdict;
 pub(crate) mod why;
 
-pub(crate) use caution::caution_text;
+pub(crate) use caution::{Cautions, caution_text};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
