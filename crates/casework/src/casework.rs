@@ -243,7 +243,10 @@ impl Casework {
     /// The cautions to show with parts before they are chosen: all of them that this vehicle can have to do with.
     pub fn cautions(&self, parts: &[Correction]) -> Vec<Caution> {
         let trailer = self.found().vehicle.class.is_trailer();
-        cautions_of(parts).into_iter().filter(|caution| !(trailer && caution.is_about_a_drive())).collect()
+        cautions_of(parts)
+            .into_iter()
+            .filter_map(|caution| if trailer { caution.on_a_trailer() } else { Some(caution) })
+            .collect()
     }
 
     /// What rules a kind of work at the rear out, before any part of it is known.

@@ -197,25 +197,11 @@ fn wrong(at: impl Into<String>, what: impl Into<String>) -> JobDocumentError {
 impl JobDocument {
     /// Everything a case knows, without who took its readings.
     pub fn of(case: &Case, promise: Option<PromiseEntry>) -> Self {
-        let Intake { label, class, rear_wheels, wheelbase, axle_spread, equalised, front_rating, rear_rating, .. } =
-            case.intake.clone();
-        let Intake { gross_rating, kerb_front, kerb_rear, .. } = case.intake.clone();
         JobDocument {
             format: FORMAT.to_owned(),
             version: VERSION,
-            label,
-            vehicle: VehicleContent {
-                class: WordOf(class),
-                rear_wheels: WordOf(rear_wheels),
-                wheelbase,
-                axle_spread,
-                equalised,
-                front_rating,
-                rear_rating,
-                gross_rating,
-                kerb_front,
-                kerb_rear,
-            },
+            label: case.intake.label.clone(),
+            vehicle: VehicleContent::of(&case.intake),
             datum: case.measured.datum.map(WordOf),
             rear_rise_confirmed: case.measured.rear_rise_confirmed,
             readings: case.readings.iter().map(ReadingContent::of).collect(),
@@ -321,22 +307,7 @@ impl JobDocument {
 
     /// What it says, as a case.
     pub fn case(&self) -> Case {
-        let VehicleContent { class, rear_wheels, wheelbase, axle_spread, equalised, front_rating, rear_rating, .. } =
-            self.vehicle.clone();
-        let VehicleContent { gross_rating, kerb_front, kerb_rear, .. } = self.vehicle.clone();
-        let mut case = Case::opened(Intake {
-            label: self.label.clone(),
-            class: class.0,
-            rear_wheels: rear_wheels.0,
-            wheelbase,
-            axle_spread,
-            equalised,
-            front_rating,
-            rear_rating,
-            gross_rating,
-            kerb_front,
-            kerb_rear,
-        });
+        let mut case = Case::opened(self.vehicle.intake(&self.label));
         case.measured = Measured { datum: self.datum.map(|datum| datum.0), rear_rise_confirmed: self.rear_rise_confirmed };
         case.readings = self.readings.iter().map(ReadingContent::reading).collect();
         case.sheet = self.intake.clone();
@@ -361,6 +332,41 @@ impl JobDocument {
 fn plain(error: &serde_json::Error) -> String {
     let text = error.to_string();
     text.rsplit_once(" at line ").map_or_else(|| text.clone(), |(what, _)| what.to_owned())
+}
+
+impl VehicleContent {
+    fn of(intake: &Intake) -> Self {
+        let intake = intake.clone();
+        VehicleContent {
+            class: WordOf(intake.class),
+            rear_wheels: WordOf(intake.rear_wheels),
+            wheelbase: intake.wheelbase,
+            axle_spread: intake.axle_spread,
+            equalised: intake.equalised,
+            front_rating: intake.front_rating,
+            rear_rating: intake.rear_rating,
+            gross_rating: intake.gross_rating,
+            kerb_front: intake.kerb_front,
+            kerb_rear: intake.kerb_rear,
+        }
+    }
+
+    fn intake(&self, label: &str) -> Intake {
+        let vehicle = self.clone();
+        Intake {
+            label: label.to_owned(),
+            class: vehicle.class.0,
+            rear_wheels: vehicle.rear_wheels.0,
+            wheelbase: vehicle.wheelbase,
+            axle_spread: vehicle.axle_spread,
+            equalised: vehicle.equalised,
+            front_rating: vehicle.front_rating,
+            rear_rating: vehicle.rear_rating,
+            gross_rating: vehicle.gross_rating,
+            kerb_front: vehicle.kerb_front,
+            kerb_rear: vehicle.kerb_rear,
+        }
+    }
 }
 
 impl ReadingContent {

@@ -5,7 +5,7 @@
 use proptest::prelude::*;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{
-    BlockThere, End, Ends, Misfit, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
+    BlockThere, End, Ends, NoFit, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::{Correction, ExchangedBlock, KINDS, KindRow, Needs};
@@ -33,10 +33,10 @@ fn on_coils_no_leaf_and_no_block() {
     for other in [SpringKind::Coil, SpringKind::Torsion, SpringKind::Air] {
         let vehicle = rear(Some(other), None);
         for word in ["added_leaf", "rearched_pack", "reworked_pack"] {
-            assert_eq!(vehicle.misfit(End::Rear, kind(word).needs), Some(Misfit::NoLeaves(End::Rear, other)), "{word}");
+            assert_eq!(vehicle.no_fit(End::Rear, kind(word).needs), Some(NoFit::NoLeaves(End::Rear, other)), "{word}");
         }
-        assert_eq!(vehicle.misfit(End::Rear, kind("lift_block").needs), Some(Misfit::NothingClamped(End::Rear, other)));
-        assert_eq!(vehicle.misfit(End::Rear, kind("load_rubber").needs), None);
+        assert_eq!(vehicle.no_fit(End::Rear, kind("lift_block").needs), Some(NoFit::NothingClamped(End::Rear, other)));
+        assert_eq!(vehicle.no_fit(End::Rear, kind("load_rubber").needs), None);
     }
 }
 
@@ -44,25 +44,25 @@ fn on_coils_no_leaf_and_no_block() {
 #[test]
 fn under_the_axle_a_block_lowers_and_a_leaf_still_goes_in() {
     let vehicle = rear(Some(SpringKind::Leaf), Some(false));
-    assert_eq!(vehicle.misfit(End::Rear, Needs::BareSeat), Some(Misfit::Lowers(End::Rear)));
-    assert_eq!(vehicle.misfit(End::Rear, Needs::Leaves), None);
-    assert_eq!(rear(Some(SpringKind::Leaf), Some(true)).misfit(End::Rear, Needs::BareSeat), None);
-    assert_eq!(rear(None, Some(false)).misfit(End::Rear, Needs::BareSeat), Some(Misfit::Lowers(End::Rear)));
+    assert_eq!(vehicle.no_fit(End::Rear, Needs::BareSeat), Some(NoFit::Lowers(End::Rear)));
+    assert_eq!(vehicle.no_fit(End::Rear, Needs::Leaves), None);
+    assert_eq!(rear(Some(SpringKind::Leaf), Some(true)).no_fit(End::Rear, Needs::BareSeat), None);
+    assert_eq!(rear(None, Some(false)).no_fit(End::Rear, Needs::BareSeat), Some(NoFit::Lowers(End::Rear)));
     assert!(matches!(
-        rear(Some(SpringKind::Coil), Some(false)).misfit(End::Rear, Needs::BareSeat),
-        Some(Misfit::NothingClamped(..))
+        rear(Some(SpringKind::Coil), Some(false)).no_fit(End::Rear, Needs::BareSeat),
+        Some(NoFit::NothingClamped(..))
     ));
 }
 
 #[test]
 fn where_nobody_said_leaves_are_taken_for_granted_only_where_they_are_usual() {
-    assert_eq!(rear(None, None).misfit(End::Rear, Needs::Leaves), None);
-    assert_eq!(rear(None, None).misfit(End::Front, Needs::Leaves), Some(Misfit::NotSaid(End::Front)));
+    assert_eq!(rear(None, None).no_fit(End::Rear, Needs::Leaves), None);
+    assert_eq!(rear(None, None).no_fit(End::Front, Needs::Leaves), Some(NoFit::NotSaid(End::Front)));
     let wagon = on(VehicleClass::Wagon, Ends::default(), None);
-    assert_eq!(wagon.misfit(End::Rear, Needs::Leaves), Some(Misfit::NotSaid(End::Rear)));
-    assert_eq!(wagon.misfit(End::Rear, Needs::BareSeat), Some(Misfit::NotSaid(End::Rear)));
+    assert_eq!(wagon.no_fit(End::Rear, Needs::Leaves), Some(NoFit::NotSaid(End::Rear)));
+    assert_eq!(wagon.no_fit(End::Rear, Needs::BareSeat), Some(NoFit::NotSaid(End::Rear)));
     let said = on(VehicleClass::Wagon, Ends { front: None, rear: Some(SpringKind::Leaf) }, None);
-    assert_eq!(said.misfit(End::Rear, Needs::BareSeat), None);
+    assert_eq!(said.no_fit(End::Rear, Needs::BareSeat), None);
 }
 
 /// Common practice: blocks are never stacked; a 3 1/4 in one in place of a 1 1/4 in one raises by 2 in.
@@ -70,14 +70,14 @@ fn where_nobody_said_leaves_are_taken_for_granted_only_where_they_are_usual() {
 fn where_a_block_is_another_goes_in_its_place() {
     let with = |height| VehicleFacts { rear_block: Some(BlockThere { height }), ..rear(Some(SpringKind::Leaf), None) };
     for vehicle in [with(Some(inches(1.25))), with(None)] {
-        assert_eq!(vehicle.misfit(End::Rear, kind("lift_block").needs), Some(Misfit::OnABlock(End::Rear)));
-        assert_eq!(vehicle.misfit(End::Rear, kind("exchanged_block").needs), None);
-        assert_eq!(vehicle.misfit(End::Rear, vehicle.needs_of_a_block()), None);
+        assert_eq!(vehicle.no_fit(End::Rear, kind("lift_block").needs), Some(NoFit::OnABlock(End::Rear)));
+        assert_eq!(vehicle.no_fit(End::Rear, kind("exchanged_block").needs), None);
+        assert_eq!(vehicle.no_fit(End::Rear, vehicle.needs_of_a_block()), None);
     }
     let bare = rear(Some(SpringKind::Leaf), None);
-    assert_eq!(bare.misfit(End::Rear, kind("exchanged_block").needs), Some(Misfit::NoBlockThere(End::Rear)));
+    assert_eq!(bare.no_fit(End::Rear, kind("exchanged_block").needs), Some(NoFit::NoBlockThere(End::Rear)));
     let under = VehicleFacts { rear_spring_over: Some(false), ..with(None) };
-    assert_eq!(under.misfit(End::Rear, kind("exchanged_block").needs), Some(Misfit::Lowers(End::Rear)));
+    assert_eq!(under.no_fit(End::Rear, kind("exchanged_block").needs), Some(NoFit::Lowers(End::Rear)));
     let exchanged = Correction::at_the_rear(ExchangedBlock { thickness: inches(3.25), replaces: inches(1.25) });
     let both = |height| AxleReadings { corners: Sides::both(vec![inches(height)]) };
     let survey = Survey {
@@ -107,7 +107,7 @@ proptest! {
             let nowhere = vehicle.fits_nowhere(row);
             prop_assert!(row.needs != Needs::Nothing || nowhere.is_none(), "{}", row.word);
             if nowhere.is_some() {
-                prop_assert_eq!(nowhere, vehicle.misfit(End::Rear, row.needs), "{}", row.word);
+                prop_assert_eq!(nowhere, vehicle.no_fit(End::Rear, row.needs), "{}", row.word);
                 prop_assert!(!row.goes_on_the_front || class.is_trailer() || front != Some(SpringKind::Leaf), "{}", row.word);
             }
         }

@@ -14,7 +14,7 @@ pub use measure::{Measure, Measured};
 
 use wise_badger_mechanics::correction::{Needs, Work};
 
-use crate::survey::{End, Misfit, VehicleFacts};
+use crate::survey::{End, NoFit, VehicleFacts};
 
 /// What was found in one area.
 #[derive(Debug, Clone, PartialEq)]
@@ -62,7 +62,7 @@ pub enum Gate {
     /// By an area that was graded "stop" without a defect being named.
     Stop(Area),
     /// By the springs that are there.
-    Misfit(Misfit),
+    NoFit(NoFit),
 }
 
 impl LookOver {
@@ -113,7 +113,7 @@ impl LookOver {
 
     /// What rules work at an end out: the springs that are there, then what was found.
     pub fn gate_at(&self, vehicle: &VehicleFacts, end: End, needs: Needs, works: &[Work]) -> Vec<Gate> {
-        vehicle.misfit(end, needs).map(Gate::Misfit).into_iter().chain(self.gate(works)).collect()
+        vehicle.no_fit(end, needs).map(Gate::NoFit).into_iter().chain(self.gate(works)).collect()
     }
 
     /// What has to be put right along with any job, each once, with the defect that asks for it.

@@ -1,7 +1,9 @@
 //! Where the vehicle will sit with a correction fitted, with a band.
 
+mod answer;
 mod model;
 mod predictor;
 mod rate;
 
-pub use predictor::{CaseHeights, PredictedState, Prediction, Predictor, Unpredicted};
+pub use answer::{CaseHeights, PredictedState, Prediction, Unpredicted};
+pub use predictor::Predictor;

@@ -6,7 +6,7 @@ use super::{End, SpringKind, VehicleClass, VehicleFacts};
 
 /// Why a correction does not go onto the springs that are there.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Misfit {
+pub enum NoFit {
     /// It is work on leaves, and the end rests on something else.
     NoLeaves(End, SpringKind),
     /// It goes between a spring and the axle it is clamped to, and nothing there is clamped.
@@ -28,27 +28,27 @@ impl VehicleFacts {
     }
 
     /// Why what has such needs does not go onto an end; `None` where it does.
-    pub fn misfit(&self, end: End, needs: Needs) -> Option<Misfit> {
+    pub fn no_fit(&self, end: End, needs: Needs) -> Option<NoFit> {
         let on = self.springs.get(end);
         let on_leaves = matches!(on, None | Some(SpringKind::Leaf));
         let under = end == End::Rear && self.rear_spring_over == Some(false);
         let block = end == End::Rear && self.rear_block.is_some();
         match (needs, on) {
             (Needs::Nothing, _) => None,
-            (Needs::BlockThere, _) if !block => Some(Misfit::NoBlockThere(end)),
-            (Needs::BareSeat | Needs::BlockThere, _) if on_leaves && under => Some(Misfit::Lowers(end)),
-            (Needs::BareSeat, _) if on_leaves && block => Some(Misfit::OnABlock(end)),
-            (_, None) if self.class.is_seldom_on_leaves(end) => Some(Misfit::NotSaid(end)),
+            (Needs::BlockThere, _) if !block => Some(NoFit::NoBlockThere(end)),
+            (Needs::BareSeat | Needs::BlockThere, _) if on_leaves && under => Some(NoFit::Lowers(end)),
+            (Needs::BareSeat, _) if on_leaves && block => Some(NoFit::OnABlock(end)),
+            (_, None) if self.class.is_seldom_on_leaves(end) => Some(NoFit::NotSaid(end)),
             (_, None | Some(SpringKind::Leaf)) => None,
-            (Needs::Leaves, Some(on)) => Some(Misfit::NoLeaves(end, *on)),
-            (Needs::BareSeat | Needs::BlockThere, Some(on)) => Some(Misfit::NothingClamped(end, *on)),
+            (Needs::Leaves, Some(on)) => Some(NoFit::NoLeaves(end, *on)),
+            (Needs::BareSeat | Needs::BlockThere, Some(on)) => Some(NoFit::NothingClamped(end, *on)),
         }
     }
 
     /// Why a kind goes onto neither end, said of the rear; `None` where it goes onto one.
-    pub fn fits_nowhere(&self, row: &KindRow) -> Option<Misfit> {
-        let in_front = row.goes_on_the_front && !self.class.is_trailer() && self.misfit(End::Front, row.needs).is_none();
-        self.misfit(End::Rear, row.needs).filter(|_| !in_front)
+    pub fn fits_nowhere(&self, row: &KindRow) -> Option<NoFit> {
+        let in_front = row.goes_on_the_front && !self.class.is_trailer() && self.no_fit(End::Front, row.needs).is_none();
+        self.no_fit(End::Rear, row.needs).filter(|_| !in_front)
     }
 }
 

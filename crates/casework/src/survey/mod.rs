@@ -14,7 +14,7 @@ mod vehicle;
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
 pub use customer::{Complaint, Modification};
 pub use end::{End, Ends};
-pub use fit::Misfit;
+pub use fit::NoFit;
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};

@@ -27,6 +27,8 @@ pub enum Caution {
     WheelNuts,
     /// Headlamps, alignment, load-sensing brake valve.
     AimAndAlignment,
+    /// Of a trailer: alignment, hitch height.
+    AlignmentAndHitch,
     /// Firmer when empty.
     FirmerEmpty,
     /// Set with the weight on, both sides equal, and locked.
@@ -48,8 +50,12 @@ pub enum Caution {
 }
 
 impl Caution {
-    /// Whether it is about something that a trailer has none of: a drive shaft.
-    pub fn is_about_a_drive(self) -> bool {
-        self == Caution::DrivelineAngle
+    /// What it comes to on a trailer, which has no drive shaft and no headlamps; `None` where it is about nothing else.
+    pub fn on_a_trailer(self) -> Option<Caution> {
+        match self {
+            Caution::DrivelineAngle => None,
+            Caution::AimAndAlignment => Some(Caution::AlignmentAndHitch),
+            other => Some(other),
+        }
     }
 }

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -30,6 +30,13 @@ pub static ROW: KindRow = KindRow {
     read: |given| Some(Arc::new(ExchangedBlock { thickness: given.length("thickness")?, replaces: given.length("replaces")? })),
 };
 
+impl ExchangedBlock {
+    /// The block that would do the same on a bare seat; where a lower one goes in, of a negative height.
+    fn raises_like(&self) -> LiftBlock {
+        LiftBlock { thickness: self.thickness - self.replaces }
+    }
+}
+
 impl CorrectionKind for ExchangedBlock {
     fn row(&self) -> &'static KindRow {
         &ROW
@@ -40,30 +47,18 @@ impl CorrectionKind for ExchangedBlock {
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness - self.replaces }
+        self.raises_like().change(on)
     }
 
     fn takes_up(&self) -> TakesUp {
-        TakesUp::Seat
+        self.raises_like().takes_up()
     }
 
     fn works(&self) -> Vec<Work> {
-        vec![Work::Block]
+        self.raises_like().works()
     }
 
     fn cautions(&self) -> Vec<Caution> {
-        use Caution::*;
-        vec![
-            OneBlockOnly,
-            AddsNoCapacity,
-            NewUBolts,
-            PinSeated,
-            HoseSlack,
-            ShockLength,
-            DrivelineAngle,
-            BarLinks,
-            WheelNuts,
-            AimAndAlignment,
-        ]
+        self.raises_like().cautions()
     }
 }

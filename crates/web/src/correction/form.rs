@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, TypedTable};
-use wise_badger_casework::survey::{Misfit, Modification, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{Modification, NoFit, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Site, Takes};
@@ -68,11 +68,11 @@ pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEn
 }
 
 /// The kinds that are typed on a form and do not go onto the vehicle, with why.
-pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, Misfit)> {
+pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, NoFit)> {
     let typed = KINDS.iter().filter(|words| words.is_typed());
-    let misfits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
+    let no_fits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
     // That nothing can be exchanged where nothing is there goes without saying.
-    misfits.filter(|(_, misfit)| !matches!(misfit, Misfit::NoBlockThere(_))).collect()
+    no_fits.filter(|(_, no_fit)| !matches!(no_fit, NoFit::NoBlockThere(_))).collect()
 }
 
 /// The axles that a class of vehicle has a choice of.

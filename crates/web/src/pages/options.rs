@@ -10,7 +10,7 @@ use wise_badger_casework::casework::NothingFits;
 use wise_badger_casework::entry::OptionEntry;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{Misfit, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{NoFit, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
@@ -25,7 +25,7 @@ use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
-use crate::view::look_over::{addition_name, gate_words, misfit_words, ruled_out};
+use crate::view::look_over::{addition_name, gate_words, no_fit_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
 use crate::view::{Cautions, Figure, Tone, Units, sentence};
@@ -100,14 +100,14 @@ struct CorrectionForm {
 
 /// The kinds that are not offered, a sentence a reason.
 fn not_here(vehicle: &VehicleFacts) -> Vec<String> {
-    let mut reasons: Vec<(Misfit, Vec<&str>)> = Vec::new();
-    for (name, misfit) in kinds::kinds_that_do_not_fit(vehicle) {
-        match reasons.iter_mut().find(|(reason, _)| *reason == misfit) {
+    let mut reasons: Vec<(NoFit, Vec<&str>)> = Vec::new();
+    for (name, no_fit) in kinds::kinds_that_do_not_fit(vehicle) {
+        match reasons.iter_mut().find(|(reason, _)| *reason == no_fit) {
             Some((_, names)) => names.push(name),
-            None => reasons.push((misfit, vec![name])),
+            None => reasons.push((no_fit, vec![name])),
         }
     }
-    reasons.iter().map(|(misfit, names)| format!("{}: {}.", names.join(", "), misfit_words(misfit))).collect()
+    reasons.iter().map(|(no_fit, names)| format!("{}: {}.", names.join(", "), no_fit_words(no_fit))).collect()
 }
 
 impl CorrectionForm {
@@ -330,9 +330,7 @@ impl<'a> Worked<'a> {
         for (place, id) in file.considered.iter().enumerate() {
             gone.check()?;
             let Some(((entry, parts), prediction)) = work.option(place).zip(work.predicted(place)) else { continue };
-            let fits = work.gate(parts).is_empty();
-            let ruled_out = || Some((Tone::Act, "Ruled out.".to_owned()));
-            let verdict = if fits { goal_sentence(work, most, place, units) } else { ruled_out() };
+            let verdict = goal_sentence(work, most, place, units);
             all.push(Worked { id: *id, place, entry, parts, prediction, verdict });
         }
         Ok(all)

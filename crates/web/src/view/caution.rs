@@ -47,6 +47,7 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::BarLinks => "Sway bar links: free, straight and not at their end at the new height.",
         Caution::WheelNuts => "Wheel nuts by torque wrench to the maker's figure, and again after the first 50 to 100 miles.",
         Caution::AimAndAlignment => "Afterward: headlight aim, alignment and the load-sensing brake valve.",
+        Caution::AlignmentAndHitch => "Afterward: axle alignment, hitch height and tire clearance at full bump.",
         Caution::FirmerEmpty => "It rides firmer empty as well as loaded; say so to the customer first.",
         Caution::SetEqualSides => "Set it with the weight on, the same both sides, then lock it.",
         Caution::TravelUsed => "A load rubber takes up bump travel; check tire and frame clearance at full bump.",

@@ -1,7 +1,7 @@
 //! The look-over in words.
 
 use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, Measure};
-use wise_badger_casework::survey::{End, Misfit, SpringKind};
+use wise_badger_casework::survey::{End, NoFit, SpringKind};
 
 pub(crate) fn area_name(area: Area) -> &'static str {
     match area {
@@ -135,7 +135,7 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
     match gate {
         Gate::Defect(defect) => format!("{} ({})", defect_name(*defect), defect.rule().source),
         Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
-        Gate::Misfit(misfit) => misfit_words(misfit),
+        Gate::NoFit(no_fit) => no_fit_words(no_fit),
     }
 }
 
@@ -152,22 +152,22 @@ fn end_word(end: End) -> &'static str {
     if end == End::Front { "front" } else { "rear" }
 }
 
-pub(crate) fn misfit_words(misfit: &Misfit) -> String {
-    match misfit {
-        Misfit::NoLeaves(end, on) => format!("the {} rests on {}, and this is work on leaves", end_word(*end), springs_name(*on)),
-        Misfit::NothingClamped(end, on) => {
+pub(crate) fn no_fit_words(no_fit: &NoFit) -> String {
+    match no_fit {
+        NoFit::NoLeaves(end, on) => format!("the {} rests on {}, and this is work on leaves", end_word(*end), springs_name(*on)),
+        NoFit::NothingClamped(end, on) => {
             format!(
                 "the {} rests on {}, and this goes only between a leaf spring and the axle clamped to it",
                 end_word(*end),
                 springs_name(*on)
             )
         }
-        Misfit::Lowers(end) => format!("the {} axle sits over its springs, where a block lowers the vehicle", end_word(*end)),
-        Misfit::OnABlock(end) => {
+        NoFit::Lowers(end) => format!("the {} axle sits over its springs, where a block lowers the vehicle", end_word(*end)),
+        NoFit::OnABlock(end) => {
             format!("a block is at the {} already (Intake), and one is never put on another: exchange it", end_word(*end))
         }
-        Misfit::NoBlockThere(end) => format!("no block is noted at the {} on Intake", end_word(*end)),
-        Misfit::NotSaid(end) => {
+        NoFit::NoBlockThere(end) => format!("no block is noted at the {} on Intake", end_word(*end)),
+        NoFit::NotSaid(end) => {
             format!("nobody has said what the {} rests on, and this needs leaf springs; put it on Intake first", end_word(*end))
         }
     }
@@ -180,9 +180,9 @@ pub(crate) fn ruled_out(gates: &[Gate]) -> String {
 
 /// What rules something out, in a sentence.
 pub(crate) fn gates_words(gates: &[Gate]) -> String {
-    let (misfits, found): (Vec<&Gate>, Vec<&Gate>) = gates.iter().partition(|gate| matches!(gate, Gate::Misfit(_)));
+    let (no_fits, found): (Vec<&Gate>, Vec<&Gate>) = gates.iter().partition(|gate| matches!(gate, Gate::NoFit(_)));
     let reasons = |gates: &[&Gate]| gates.iter().map(|gate| gate_words(gate)).collect::<Vec<_>>().join("; ");
-    let misfits = (!misfits.is_empty()).then(|| format!("Does not fit here: {}.", reasons(&misfits)));
+    let no_fits = (!no_fits.is_empty()).then(|| format!("Does not fit here: {}.", reasons(&no_fits)));
     let found = (!found.is_empty()).then(|| format!("Ruled out by the look-over: {}. Fix that first.", reasons(&found)));
-    misfits.into_iter().chain(found).collect::<Vec<_>>().join(" ")
+    no_fits.into_iter().chain(found).collect::<Vec<_>>().join(" ")
 }

@@ -73,6 +73,9 @@ async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
     assert_eq!(verdict.figure("Hitch, loaded").0, "544 lb");
     let options = consider(&ada, &job, &BLOCK).await;
     assert!(options.figure("Rear, loaded").0.starts_with("19 1/4 in"), "{:?}", options.figure("Rear, loaded"));
+    let cautions = options.text(".option .cautions");
+    assert!(cautions.contains("slack in brake hoses"), "{cautions}");
+    assert!(!cautions.contains("shaft") && !cautions.contains("headlight"), "a trailer has neither: {cautions}");
     // The load slid to the tail pulls the coupler up: an answer, with a warning.
     values[3] = ("load_distance", "60");
     values[4] = ("load_side", "behind");

@@ -122,3 +122,17 @@ async fn a_block_that_is_there_comes_out_and_its_height_is_taken_off() {
     let other = consider(&ada, &job, &[exchanged[0], exchanged[1], ("replaces", "2")]).await;
     assert!(other.field("replaces").1.contains("Intake notes another height"), "{}", other.text("form.try"));
 }
+
+#[tokio::test]
+async fn what_was_chosen_and_no_longer_fits_is_praised_on_no_page() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    ada.send(&consider(&ada, &job, &BLOCK).await.form("form[action$='/choose']")).await;
+    assert!(!ada.get(&job).await.text("main").contains("Ruled out"));
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("rear_spring", "air")])).await;
+    for page in [job.clone(), format!("{job}/options")] {
+        let text = ada.get(&page).await.text("main");
+        assert!(text.contains("Ruled out.") && !text.contains("eets the aim"), "{page}: {text}");
+    }
+}

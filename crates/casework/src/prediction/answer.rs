@@ -1,0 +1,81 @@
+//! What is predicted: a height with its band, or why there is none.
+
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{Frequency, Length};
+
+use crate::survey::{LoadState, States};
+
+/// What a correction does to one state.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct PredictedState {
+    /// Rear height, with tape, rate, load, tyre and friction in its standard deviation.
+    pub rear: Uncertain<Length>,
+    /// Either side of the rear, where both were read: how far the body rolls is in their standard deviations too.
+    pub rear_sides: Option<Sides<Uncertain<Length>>>,
+    /// Front height; a correction at the rear of a two-axle vehicle does not move it.
+    pub front: Option<Uncertain<Length>>,
+    /// Either side of the front, where both were read.
+    pub front_sides: Option<Sides<Uncertain<Length>>>,
+    /// Rear height as measured, before the correction.
+    pub rear_before: Length,
+    /// How much the rear rises.
+    pub rise: Length,
+    /// Half-width of the height that leaf friction leaves open; part of the band.
+    pub friction: Length,
+    /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
+    pub travel_left: Option<Length>,
+    /// Ride frequency over the rear axle before, where the rate is known.
+    pub frequency_before: Option<Frequency>,
+    /// And after.
+    pub frequency_after: Option<Frequency>,
+}
+
+/// Why a state is not predicted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum Unpredicted {
+    /// The heights of that state, or what was put on, were not measured.
+    NotMeasured,
+    /// The answer depends on the rear rate, and the readings are too weak to give one.
+    NeedsRate,
+    /// The bump stops carry part of the load as measured.
+    OnTheStops,
+    /// Readings and vehicle do not come together: [`Predictor::failure`](super::Predictor::failure) says why.
+    NotIdentified,
+    /// The vehicle does not stand, as it is or with the correction.
+    DoesNotStand,
+    /// The forces did not come to balance: [`Predictor::failure`](super::Predictor::failure) says what was met.
+    NotSolved,
+    /// The pack, found or planned, is bent further than it can be worked out.
+    PastThePack,
+    /// The vehicle has no axle where the correction goes.
+    NoSuchAxle,
+}
+
+/// What a correction does to every state.
+pub type Prediction = States<Result<PredictedState, Unpredicted>>;
+
+impl Prediction {
+    /// What it does to one state.
+    ///
+    /// # Errors     why that is not predicted; [`Unpredicted::NotMeasured`] of a state that the job does not have
+    pub fn at(&self, state: LoadState) -> Result<&PredictedState, Unpredicted> {
+        self.get(state).map_or(Err(Unpredicted::NotMeasured), |predicted| predicted.as_ref().map_err(|why| *why))
+    }
+}
+
+/// Where a vehicle stands in a load case that was not measured.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CaseHeights {
+    /// Rear height, with readings, rate, tyre, load and friction in its standard deviation.
+    pub rear: Uncertain<Length>,
+    /// Either side of the rear, where both were read empty.
+    pub rear_sides: Option<Sides<Uncertain<Length>>>,
+    /// Front height; of a trailer, where its coupler was held empty. Absent where it was not read.
+    pub front: Option<Uncertain<Length>>,
+    /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
+    pub travel_left: Option<Length>,
+    /// Whether the rear rate behind it was measured, and not only assumed for the class.
+    pub rate_measured: bool,
+}
