@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, Work, cautions_of};
+use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, ReworkedPack, Work, cautions_of};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
@@ -11,7 +11,7 @@ use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetB
 use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
 use crate::case::{Case, PlannedCase};
 use crate::entry::{
-    BenchEntry, LoadPlanEntry, OptionEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
+    BenchEntry, LoadPlanEntry, OptionEntry, PartEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
 };
 use crate::job_document::{JobDocument, ReadingContent};
 use crate::look_over::{Gate, LookOver};
@@ -36,6 +36,7 @@ pub struct Casework {
 /// An option on the list, worked out.
 #[derive(Debug, Default)]
 struct Considered {
+    bench: OnceLock<Option<BenchWork>>,
     parts: OnceLock<Option<Parts>>,
     prediction: OnceLock<Option<Prediction>>,
 }
@@ -48,11 +49,16 @@ struct Parts {
 }
 
 impl Parts {
-    fn of(entry: &OptionEntry) -> Option<Self> {
-        let usual = entry.corrections(None)?;
+    /// The pack of a bench as it is worked out there, so that what its leaves settle to is counted here too.
+    fn of(entry: &OptionEntry, bench: Option<&BenchWork>) -> Option<Self> {
+        let part = |part: &PartEntry, when| match (part.correction.packs(), bench) {
+            (Some(_), Some(bench)) => Some(Correction::at_the_rear(ReworkedPack(bench.work.clone())).on(part.correction.site)),
+            _ => part.correction(when),
+        };
+        let at = |when| entry.parts.iter().map(|of| part(of, when)).collect::<Option<Vec<_>>>();
         let whens = entry.parts.iter().flat_map(|part| part.settings.iter().map(|setting| setting.when));
-        let set = whens.map(|when| Some((when, entry.corrections(Some(when))?))).collect::<Option<_>>()?;
-        Some(Parts { usual, set })
+        let set = whens.map(|when| Some((when, at(Some(when))?))).collect::<Option<_>>()?;
+        Some(Parts { usual: at(None)?, set })
     }
 
     fn at(&self, when: WhenEntry) -> &[Correction] {
@@ -240,6 +246,13 @@ impl Casework {
         })
     }
 
+    /// The same of an option on the list, and what its own steel rules out.
+    pub fn gate_of(&self, place: usize) -> Vec<Gate> {
+        let parts = self.option(place).map_or(&[][..], |(_, parts)| parts);
+        let yields = self.bench_of(place).is_some_and(|bench| bench.refused().is_some());
+        self.gate(parts).into_iter().chain(yields.then_some(Gate::Yields)).collect()
+    }
+
     /// The cautions to show with parts before they are chosen: all of them that this vehicle can have to do with.
     pub fn cautions(&self, parts: &[Correction]) -> Vec<Caution> {
         let trailer = self.found().vehicle.class.is_trailer();
@@ -256,8 +269,25 @@ impl Casework {
 
     fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {
         let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
-        let parts = option.parts.get_or_init(|| Parts::of(entry));
+        let parts = option.parts.get_or_init(|| Parts::of(entry, self.bench_of(place)));
         parts.as_ref().map(|parts| (entry, parts))
+    }
+
+    /// The bench that a pack of an option was planned on, with what its steel may be asked today; `None` of an option without one.
+    pub fn bench_of(&self, place: usize) -> Option<&BenchWork> {
+        let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
+        let work_out = || {
+            let (found, planned) = entry.parts.iter().find_map(|part| part.correction.packs())?;
+            let today = self.case.bench.as_ref();
+            self.bench(&BenchEntry {
+                found: found.clone(),
+                planned: planned.clone(),
+                steel: today.and_then(|bench| bench.steel.clone()),
+                lost_percent: today.and_then(|bench| bench.lost_percent),
+            })
+            .ok()
+        };
+        option.bench.get_or_init(work_out).as_ref()
     }
 
     /// An option on the list, by its place: as typed, and its parts as the mechanics take them, as they usually are. `None` past the

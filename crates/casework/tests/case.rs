@@ -2,39 +2,15 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+#[path = "support/case.rs"]
+mod opened;
+
+use opened::{INCH, POUND, half_ton, inches, pounds};
 use wise_badger_casework::case::Case;
-use wise_badger_casework::entry::{CaseEntry, ItemEntry, LoadEntry, LoadPlanEntry, Typed, UnitWord};
-use wise_badger_casework::intake::Intake;
+use wise_badger_casework::entry::{CaseEntry, ItemEntry, LoadEntry, LoadPlanEntry, Typed};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
-use wise_badger_casework::survey::{End, LoadPut, LoadState, RearWheels, VehicleClass};
+use wise_badger_casework::survey::{End, LoadPut, LoadState};
 use wise_badger_mechanics::tape::Datum;
-
-const INCH: f64 = 0.0254;
-const POUND: f64 = 4.448_221_615_260_5;
-
-fn inches(value: f64) -> Typed {
-    Typed { text: value.to_string(), unit: UnitWord::In, si: value * INCH }
-}
-
-fn pounds(value: f64) -> Typed {
-    Typed { text: value.to_string(), unit: UnitWord::Lb, si: value * POUND }
-}
-
-fn half_ton() -> Case {
-    Case::opened(Intake {
-        label: "by hand".to_owned(),
-        class: VehicleClass::HalfTonPickup,
-        rear_wheels: RearWheels::Single,
-        wheelbase: inches(145.0),
-        axle_spread: None,
-        equalised: true,
-        front_rating: pounds(3900.0),
-        rear_rating: pounds(4100.0),
-        gross_rating: None,
-        kerb_front: None,
-        kerb_rear: None,
-    })
-}
 
 fn read(state: LoadState, place: Place, datum: Datum, value: Typed) -> Reading {
     Reading { spot: Spot { phase: Phase::Found, state, place }, datum, value }

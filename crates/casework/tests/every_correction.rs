@@ -60,7 +60,7 @@ fn given(row: &KindRow, share: &[f64]) -> Given {
             Takes::Any(Dimension::Weight) => Quantity::Weight(pounds(1600.0)),
             Takes::Any(dimension) => quantity(Bound { dimension, least: 0.0, most: 1.0 }, *share),
             Takes::Table => table(100.0 + 900.0 * share),
-            Takes::Pack => pack(figure.name == "planned"),
+            Takes::Pack | Takes::PackAfter(_) => pack(figure.name == "planned"),
         };
         given.with(figure.name, quantity)
     })

@@ -5,6 +5,7 @@ use std::hint::black_box;
 use std::time::Instant;
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use wise_badger_mechanics::pack::OverloadLeaf;
 use wise_badger_mechanics::pack::{Clamp, Leaf, Pack};
 use wise_badger_mechanics::units::{Force, metres, newtons, pascals, per_metre};
 
@@ -28,7 +29,13 @@ fn asymmetric() -> Pack {
         leaf("fourth", 0.0071, 0.35, 0.43, 0.80),
         leaf("overload", 0.0140, 0.28, 0.33, 0.0),
     ];
-    Pack { young_modulus: pascals(206e9), clamp: Clamp { front: metres(0.0635), rear: metres(0.0762) }, leaves, helper: None }
+    Pack {
+        young_modulus: pascals(206e9),
+        clamp: Clamp { front: metres(0.0635), rear: metres(0.0762) },
+        leaves,
+        helper: None,
+        overload: OverloadLeaf::default(),
+    }
 }
 
 fn loads() -> Vec<Force> {

@@ -9,6 +9,7 @@ use pack_oracle::least_energy_eye;
 use proptest::prelude::*;
 use serde_json::Value;
 use wise_badger_mechanics::document::PackDocument;
+use wise_badger_mechanics::pack::OverloadLeaf;
 use wise_badger_mechanics::pack::{
     Clamp, HalfName, Leaf, Pack, PackError, PackState, arch_with_large_deflection, radius_from_sagitta, sagitta_of_arc,
 };
@@ -25,7 +26,7 @@ fn leaf(name: &str, thickness: f64, half: f64, curvature: f64) -> Leaf {
 }
 
 fn pack(leaves: Vec<Leaf>) -> Pack {
-    Pack { young_modulus: pascals(E), clamp: Clamp::default(), leaves, helper: None }
+    Pack { young_modulus: pascals(E), clamp: Clamp::default(), leaves, helper: None, overload: OverloadLeaf::default() }
 }
 
 fn at(pack: &Pack, load: f64) -> PackState {
@@ -146,7 +147,8 @@ fn an_added_leaf_lifts_more_under_load_than_empty() {
         leaves.push(overload.clone());
         leaves
     };
-    let packed = |added| Pack { young_modulus: pascals(E), clamp, leaves: leaves(added), helper: None };
+    let packed =
+        |added| Pack { young_modulus: pascals(E), clamp, leaves: leaves(added), helper: None, overload: OverloadLeaf::default() };
     let height = |pack: &Pack, load: f64| {
         let state = pack.prepare(pounds(1600.0)).unwrap().state(pounds(load)).unwrap();
         (state.arch_linear.customary(), state.rate.customary())
@@ -270,7 +272,13 @@ fn any_pack() -> impl Strategy<Value = Pack> {
                 ..leaf(&format!("leaf {index}"), t, front, k)
             });
             let leaves = std::iter::once(main).chain(below).collect();
-            Pack { young_modulus: pascals(E), clamp: Clamp { front: metres(clamp), rear: metres(clamp) }, leaves, helper: None }
+            Pack {
+                young_modulus: pascals(E),
+                clamp: Clamp { front: metres(clamp), rear: metres(clamp) },
+                leaves,
+                helper: None,
+                overload: OverloadLeaf::default(),
+            }
         },
     )
 }

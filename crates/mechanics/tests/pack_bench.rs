@@ -9,6 +9,7 @@ use proptest::prelude::*;
 use serde_json::Value;
 use truck::{arch, leaf, truck};
 use wise_badger_mechanics::document::PackDocument;
+use wise_badger_mechanics::pack::OverloadLeaf;
 use wise_badger_mechanics::pack::{
     ArchAgreement, ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError,
     PackReading, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
@@ -204,13 +205,21 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
         leaves: vec![reading("main", 26.0, Some(5.0), Some(50.0)), reading("second", 20.0, None, None)],
         clamp,
         pack_arch: None,
+        overload: OverloadLeaf::default(),
     };
     let made = read.pack().unwrap();
     assert!((1.0 / made.pack.leaves[0].curvature.value - inches(65.0).si()).abs() < 1e-9);
     assert!(made.pack.leaves[1].curvature > made.pack.leaves[0].curvature);
     assert_eq!(made.estimated, [Estimated::ArchFromAbove(1)]);
     // Without its chord: the arc's length and arch make one.
-    let made = PackReading { leaves: vec![reading("main", 28.0, Some(6.0), None)], clamp, pack_arch: None }.pack().unwrap();
+    let made = PackReading {
+        leaves: vec![reading("main", 28.0, Some(6.0), None)],
+        clamp,
+        pack_arch: None,
+        overload: OverloadLeaf::default(),
+    }
+    .pack()
+    .unwrap();
     assert_eq!(made.estimated, [Estimated::Chord(0)]);
     let sheet = ArchSheet::of(&made.pack.leaves[0]);
     assert!((sheet.sagitta().customary() - 6.0).abs() < 1e-6);
@@ -218,7 +227,7 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
     let unread =
         |name: &str| LeafReading { width: None, thickness: None, front: None, rear: None, ..reading(name, 0.0, None, None) };
     let leaves = vec![reading("main", 28.0, None, None), unread("second"), unread("third"), unread("fourth")];
-    let few = PackReading { leaves, clamp, pack_arch: Some(inches(5.5)) }.pack().unwrap();
+    let few = PackReading { leaves, clamp, pack_arch: Some(inches(5.5)), overload: OverloadLeaf::default() }.pack().unwrap();
     let halves: Vec<f64> = few.pack.leaves.iter().map(|leaf| leaf.front.customary()).collect();
     for (half, stepped) in halves.iter().zip([28.0, 22.4, 16.8, 11.2]) {
         assert!((half - stepped).abs() < 1e-9, "down to two fifths: {halves:?}");
@@ -227,12 +236,18 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
     assert!(few.estimated.contains(&Estimated::Section(1)) && !few.estimated.contains(&Estimated::Section(0)));
     // Between leaves that were read, a leaf is as long as its place says.
     let leaves = vec![reading("main", 28.0, Some(5.0), None), unread("second"), reading("third", 20.0, Some(3.0), None)];
-    let between = PackReading { leaves, clamp, pack_arch: None }.pack().unwrap();
+    let between = PackReading { leaves, clamp, pack_arch: None, overload: OverloadLeaf::default() }.pack().unwrap();
     assert!((between.pack.leaves[1].rear.customary() - 24.0).abs() < 1e-9);
-    let nothing = PackReading { leaves: vec![unread("main")], clamp, pack_arch: Some(inches(5.0)) };
+    let nothing =
+        PackReading { leaves: vec![unread("main")], clamp, pack_arch: Some(inches(5.0)), overload: OverloadLeaf::default() };
     assert!(matches!(nothing.pack().err(), Some(PackError::NotRead { what: "width", .. })));
     assert!((arch(&few.pack, newtons(0.0)).customary() - 5.5).abs() < 0.001);
-    let nothing = PackReading { leaves: vec![reading("main", 28.0, None, None)], clamp, pack_arch: None };
+    let nothing = PackReading {
+        leaves: vec![reading("main", 28.0, None, None)],
+        clamp,
+        pack_arch: None,
+        overload: OverloadLeaf::default(),
+    };
     assert_eq!(nothing.pack().err(), Some(PackError::NoArch));
     for (arch, chord, wanted) in [
         (26.0, Some(50.0), PackError::TooMuchArch("main".to_owned())),
@@ -240,7 +255,7 @@ fn what_is_read_becomes_curvature_and_what_is_not_is_named() {
         (5.0, Some(60.0), PackError::ChordPastLength("main".to_owned())),
     ] {
         let leaves = vec![reading("main", 28.0, Some(arch), chord)];
-        assert_eq!(PackReading { leaves, clamp, pack_arch: None }.pack().err(), Some(wanted));
+        assert_eq!(PackReading { leaves, clamp, pack_arch: None, overload: OverloadLeaf::default() }.pack().err(), Some(wanted));
     }
 }
 
@@ -274,23 +289,13 @@ fn what_speaks_against_re_arching_is_said() {
     let refused = |found: &Pack, more: f64, full: f64, steel: Steel| {
         let wanted = WantedArch { arch: arch(found, load) + inches(more), load, full_load: pounds(full) };
         let rearch = Rearch::new(found, &wanted, Rule::KeepNip).unwrap();
-        // The stop leaves the pack the arch that it found under half as much load again.
-        let stop = arch(found, pounds(full * 1.5));
-        rearch.refusals(pounds(full), Some(stop), pounds(2_400.0), &steel).unwrap()
+        rearch.refusals(pounds(full), &steel).unwrap()
     };
     let (sound, usual) = (truck(), Steel::usual());
     assert_eq!(refused(&sound, 0.8, 700.0, usual), []);
     assert!(matches!(refused(&sound, -0.5, 700.0, usual)[..], [RearchRefusal::NothingToGain]));
     let needs_rate = refused(&sound, 0.8, 1_600.0, usual);
     assert!(needs_rate.iter().any(|refusal| matches!(refusal, RearchRefusal::NeedsRate { .. })), "{needs_rate:?}");
-    let soft = Steel { at_stop: pascals(700e6), ..usual };
-    let past = refused(&sound, 0.8, 700.0, soft);
-    assert!(past.iter().any(|refusal| matches!(refusal, RearchRefusal::PastAllowable { at_stop: true, .. })), "{past:?}");
-    // The stop is where it was, and more arch is pressed down to it by more: what the pack as found stands there, it no longer does.
-    let there = sound.prepare(pounds(1600.0)).unwrap().state(pounds(1_050.0)).unwrap().largest_stress();
-    let just = Steel { at_stop: there * 1.02, ..usual };
-    let more = refused(&sound, 0.8, 700.0, just);
-    assert!(matches!(more[..], [RearchRefusal::PastAllowable { at_stop: true, .. }]), "{more:?}");
     let mut thin = truck();
     thin.leaves[2].thickness = inches(0.18);
     assert!(

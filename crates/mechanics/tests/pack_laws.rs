@@ -4,6 +4,7 @@
 
 use proptest::prelude::*;
 use wise_badger_mechanics::document::PackDocument;
+use wise_badger_mechanics::pack::OverloadLeaf;
 use wise_badger_mechanics::pack::{
     ArchSheet, Clamp, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError, PackReading, PackWork, Presetting,
 };
@@ -116,7 +117,7 @@ proptest! {
             chord: with_chord.then(|| sheet.chord()),
             spacer_above: metres(0.0),
         };
-        let made = PackReading { leaves: vec![reading], clamp: Clamp::default(), pack_arch: None }.pack().unwrap();
+        let made = PackReading { leaves: vec![reading], clamp: Clamp::default(), pack_arch: None, overload: OverloadLeaf::default() }.pack().unwrap();
         prop_assert!((made.pack.leaves[0].curvature.value - curvature).abs() < 1e-6);
     }
 

@@ -1,7 +1,7 @@
 //! Work on a pack as a person does it: leaves put in, taken out, turned, put in order, bent.
 
-use crate::entry::{HelperEntry, LeafEntry, PackEntry, TypedIn};
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind, YOUNG_MODULUS_PA};
+use crate::entry::{HelperEntry, LeafEntry, OverloadEntry, PackEntry, TypedIn};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, OverloadLeaf, Pack, PackError, PartKind, YOUNG_MODULUS_PA};
 use wise_badger_mechanics::units::InShopUnits;
 
 /// Something done to a pack.
@@ -24,7 +24,7 @@ pub enum Act {
     Down(usize),
     /// Longest first, an overload leaf last.
     Sort,
-    /// A flatter overload leaf in the place of the one that is there, or under the pack.
+    /// A flatter overload leaf in the place of the one that is there.
     FlatterOverload,
 }
 
@@ -44,14 +44,14 @@ pub enum Cannot {
     NoSuchLeaf,
     /// It is at the end of the pack already.
     AtTheEnd,
-    /// The pack cannot be worked out as it stands.
-    NotWorkedOut,
+    /// Nobody has said which leaf is the overload leaf, and none looks like one.
+    NoOverloadLeaf,
 }
 
-/// The pack with it done.
+/// The pack with it done; `made` is the pack as it is worked out before.
 ///
 /// # Errors     [`Cannot`] says why it cannot be
-pub fn done(entry: &PackEntry, act: Act, units: TypedIn) -> Result<PackEntry, Cannot> {
+pub fn done(entry: &PackEntry, made: &Pack, act: Act, units: TypedIn) -> Result<PackEntry, Cannot> {
     let mut done = entry.clone();
     let leaves = &mut done.leaves;
     match act {
@@ -59,49 +59,44 @@ pub fn done(entry: &PackEntry, act: Act, units: TypedIn) -> Result<PackEntry, Ca
             if leaves.len() >= MOST_LEAVES {
                 return Err(Cannot::Full);
             }
-            let pack = pack_of(entry)?;
-            let new = kind.leaf_for(&pack).ok_or(Cannot::NoMainLeaf)?;
-            let place = at.unwrap_or_else(|| pack.place_by_length(&new)).clamp(1, leaves.len());
+            let new = kind.leaf_for(made).ok_or(Cannot::NoMainLeaf)?;
+            let by_itself = || if kind == PartKind::OverloadLeaf { leaves.len() } else { made.place_by_length(&new) };
+            let place = at.unwrap_or_else(by_itself).clamp(1, leaves.len());
             let name = free_name(entry, &new.name);
+            if kind == PartKind::OverloadLeaf && made.overload_leaf().is_none() {
+                done.overload = Some(OverloadEntry::Leaf(name.clone()));
+            }
             leaves.insert(place, leaf_entry(&Leaf { name, ..new }, units));
         }
         Act::FlatterOverload => {
-            let pack = pack_of(entry)?;
-            let new = PartKind::FlatterOverload.leaf_for(&pack).ok_or(Cannot::NoMainLeaf)?;
-            if let Some(there) = pack.overload_leaf() {
-                leaves.truncate(there);
-            } else if leaves.len() >= MOST_LEAVES {
-                return Err(Cannot::Full);
-            }
-            let name = free_name(&PackEntry { leaves: leaves.clone(), ..entry.clone() }, "Flatter overload leaf");
-            leaves.push(leaf_entry(&Leaf { name, ..new }, units));
+            let place = made.overload_leaf().ok_or(Cannot::NoOverloadLeaf)?;
+            let there = made.leaves.get(place).ok_or(Cannot::NoOverloadLeaf)?;
+            leaves.truncate(place);
+            let name = free_name(entry, "Flatter overload leaf");
+            done.overload = Some(OverloadEntry::Leaf(name.clone()));
+            leaves.push(leaf_entry(&Leaf { name, ..there.flatter() }, units));
         }
         Act::Remove(row) if leaves.len() > 1 && row < leaves.len() => drop(leaves.remove(row)),
         Act::Remove(_) => return Err(Cannot::LastLeaf),
         Act::Turn(row) => {
-            let leaf = leaves.get_mut(row).ok_or(Cannot::NoSuchLeaf)?;
-            std::mem::swap(&mut leaf.front, &mut leaf.rear);
+            let (leaf, made) = leaves.get_mut(row).zip(made.leaves.get(row)).ok_or(Cannot::NoSuchLeaf)?;
+            // What was not read of it goes round with it.
+            let front = leaf.front.take().unwrap_or_else(|| units.length(made.front));
+            leaf.front = Some(leaf.rear.take().unwrap_or_else(|| units.length(made.rear)));
+            leaf.rear = Some(front);
         }
         Act::Up(row) if row > 0 && row < leaves.len() => leaves.swap(row - 1, row),
         Act::Down(row) if row + 1 < leaves.len() => leaves.swap(row, row + 1),
         Act::Up(_) | Act::Down(_) => return Err(Cannot::AtTheEnd),
         Act::Sort => {
-            let pack = pack_of(entry)?;
-            let lengths = pack.leaves.iter().map(|leaf| (leaf.front + leaf.rear).si());
-            let overload = pack.overload_leaf().map(|place| leaves.split_off(place)).unwrap_or_default();
+            let lengths = made.leaves.iter().map(|leaf| (leaf.front + leaf.rear).si());
+            let overload = made.overload_leaf().map(|place| leaves.split_off(place)).unwrap_or_default();
             let mut by_length: Vec<(f64, LeafEntry)> = lengths.zip(std::mem::take(leaves)).collect();
             by_length.sort_by(|one, other| other.0.total_cmp(&one.0));
             leaves.extend(by_length.into_iter().map(|(_, leaf)| leaf).chain(overload));
         }
     }
     Ok(done)
-}
-
-fn pack_of(entry: &PackEntry) -> Result<Pack, Cannot> {
-    match entry.pack() {
-        Ok(read) => Ok(read.pack),
-        Err(_) => Err(Cannot::NotWorkedOut),
-    }
 }
 
 /// The name, or the same with a number where it is taken.
@@ -137,32 +132,47 @@ pub fn pack_entry(pack: &Pack, units: TypedIn) -> PackEntry {
         pack_arch: None,
         helper: pack.helper.as_ref().map(|helper| HelperEntry::made(helper, units)),
         young_modulus_pa: ((modulus / YOUNG_MODULUS_PA - 1.0).abs() > 1e-9).then_some(modulus),
+        overload: None,
     };
     for leaf in &pack.leaves {
         // Elsewhere leaves may share a name; here each has its own, by which it is known again in the plan.
         let name = free_name(&entry, &leaf.name);
         entry.leaves.push(LeafEntry { name, ..leaf_entry(leaf, units) });
     }
+    entry.overload = match pack.overload {
+        OverloadLeaf::ByCurvature => None,
+        OverloadLeaf::None => Some(OverloadEntry::None),
+        OverloadLeaf::From(place) => entry.leaves.get(place).map(|leaf| OverloadEntry::Leaf(leaf.name.clone())),
+    };
     entry
 }
 
-/// The same pack with its leaves bent as a worked-out pack has them; what was typed of leaves that stay as they are is kept.
-pub fn bent_like(entry: &PackEntry, bent: &Pack, units: TypedIn) -> Result<PackEntry, PackError> {
-    let before = entry.pack()?.pack;
-    let mut entry = PackEntry { pack_arch: None, ..entry.clone() };
+/// The pack found with its leaves bent as a worked-out pack has them, so that none of its arches is open any more; what was read of
+/// leaves that stay as they are is kept.
+///
+/// # Errors     as the pack's own
+pub fn found_bent_like(found: &PackEntry, bent: &Pack, units: TypedIn) -> Result<PackEntry, PackError> {
+    let mut entry = PackEntry { pack_arch: None, ..bent_like(found, &found.pack()?.pack, bent, units) };
+    let open = entry.leaves.iter_mut().zip(&bent.leaves).filter(|(leaf, _)| leaf.arch.is_none());
+    open.for_each(|(leaf, bent)| leaf.arch = Some(units.length(ArchSheet::of(bent).sagitta())));
+    Ok(entry)
+}
+
+/// A pack with its leaves bent from what they are as worked out to what they are to be; leaves that stay as they are are left alone.
+pub(super) fn bent_like(entry: &PackEntry, before: &Pack, bent: &Pack, units: TypedIn) -> PackEntry {
+    let mut entry = entry.clone();
     for ((leaf, before), bent) in entry.leaves.iter_mut().zip(&before.leaves).zip(&bent.leaves) {
-        let stays = (before.curvature - bent.curvature).value.abs() < 1e-9;
-        if !(stays && leaf.arch.is_some()) {
+        if (before.curvature - bent.curvature).value.abs() > 1e-9 {
             leaf.arch = Some(units.length(ArchSheet::of(bent).sagitta()));
             leaf.chord = None;
         }
     }
-    Ok(entry)
+    entry
 }
 
 /// A planned pack before any leaf of it was bent: leaves that came in as they came in, leaves that were added as they are.
 pub fn as_before(found: &PackEntry, planned: &PackEntry) -> PackEntry {
-    let mut before = PackEntry { pack_arch: found.pack_arch.clone(), ..planned.clone() };
+    let mut before = planned.clone();
     for leaf in &mut before.leaves {
         if let Some(came_in) = found.leaves.iter().find(|came_in| came_in.name == leaf.name) {
             (leaf.arch, leaf.chord) = (came_in.arch.clone(), came_in.chord.clone());
@@ -222,6 +232,10 @@ mod tests {
         Pack::of(vec![leaf("Main", 26.0, 30.0, 60.0), leaf("Second", 20.0, 23.0, 55.0), leaf("Overload", 11.0, 11.0, 0.0)], clamp)
     }
 
+    fn after(entry: &PackEntry, act: Act) -> Result<PackEntry, Cannot> {
+        done(entry, &entry.pack().expect("sound").pack, act, SHOP)
+    }
+
     fn names(entry: &PackEntry) -> Vec<&str> {
         entry.leaves.iter().map(|leaf| leaf.name.as_str()).collect()
     }
@@ -241,14 +255,14 @@ mod tests {
     fn leaves_go_in_by_their_length_or_where_they_are_put_each_under_a_name_of_its_own() {
         let start = pack_entry(&pack(), SHOP);
         let short = |at| Act::Insert { kind: PartKind::ShortAddedLeaf, at };
-        let once = done(&start, short(None), SHOP).expect("put in");
+        let once = after(&start, short(None)).expect("put in");
         assert_eq!(names(&once), ["Main", "Second", "Add-a-leaf", "Overload"]);
-        let twice = done(&once, short(Some(1)), SHOP).expect("put in");
+        let twice = after(&once, short(Some(1))).expect("put in");
         assert_eq!(names(&twice), ["Main", "Add-a-leaf 2", "Second", "Add-a-leaf", "Overload"]);
-        assert_eq!(names(&done(&once, short(Some(0)), SHOP).expect("put in"))[0], "Main", "never above the main leaf");
-        let sorted = done(&twice, Act::Sort, SHOP).expect("sorted");
+        assert_eq!(names(&after(&once, short(Some(0))).expect("put in"))[0], "Main", "never above the main leaf");
+        let sorted = after(&twice, Act::Sort).expect("sorted");
         assert_eq!(names(&sorted), ["Main", "Second", "Add-a-leaf 2", "Add-a-leaf", "Overload"]);
-        let flatter = done(&sorted, Act::FlatterOverload, SHOP).expect("changed");
+        let flatter = after(&sorted, Act::FlatterOverload).expect("changed");
         assert_eq!(names(&flatter).last(), Some(&"Flatter overload leaf"));
         assert_eq!(flatter.leaves.len(), sorted.leaves.len(), "in the place of the one that was there");
     }
@@ -262,19 +276,19 @@ mod tests {
             (Act::Remove(7), Cannot::LastLeaf),
             (Act::Turn(9), Cannot::NoSuchLeaf),
         ] {
-            assert_eq!(done(&start, asked, SHOP), Err(why), "{asked:?}");
+            assert_eq!(after(&start, asked), Err(why), "{asked:?}");
         }
         let full = PackEntry { leaves: vec![start.leaves[1].clone(); MOST_LEAVES], ..start.clone() };
         let insert = Act::Insert { kind: PartKind::OwnMaking, at: None };
-        assert_eq!(done(&full, insert, SHOP), Err(Cannot::Full));
+        assert_eq!(after(&full, insert), Err(Cannot::Full));
         let single = PackEntry { leaves: start.leaves[..1].to_vec(), ..start };
-        assert!(done(&single, Act::Remove(0), SHOP).is_err());
+        assert!(after(&single, Act::Remove(0)).is_err());
     }
 
     #[test]
     fn a_turned_leaf_has_its_other_end_ahead_and_what_is_planned_is_told() {
         let found = pack_entry(&pack(), SHOP);
-        let turned = done(&found, Act::Turn(1), SHOP).expect("turned");
+        let turned = after(&found, Act::Turn(1)).expect("turned");
         assert_eq!(
             turned.leaves[1]
                 .front
@@ -284,12 +298,15 @@ mod tests {
             Some(("23", "20"))
         );
         assert_eq!(work_on(&found, &turned), []);
-        let added = done(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }, SHOP).expect("put in");
+        let added = after(&found, Act::Insert { kind: PartKind::LongAddedLeaf, at: None }).expect("put in");
         let put_in = || WorkOn::In("Long add-a-leaf".to_owned());
         assert_eq!(work_on(&found, &added), [put_in()]);
-        let out = done(&added, Act::Remove(2), SHOP).expect("taken out");
+        let out = after(&added, Act::Remove(2)).expect("taken out");
         assert_eq!(work_on(&found, &out), [put_in(), WorkOn::Out("Second".to_owned())]);
-        let bent = bent_like(&added, &added.pack().expect("sound").pack.bent_by(per_metre(0.1)), SHOP).expect("bent");
+        let bent = {
+            let before = added.pack_after(&found).expect("sound").pack;
+            bent_like(&added, &before, &before.bent_by(per_metre(0.1)), SHOP)
+        };
         assert_eq!(work_on(&found, &bent), [put_in(), WorkOn::Rearched]);
         // Before any leaf was bent the ones that came in are as they came, and the one put in as it was put.
         let before = as_before(&found, &bent);

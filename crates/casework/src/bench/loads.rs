@@ -1,8 +1,9 @@
 //! Both packs of a bench over all of their loads, with the loads that matter on this vehicle.
 
-use wise_badger_mechanics::pack::{Estimated, Pack, PackError, PackWork, Steel};
-use wise_badger_mechanics::units::{Force, Length, Pressure, newtons};
+use wise_badger_mechanics::pack::{Estimated, Leaf, OverloadLeaf, Pack, PackCurve, PackError, PackWork, Steel};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, Pressure, newtons};
 
+use super::strain::{LeafStrain, StrainGrade, Strains, is_estimated};
 use crate::case::{Case, PlannedCase};
 use crate::entry::BenchEntry;
 use crate::survey::{End, LoadState, States, Survey, VehicleFacts};
@@ -29,7 +30,7 @@ impl Packs {
     ///
     /// # Errors     [`PackError`] names what about a pack cannot be
     pub fn new(vehicle: &VehicleFacts, entry: &BenchEntry) -> Result<Self, PackError> {
-        let (found, planned) = (entry.found.pack()?, entry.planned.pack()?);
+        let [found, planned] = entry.packs()?;
         Ok(Packs {
             found: found.pack,
             planned: planned.pack,
@@ -89,6 +90,12 @@ pub struct BenchWork {
     pub measured: States<Option<Force>>,
     /// The arch that the bump stop leaves, where its gap was read.
     pub at_stop: Option<Length>,
+    /// Leaves of the planned pack that are worked past a limit.
+    pub strains: Vec<LeafStrain>,
+    /// What the planned pack loses of its height with no load, where leaves of it take a set.
+    pub set: Option<Length>,
+    /// What an exchanged overload leaf no longer holds up, at the loads where that is anything.
+    pub lost_support: Vec<(NamedLoad, Length)>,
 }
 
 impl BenchWork {
@@ -98,7 +105,15 @@ impl BenchWork {
     pub fn new(case: &Case, survey: &Survey, cases: &[PlannedCase], entry: &BenchEntry) -> Result<Self, PackError> {
         let (vehicle, loads) = (&survey.vehicle, survey.axle_loads());
         let (packs, most) = (Packs::new(vehicle, entry)?, vehicle.most_spring_load());
-        let work = PackWork::new(&packs.found, &packs.planned, most)?;
+        let as_built = PackWork::new(&packs.found, &packs.planned, most)?;
+        let found_empty = as_built.found.height(vehicle.on_one_spring(loads.empty.rear).max(newtons(0.0)));
+        let at_stop = survey.gap(LoadState::Empty).map(|gap| found_empty - gap);
+        let presses_to_the_stop = |curve: &PackCurve| Some(curve.load(at_stop?)).filter(|load| *load <= curve.reaches());
+        let stops = [&as_built.found, &as_built.planned].map(presses_to_the_stop);
+        let estimated = is_estimated(&packs.estimated);
+        let strains = Strains::of([&packs.found, &packs.planned], packs.rated, stops, &packs.steel, estimated)?;
+        let work = as_built.settled_to(&strains.settled, most);
+        let set = as_built.planned.height(newtons(0.0)) - work.planned.height(newtons(0.0));
         // Of a pack without an overload leaf the lowest leaf is one like the others.
         let begins = |pack: &Pack| match pack.overload_leaf() {
             Some(_) => Ok(pack.prepare(most)?.second_stage_load()),
@@ -118,17 +133,14 @@ impl BenchWork {
             named.extend(rear.map(|rear| NamedLoad { name: LoadName::Case(case.name.clone()), load: on_one(rear) }));
         }
         named.push(NamedLoad { name: LoadName::Rated, load: packs.rated });
-        let at_stop = survey.gap(LoadState::Empty).map(|gap| work.found.height(empty) - gap);
         // The stop is where it was: a pack with more arch is pressed down to it by more.
-        let stops = match packs.changed {
-            true => vec![(LoadName::StopFound, &work.found), (LoadName::StopPlanned, &work.planned)],
-            false => vec![(LoadName::Stop, &work.found)],
+        let names = match packs.changed {
+            true => vec![LoadName::StopFound, LoadName::StopPlanned],
+            false => vec![LoadName::Stop],
         };
-        if let Some(arch) = at_stop {
-            let reached = stops.into_iter().map(|(name, curve)| (name, curve.load(arch), curve.reaches()));
-            let reached = reached.filter(|(_, load, reaches)| load <= reaches);
-            named.extend(reached.map(|(name, load, _)| NamedLoad { name, load }));
-        }
+        let reached = names.into_iter().zip(stops).filter_map(|(name, load)| Some(NamedLoad { name, load: load? }));
+        let lost_support = support_lost(&packs, &named, &as_built.planned, most)?;
+        named.extend(reached);
         let measured = States::from_fn(survey.further.iter().map(|further| further.key), |state| match state {
             LoadState::Empty => Some(empty),
             LoadState::Loaded => loaded,
@@ -136,7 +148,14 @@ impl BenchWork {
                 survey.axle_loads_in(state).map(|loads| on_one(loads.loaded(End::Rear).unwrap_or(loads.empty.rear)))
             }
         });
-        Ok(BenchWork { packs, work, second_stage, loads: named, measured, at_stop })
+        let set = (set.si() > SMALLEST_SET_M).then_some(set);
+        let strains = strains.leaves;
+        Ok(BenchWork { packs, work, second_stage, loads: named, measured, at_stop, strains, set, lost_support })
+    }
+
+    /// The leaf for which the plan is not taken, where there is one.
+    pub fn refused(&self) -> Option<&LeafStrain> {
+        self.strains.iter().find(|strain| strain.grade == StrainGrade::Refused)
     }
 
     /// The highest load that is looked at.
@@ -144,3 +163,29 @@ impl BenchWork {
         self.loads.iter().map(|named| named.load).fold(self.packs.rated, Force::max) * 1.1
     }
 }
+
+/// What an overload leaf that takes another's place no longer holds up: how much lower the planned pack stands than it would with the
+/// leaf that came out.
+fn support_lost(
+    packs: &Packs,
+    loads: &[NamedLoad],
+    planned: &PackCurve,
+    most: Force,
+) -> Result<Vec<(NamedLoad, Length)>, PackError> {
+    let overload = |pack: &Pack| -> Vec<Leaf> { pack.leaves.get(pack.ordinary_leaves()..).unwrap_or_default().to_vec() };
+    let (out, put_in) = (overload(&packs.found), overload(&packs.planned));
+    if out.is_empty() || out == put_in {
+        return Ok(Vec::new());
+    }
+    let mut kept = packs.planned.clone();
+    kept.leaves.truncate(packs.planned.ordinary_leaves());
+    kept.overload = OverloadLeaf::From(kept.leaves.len());
+    kept.leaves.extend(out);
+    let kept = kept.curve_to(most)?;
+    let inside = |named: &&NamedLoad| named.load <= kept.reaches().min(planned.reaches());
+    let lost = loads.iter().filter(inside).map(|named| (named.clone(), kept.height(named.load) - planned.height(named.load)));
+    Ok(lost.filter(|(_, lost)| lost.si() > SMALLEST_SET_M).collect())
+}
+
+/// Less than this nobody reads on a tape, m.
+const SMALLEST_SET_M: f64 = 5e-4;

@@ -3,8 +3,10 @@
 mod acts;
 mod loads;
 mod rearch;
+mod strain;
 
-pub use acts::{Act, Cannot, as_before, bent_like, done, pack_entry, work_on};
+pub use acts::{Act, Cannot, as_before, done, found_bent_like, pack_entry, work_on};
 pub use acts::{MOST_LEAVES, WorkOn};
 pub use loads::{BenchWork, LoadName, NamedLoad, Packs};
 pub use rearch::{Against, Asked, CannotRearch, RearchPlan, plan_rearch};
+pub use strain::{LeafStrain, Limit, StrainGrade, StrainedAt};

@@ -6,6 +6,7 @@ use wise_badger_mechanics::units::Length;
 
 use super::acts::{as_before, bent_like};
 use super::loads::BenchWork;
+use super::strain::LeafStrain;
 use crate::case::{Case, PlannedCase};
 use crate::entry::{BenchEntry, PackEntry, TypedIn};
 use crate::look_over::{Gate, LookOver};
@@ -51,8 +52,10 @@ pub enum Against {
     RuledOut(Vec<Gate>),
     /// A rating is passed, and no arch changes that.
     OverARating,
-    /// The leaves or their steel do not allow it.
+    /// The leaves do not allow it.
     Refused(RearchRefusal),
+    /// Once bent, a leaf would yield under rated load.
+    Yields(LeafStrain),
 }
 
 /// A re-arch that was worked out, with the plan that it makes.
@@ -64,6 +67,8 @@ pub struct RearchPlan {
     pub bench: BenchWork,
     /// The pack as it is to be built, as it would be typed.
     pub planned: PackEntry,
+    /// The bench with that plan.
+    pub bent: BenchWork,
     /// What speaks against it.
     pub against: Vec<Against>,
     /// How much higher it is to stand than it does.
@@ -84,8 +89,8 @@ pub fn plan_rearch(
 ) -> Result<RearchPlan, CannotRearch> {
     let measured = survey.height(End::Rear, asked.state).ok_or(CannotRearch::NotMeasured(asked.state))?;
     let base = as_before(&asked.bench.found, &asked.bench.planned);
-    let bench = BenchEntry { planned: base.clone(), ..asked.bench.clone() };
-    let bench = BenchWork::new(case, survey, cases, &bench)?;
+    let with = |planned: PackEntry| BenchWork::new(case, survey, cases, &BenchEntry { planned, ..asked.bench.clone() });
+    let bench = with(base.clone())?;
     let load = bench.measured.get(asked.state).copied().flatten().ok_or(CannotRearch::LoadNotKnown)?;
     if load > bench.work.found.reaches() {
         return Err(CannotRearch::OutsideTheModel(asked.state));
@@ -97,9 +102,10 @@ pub fn plan_rearch(
     let mut against: Vec<Against> = Vec::new();
     against.extend((!gates.is_empty()).then_some(Against::RuledOut(gates)));
     against.extend(overload.map(|_| Against::OverARating));
-    let most = survey.vehicle.most_spring_load();
-    let refusals = rearch.refusals(bench.packs.rated, bench.at_stop, most, &bench.packs.steel)?;
+    let refusals = rearch.refusals(bench.packs.rated, &bench.packs.steel)?;
     against.extend(refusals.into_iter().map(Against::Refused));
-    let planned = bent_like(&base, &rearch.wanted, units)?;
-    Ok(RearchPlan { rearch, bench, planned, against, raised })
+    let planned = bent_like(&base, &bench.packs.planned, &rearch.wanted, units);
+    let bent = with(planned.clone())?;
+    against.extend(bent.refused().cloned().map(Against::Yields));
+    Ok(RearchPlan { rearch, bench, planned, bent, against, raised })
 }

@@ -2,7 +2,9 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::pack::{Clamp, LeafReading, OverHelper, PackError, PackReading, Presetting, ReadPack, Steel};
+use wise_badger_mechanics::pack::{
+    Clamp, LeafReading, OverHelper, OverloadLeaf, PackError, PackReading, Presetting, ReadPack, Steel,
+};
 use wise_badger_mechanics::units::{Length, metres, pascals};
 
 use super::Typed;
@@ -37,6 +39,19 @@ pub struct PackEntry {
     pub helper: Option<HelperEntry>,
     /// Young's modulus of its steel in Pa, where a pack file said otherwise than usual.
     pub young_modulus_pa: Option<f64>,
+    /// Which leaf is the overload leaf, where somebody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub overload: Option<OverloadEntry>,
+}
+
+/// What was said of the overload leaf.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum OverloadEntry {
+    /// There is none.
+    None,
+    /// The leaf of this name, with what lies under it.
+    Leaf(String),
 }
 
 /// A leaf; `None` is what was not read.
@@ -93,6 +108,13 @@ impl BenchEntry {
         BenchEntry { planned: found.clone(), found, steel: None, lost_percent: None }
     }
 
+    /// Both packs as the mechanics take them, as found and as planned.
+    ///
+    /// # Errors     [`PackError`] names what about one of them cannot be
+    pub fn packs(&self) -> Result<[ReadPack; 2], PackError> {
+        Ok([self.found.pack()?, self.planned.pack_after(&self.found)?])
+    }
+
     /// What its steel may be asked.
     pub fn steel(&self) -> Steel {
         let stress = |typed: &Typed| pascals(typed.si);
@@ -124,15 +146,50 @@ impl PackEntry {
     ///
     /// # Errors     [`PackError`] names what about it cannot be
     pub fn pack(&self) -> Result<ReadPack, PackError> {
+        let overload = self.marked().unwrap_or_default();
+        Ok(self.completed(self.reading(overload).pack()?))
+    }
+
+    /// The same of a pack that is planned on one that was found: what is not said of a leaf that was there is as it was found, so that
+    /// nothing is estimated anew when a leaf goes in or comes out.
+    ///
+    /// # Errors     as [`Self::pack`]
+    pub fn pack_after(&self, found: &PackEntry) -> Result<ReadPack, PackError> {
+        let found = found.pack()?.pack;
+        let stays = || found.leaves.get(found.overload_leaf()?).and_then(|leaf| self.place_of(&leaf.name));
+        let as_found = || match found.overload {
+            OverloadLeaf::None => OverloadLeaf::None,
+            _ => stays().map_or_else(OverloadLeaf::default, OverloadLeaf::From),
+        };
+        let overload = self.marked().unwrap_or_else(as_found);
+        Ok(self.completed(self.reading(overload).pack_after(&found)?))
+    }
+
+    fn place_of(&self, name: &str) -> Option<usize> {
+        self.leaves.iter().position(|leaf| leaf.name == name)
+    }
+
+    /// What was said of the overload leaf; nothing where the leaf is no longer there.
+    fn marked(&self) -> Option<OverloadLeaf> {
+        match self.overload.as_ref()? {
+            OverloadEntry::None => Some(OverloadLeaf::None),
+            OverloadEntry::Leaf(name) => self.place_of(name).map(OverloadLeaf::From),
+        }
+    }
+
+    fn reading(&self, overload: OverloadLeaf) -> PackReading {
         let clamp = Clamp { front: self.clamp_front.length(), rear: self.clamp_rear.length() };
         let leaves = self.leaves.iter().map(LeafEntry::reading).collect();
-        let pack_arch = self.pack_arch.as_ref().map(Typed::length);
-        let mut read = PackReading { leaves, clamp, pack_arch }.pack()?;
+        PackReading { leaves, clamp, pack_arch: self.pack_arch.as_ref().map(Typed::length), overload }
+    }
+
+    /// With what is not read leaf by leaf.
+    fn completed(&self, mut read: ReadPack) -> ReadPack {
         if let Some(modulus) = self.young_modulus_pa {
             read.pack.young_modulus = pascals(modulus);
         }
         read.pack.helper = self.helper.as_ref().map(HelperEntry::helper);
-        Ok(read)
+        read
     }
 }
 

@@ -190,11 +190,31 @@ impl CorrectionEntry {
         self.figures.get(name)
     }
 
+    /// A pack by its name.
+    fn pack(&self, name: &str) -> Option<&PackEntry> {
+        match self.figures.get(name)? {
+            FigureEntry::Pack(pack) => Some(pack),
+            _ => None,
+        }
+    }
+
+    /// The pack as found and as planned, where it comes from a bench.
+    pub fn packs(&self) -> Option<(&PackEntry, &PackEntry)> {
+        self.pack("found").zip(self.pack("planned"))
+    }
+
     /// As the mechanics take it; `None` when a stored force table or pack is none any more.
     pub fn correction(&self) -> Option<Correction> {
         let mut given = Given::default();
         for figure in self.row.figures {
-            given = given.with(figure.name, self.figures.get(figure.name)?.quantity(figure.takes)?);
+            let entry = self.figures.get(figure.name)?;
+            let quantity = match (figure.takes, entry) {
+                (Takes::PackAfter(before), FigureEntry::Pack(pack)) => {
+                    Quantity::Pack(Box::new(pack.pack_after(self.pack(before)?).ok()?.pack))
+                }
+                (takes, entry) => entry.quantity(takes)?,
+            };
+            given = given.with(figure.name, quantity);
         }
         self.row.correction(&given, self.site)
     }
@@ -207,7 +227,7 @@ impl FigureEntry {
             (Takes::Within(_), FigureEntry::Typed(_))
                 | (Takes::Any(_), FigureEntry::Typed(_) | FigureEntry::Number(_))
                 | (Takes::Table, FigureEntry::Table(_))
-                | (Takes::Pack, FigureEntry::Pack(_))
+                | (Takes::Pack | Takes::PackAfter(_), FigureEntry::Pack(_))
         )
     }
 

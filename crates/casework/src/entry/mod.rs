@@ -13,7 +13,7 @@ mod promise;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
-pub use bench::{BenchEntry, HelperEntry, LeafEntry, PackEntry, SteelEntry};
+pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{

@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::correction::Correction;
 
-use super::{BenchEntry, CorrectionEntry, FigureEntry, Typed, WhenEntry};
+use super::{BenchEntry, CorrectionEntry, Typed, WhenEntry};
 
 /// Most parts of an option.
 pub const MOST_PARTS: usize = 6;
@@ -60,20 +60,14 @@ impl OptionEntry {
 
     /// Whether a pack of its parts was planned on a bench that has been worked on since.
     pub fn is_out_of_date(&self, bench: Option<&BenchEntry>) -> bool {
-        let packs = |part: &PartEntry| {
-            let pack = |name| match part.correction.figure(name) {
-                Some(FigureEntry::Pack(pack)) => Some((**pack).clone()),
-                _ => None,
-            };
-            pack("found").zip(pack("planned"))
-        };
-        let now = bench.map(|bench| (bench.found.clone(), bench.planned.clone()));
-        self.parts.iter().filter_map(packs).any(|of_then| Some(of_then) != now)
+        let now = bench.map(|bench| (&bench.found, &bench.planned));
+        self.parts.iter().filter_map(|part| part.correction.packs()).any(|of_then| Some(of_then) != now)
     }
 }
 
 impl PartEntry {
-    fn correction(&self, when: Option<WhenEntry>) -> Option<Correction> {
+    /// As the mechanics take it, set as it is in a state or a case; `None` when it is none any more.
+    pub fn correction(&self, when: Option<WhenEntry>) -> Option<Correction> {
         let setting = self.settings.iter().find(|setting| Some(setting.when) == when);
         match (setting, self.correction.row.set_by_case) {
             (Some(setting), Some(figure)) => self.correction.with_figure(figure, setting.value.clone().into()).correction(),

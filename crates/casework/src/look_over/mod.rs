@@ -63,6 +63,8 @@ pub enum Gate {
     Stop(Area),
     /// By the springs that are there.
     NoFit(NoFit),
+    /// By its own steel: a leaf that is added or bent would yield under rated load.
+    Yields,
 }
 
 impl LookOver {

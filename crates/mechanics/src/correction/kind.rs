@@ -23,6 +23,8 @@ pub enum Takes {
     Table,
     /// A leaf pack.
     Pack,
+    /// A leaf pack made of the one that the figure of this name takes: what is not said of its leaves is as it was there.
+    PackAfter(&'static str),
 }
 
 /// A figure that a kind of correction has.

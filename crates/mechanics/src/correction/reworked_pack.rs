@@ -18,7 +18,7 @@ pub static ROW: KindRow = KindRow {
     word: "reworked_pack",
     figures: &[
         KindFigure { name: "found", takes: Takes::Pack },
-        KindFigure { name: "planned", takes: Takes::Pack },
+        KindFigure { name: "planned", takes: Takes::PackAfter("found") },
         // The load that both are worked out up to.
         KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight) },
     ],

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use super::reading::{at_most, document};
 use super::{DocumentError, PackResult};
-use crate::pack::{Clamp, Leaf, OverHelper, Pack, PackError};
+use crate::pack::{Clamp, Leaf, OverHelper, OverloadLeaf, Pack, PackError};
 use crate::units::{Force, InShopUnits, Length, metres, newtons, newtons_per_metre, pascals, per_metre};
 
 const FORMAT: &str = "wise-badger/pack";
@@ -47,7 +47,8 @@ impl PackDocument {
         let leaves = text.leaves.into_iter().enumerate();
         let leaves = leaves.map(|(index, leaf)| leaf.into_leaf(index)).collect::<Result<Vec<_>, _>>()?;
         let helper = text.helper.map(HelperText::into_helper).transpose()?;
-        let pack = Pack { young_modulus: pascals(text.young_modulus_pa), clamp, leaves, helper };
+        let overload = overload_leaf(text.overload_leaf, leaves.len())?;
+        let pack = Pack { young_modulus: pascals(text.young_modulus_pa), clamp, leaves, helper, overload };
         // A pack that has no meaning is told at once, not with its first load.
         pack.prepare(newtons(full_load)).map_err(|error| named(&pack, error))?;
         Ok(PackDocument { pack, loads: text.loads_n.into_iter().map(newtons).collect(), full_load: newtons(full_load) })
@@ -77,6 +78,11 @@ impl PackDocument {
             clamp: ClampText { front_m: self.pack.clamp.front.si(), rear_m: self.pack.clamp.rear.si() },
             leaves: self.pack.leaves.iter().map(leaf).collect(),
             helper,
+            overload_leaf: match self.pack.overload {
+                OverloadLeaf::ByCurvature => None,
+                OverloadLeaf::None => Some(0),
+                OverloadLeaf::From(place) => Some(place),
+            },
             loads_n: self.loads.iter().map(|load| load.si()).collect(),
             full_load_n: Some(self.full_load.si()),
         };
@@ -109,6 +115,15 @@ fn named(pack: &Pack, error: PackError) -> DocumentError {
     DocumentError::field(path, error.to_string())
 }
 
+fn overload_leaf(place: Option<usize>, leaves: usize) -> Result<OverloadLeaf, DocumentError> {
+    match place {
+        None => Ok(OverloadLeaf::ByCurvature),
+        Some(0) => Ok(OverloadLeaf::None),
+        Some(place) if place < leaves => Ok(OverloadLeaf::From(place)),
+        Some(_) => Err(DocumentError::field("overload_leaf", "must be the place of a leaf under the main leaf, which is 0")),
+    }
+}
+
 fn positive(path: &str, value: f64) -> Result<f64, DocumentError> {
     let sound = value.is_finite() && value > 0.0;
     if sound { Ok(value) } else { Err(DocumentError::field(path, "must be above 0")) }
@@ -129,6 +144,9 @@ struct DocumentText {
     leaves: Vec<LeafText>,
     #[serde(default, skip_serializing_if = "Option::is_none")]
     helper: Option<HelperText>,
+    /// Place of the overload leaf, the main leaf's being 0; 0 where there is none. Left out, it goes by the curvatures.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    overload_leaf: Option<usize>,
     loads_n: Vec<f64>,
     full_load_n: Option<f64>,
 }

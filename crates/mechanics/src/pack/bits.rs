@@ -105,13 +105,12 @@ impl Bits {
 fn clips(pack: &Pack, width: Length) -> Vec<Clip> {
     let room = inches(CLIP_ROOM_IN);
     let Some(main) = pack.leaves.first() else { return Vec::new() };
-    let overload = pack.overload_leaf();
     let mut height = main.thickness;
     let mut clips = Vec::new();
-    for (place, leaf) in pack.leaves.iter().enumerate().skip(1) {
+    for (place, leaf) in pack.leaves.iter().enumerate().take(pack.ordinary_leaves()).skip(1) {
         height += leaf.thickness + leaf.spacer_above;
         let shorter = leaf.front + leaf.rear < (main.front + main.rear) * 0.98;
-        if shorter && Some(place) != overload && clips.len() < 2 {
+        if shorter && clips.len() < 2 {
             clips.push(Clip { leaf: place, width: width + 2.0 * room, height: height + room });
         }
     }

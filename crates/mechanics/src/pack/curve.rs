@@ -55,6 +55,14 @@ impl PackCurve {
         newtons(self.corners.last().map_or(0.0, |corner| corner.0))
     }
 
+    /// The same, reaching no further than a load.
+    #[must_use]
+    pub fn up_to(&self, load: Force) -> Self {
+        let mut corners: Vec<(f64, f64)> = self.corners.iter().copied().filter(|corner| corner.0 < load.si()).collect();
+        corners.push((load.si(), self.height(load).si()));
+        PackCurve { corners }
+    }
+
     /// Height at that load.
     pub fn lowest(&self) -> Length {
         metres(self.corners.last().map_or(0.0, |corner| corner.1))
@@ -145,6 +153,14 @@ impl PackWork {
             adds_leaves: planned.leaves.iter().any(|leaf| was_there(leaf).is_none()),
             rearches: planned.leaves.iter().any(bent),
         })
+    }
+
+    /// The same work with the planned pack come down to what it settles to. One that settles past all that can be worked out stands
+    /// nowhere under load.
+    #[must_use]
+    pub fn settled_to(&self, settled: &Pack, most: Force) -> Self {
+        let planned = settled.curve_to(most).unwrap_or_else(|_past| self.planned.up_to(newtons(1.0)));
+        PackWork { planned, ..self.clone() }
     }
 
     /// What the planned pack carries more at the same length, on a corner that carries `kerb` empty and has `rate` there.

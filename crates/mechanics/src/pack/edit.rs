@@ -10,8 +10,8 @@ pub enum PartKind {
     ShortAddedLeaf,
     /// An add-a-leaf that ends a little before the main leaf's eyes.
     LongAddedLeaf,
-    /// A flat overload leaf, thinner than the usual one.
-    FlatterOverload,
+    /// A flat leaf under the pack that bears only once it has come down.
+    OverloadLeaf,
     /// A leaf like the one above it, to be given its own sizes.
     OwnMaking,
 }
@@ -58,7 +58,7 @@ impl PartKind {
         let ((front, rear), thickness, curvature, spacer, name) = match self {
             PartKind::ShortAddedLeaf => (reach(0.6), inches(0.30), arched(1.5), 0.0, "Add-a-leaf"),
             PartKind::LongAddedLeaf => (reach(0.92), inches(0.25), arched(1.2), 0.0, "Long add-a-leaf"),
-            PartKind::FlatterOverload => (reach(0.45), inches(0.50), per_metre(0.0), 0.25, "Overload leaf"),
+            PartKind::OverloadLeaf => (reach(0.45), inches(0.50), per_metre(0.0), 0.25, "Overload leaf"),
             PartKind::OwnMaking => ((last.front, last.rear), last.thickness, last.curvature, 0.0, "New leaf"),
         };
         let (name, width, spacer_above) = (name.to_owned(), main.width, inches(spacer));
@@ -71,6 +71,14 @@ impl Leaf {
         (self.front + self.rear).si()
     }
 
+    /// An overload leaf of the same sizes that lets more go before it bears: flat instead of arched, and of one that is flat already
+    /// further away.
+    #[must_use]
+    pub fn flatter(&self) -> Self {
+        let further = if self.curvature.value > 0.0 { 0.0 } else { FURTHER_AWAY_IN };
+        Leaf { curvature: self.curvature.min(per_metre(0.0)), spacer_above: self.spacer_above + inches(further), ..self.clone() }
+    }
+
     /// The same leaf turned end for end.
     #[must_use]
     pub fn turned(&self) -> Self {
@@ -81,7 +89,7 @@ impl Leaf {
 impl Pack {
     /// Where a leaf belongs by its length: under every leaf that is as long or longer, over the overload leaf. Never above the main leaf.
     pub fn place_by_length(&self, leaf: &Leaf) -> usize {
-        let ordinary = self.overload_leaf().unwrap_or(self.leaves.len());
+        let ordinary = self.ordinary_leaves();
         let shorter = self.leaves.iter().take(ordinary).skip(1).position(|there| there.length() + 1e-9 < leaf.length());
         shorter.map_or(ordinary, |place| place + 1)
     }
@@ -90,11 +98,11 @@ impl Pack {
     pub fn doubts(&self) -> Vec<PackDoubt> {
         let mut doubts = Vec::new();
         let Some(main) = self.leaves.first() else { return doubts };
-        let overload = self.overload_leaf();
+        let ordinary = |place: usize| place < self.ordinary_leaves();
         let (tape, hole) = (metres(0.0016), metres(0.006));
         for (place, (above, leaf)) in self.leaves.iter().zip(self.leaves.iter().skip(1)).enumerate() {
             let place = place + 1;
-            if Some(place) != overload && (leaf.front > above.front + tape || leaf.rear > above.rear + tape) {
+            if ordinary(place) && (leaf.front > above.front + tape || leaf.rear > above.rear + tape) {
                 doubts.push(PackDoubt::LongerThanAbove { leaf: place });
             }
             if (leaf.width - main.width).abs() > tape {
@@ -106,7 +114,7 @@ impl Pack {
                 doubts.push(PackDoubt::EndForEnd { leaf: place });
             }
             let flatter = leaf.curvature.value < above.curvature.value * 0.98 - 1e-6;
-            if Some(place) != overload && flatter && leaf.spacer_above.si() <= 0.0 {
+            if ordinary(place) && flatter && leaf.spacer_above.si() <= 0.0 {
                 doubts.push(PackDoubt::Gapes { leaf: place });
             }
         }
@@ -119,6 +127,8 @@ impl Pack {
     }
 }
 
+/// A spacer that a flat overload leaf gets to bear later.
+const FURTHER_AWAY_IN: f64 = 0.25;
 /// Leaves of road vehicles are between these (common practice).
 const THINNEST_IN: f64 = 0.18;
 const THICKEST_IN: f64 = 1.25;

@@ -1,6 +1,6 @@
 //! Bringing a pack's free arch to the height it is seen to stand at.
 
-use super::{Pack, PackError};
+use super::{OverloadLeaf, Pack, PackError};
 use crate::units::{Curvature, Force, InShopUnits, Length, inches, metres, newtons, per_metre};
 
 const MOST_TURNS: u32 = 60;
@@ -8,19 +8,13 @@ const MOST_TURNS: u32 = 60;
 const SAME_M: f64 = 1e-6;
 
 impl Pack {
-    /// The overload leaf: the lowest, where there are several and it is much flatter than the main leaf.
-    pub fn overload_leaf(&self) -> Option<usize> {
-        let (main, last) = (self.leaves.first()?, self.leaves.last()?);
-        let flat = self.leaves.len() > 1 && last.curvature.value < 0.5 * main.curvature.value.max(0.0);
-        flat.then(|| self.leaves.len() - 1)
-    }
-
     /// The same pack with every leaf but an overload leaf bent by so much more: the nip between them stays as it is.
     #[must_use]
     pub fn bent_by(&self, more: Curvature) -> Pack {
         let mut pack = self.clone();
-        let overload = self.overload_leaf();
-        for (_, leaf) in pack.leaves.iter_mut().enumerate().filter(|(index, _)| Some(*index) != overload) {
+        // Bending does not make another leaf the overload leaf.
+        pack.overload = self.overload_leaf().map_or(OverloadLeaf::None, OverloadLeaf::From);
+        for leaf in pack.leaves.iter_mut().take(self.ordinary_leaves()) {
             leaf.curvature += more;
         }
         pack

@@ -12,7 +12,8 @@
 //!
 //! Around the engine: `reading` makes a pack of what was read on the bench, `fit` brings its arch to what stands under the
 //! vehicle, `curve` hands it to the stance as a spring, `edit` puts leaves in and takes them out, `rearch` finds the arch that a
-//! height needs, `sheet` and `bits` say what the smith and the fitter need, `steel` what a leaf may be asked.
+//! height needs, `sheet` and `bits` say what the smith and the fitter need, `steel` what a leaf may be asked, `set` what it loses past
+//! yield, `overload` which leaf is the overload leaf.
 //!
 //! ```
 //! use wise_badger_mechanics::pack::{Clamp, Leaf, Pack};
@@ -37,8 +38,10 @@ mod fit;
 mod half;
 mod helper;
 mod loose;
+mod overload;
 mod reading;
 mod rearch;
+mod set;
 mod sheet;
 mod state;
 mod steel;
@@ -50,6 +53,7 @@ pub use check::PackError;
 pub use curve::{PackCurve, PackWork};
 pub use edit::{PackDoubt, PartKind};
 pub use helper::OverHelper;
+pub use overload::OverloadLeaf;
 pub use reading::{Estimated, LeafReading, PackReading, ReadPack};
 pub use rearch::{Presetting, Rearch, RearchRefusal, Rule, WantedArch};
 pub use sheet::{ArchSheet, Offset};
@@ -69,12 +73,14 @@ pub struct Pack {
     pub leaves: Vec<Leaf>,
     /// A helper over the pack whose ends hold the main leaf up, where there is one.
     pub helper: Option<OverHelper>,
+    /// Which of them is the overload leaf.
+    pub overload: OverloadLeaf,
 }
 
 impl Pack {
     /// Leaves of usual spring steel with no helper.
     pub fn of(leaves: Vec<Leaf>, clamp: Clamp) -> Self {
-        Pack { young_modulus: pascals(YOUNG_MODULUS_PA), clamp, leaves, helper: None }
+        Pack { young_modulus: pascals(YOUNG_MODULUS_PA), clamp, leaves, helper: None, overload: OverloadLeaf::default() }
     }
 
     /// Where every leaf's middle line lies at the centre bolt, under that of the main leaf: nought, then below it.

@@ -1,6 +1,6 @@
 //! From what is read on the bench to leaves with their free curvature; what was not read is estimated, and said so.
 
-use super::{Clamp, Leaf, Pack, PackError, radius_from_sagitta};
+use super::{Clamp, Leaf, OverloadLeaf, Pack, PackError, radius_from_sagitta};
 use crate::side_effect::leaf_end::chord;
 use crate::units::{Curvature, InShopUnits, Length, metres, newtons, per_metre};
 
@@ -40,6 +40,8 @@ pub struct PackReading {
     pub clamp: Clamp,
     /// Arch of the main leaf with the pack bolted together and free of load, where it was read.
     pub pack_arch: Option<Length>,
+    /// Which of them is the overload leaf.
+    pub overload: OverloadLeaf,
 }
 
 /// What was not read, and is estimated.
@@ -49,6 +51,8 @@ pub enum Estimated {
     Chord(usize),
     /// A leaf's arch: as much sharper than the leaf above it as leaves usually are.
     ArchFromAbove(usize),
+    /// The arch of an overload leaf, or of one under it: flat, as they usually are.
+    Flat(usize),
     /// The arch of every leaf that was not read, so that the pack stands as it was read.
     ArchFromPack,
     /// A leaf's length, one half or both: stepped evenly between the leaves that were read, or down to the shortest.
@@ -72,14 +76,46 @@ impl PackReading {
     /// # Errors     [`PackError::NoArch`] when neither the pack's arch nor the main leaf's was read; [`PackError::NotRead`] for a
     /// size of the main leaf that was not; [`PackError::TooMuchArch`] for an arch past half its chord; otherwise as for any pack
     pub fn pack(&self) -> Result<ReadPack, PackError> {
+        let (mut pack, mut estimated, any_unread) = self.leaf_by_leaf(None)?;
+        if let Some(arch) = self.pack_arch.filter(|_| any_unread) {
+            // The arch read over the whole main leaf counts from the eyes' chord; the pack stands clamped.
+            let marked = pack.overload;
+            pack = pack.standing_at(over_the_clamp(&pack, arch), newtons(0.0))?.0;
+            pack.overload = marked;
+            estimated.retain(|what| !matches!(what, Estimated::ArchFromAbove(_)));
+            estimated.push(Estimated::ArchFromPack);
+        }
+        Ok(ReadPack { pack, estimated })
+    }
+
+    /// The pack made of one that was there before: leaves are known again by their names, and what is not read of them is what it was.
+    /// The arch of the bolted pack was read before, and says nothing of this one.
+    ///
+    /// # Errors     as [`Self::pack`]
+    pub fn pack_after(&self, before: &Pack) -> Result<ReadPack, PackError> {
+        let (pack, estimated, _) = self.leaf_by_leaf(Some(before))?;
+        Ok(ReadPack { pack, estimated })
+    }
+
+    /// The pack as its leaves were read each by itself, what was not read estimated, and whether any arch that is to be found was not.
+    fn leaf_by_leaf(&self, before: Option<&Pack>) -> Result<(Pack, Vec<Estimated>, bool), PackError> {
+        let was = |name: &str| before?.leaves.iter().find(|leaf| leaf.name == name);
         let mut estimated = Vec::new();
-        let mut leaves = self.sizes(&mut estimated)?;
+        let mut leaves = self.sizes(&was, &mut estimated)?;
         let mut any_unread = false;
         for (index, reading) in self.leaves.iter().enumerate() {
             let Some((above, [leaf, ..])) = leaves.split_at_mut_checked(index) else { break };
+            if let Some(before) = was(&reading.name).filter(|_| reading.arch.is_none()) {
+                leaf.curvature = before.curvature;
+                continue;
+            }
             let read = reading.arch.map(|arch| curvature(leaf, reading.chord, arch)).transpose()?;
             if read.is_some() && reading.chord.is_none() && reading.arch.is_some_and(|arch| arch.si().abs() > 0.0) {
                 estimated.push(Estimated::Chord(index));
+            }
+            if read.is_none() && matches!(self.overload, OverloadLeaf::From(place) if (1..=index).contains(&place)) {
+                estimated.push(Estimated::Flat(index));
+                continue;
             }
             any_unread |= read.is_none();
             leaf.curvature = match (read, above.last()) {
@@ -94,23 +130,18 @@ impl PackReading {
                 }
             };
         }
-        let mut pack = Pack::of(leaves, self.clamp);
+        let pack = Pack { overload: self.overload, ..Pack::of(leaves, self.clamp) };
         pack.check()?;
-        if let Some(arch) = self.pack_arch.filter(|_| any_unread) {
-            // The arch read over the whole main leaf counts from the eyes' chord; the pack stands clamped.
-            pack = pack.standing_at(over_the_clamp(&pack, arch), newtons(0.0))?.0;
-            estimated.retain(|what| !matches!(what, Estimated::ArchFromAbove(_)));
-            estimated.push(Estimated::ArchFromPack);
-        }
-        Ok(ReadPack { pack, estimated })
+        Ok((pack, estimated, any_unread))
     }
 
     /// The leaves with their sizes, flat.
-    fn sizes(&self, estimated: &mut Vec<Estimated>) -> Result<Vec<Leaf>, PackError> {
-        let fronts = stepped(&self.leaves.iter().map(|leaf| leaf.front).collect::<Vec<_>>());
-        let rears = stepped(&self.leaves.iter().map(|leaf| leaf.rear).collect::<Vec<_>>());
-        let mut leaves: Vec<Leaf> = Vec::with_capacity(self.leaves.len());
-        for (index, (reading, (front, rear))) in self.leaves.iter().zip(fronts.into_iter().zip(rears)).enumerate() {
+    fn sizes<'a>(&self, was: &impl Fn(&str) -> Option<&'a Leaf>, estimated: &mut Vec<Estimated>) -> Result<Vec<Leaf>, PackError> {
+        let readings: Vec<LeafReading> = self.leaves.iter().map(|reading| reading.with_sizes_of(was(&reading.name))).collect();
+        let fronts = stepped(&readings.iter().map(|leaf| leaf.front).collect::<Vec<_>>());
+        let rears = stepped(&readings.iter().map(|leaf| leaf.rear).collect::<Vec<_>>());
+        let mut leaves: Vec<Leaf> = Vec::with_capacity(readings.len());
+        for (index, (reading, (front, rear))) in readings.iter().zip(fronts.into_iter().zip(rears)).enumerate() {
             let above = leaves.last();
             let not_read = |what| PackError::NotRead { leaf: reading.name.clone(), what };
             let width = reading.width.or(above.map(|above| above.width)).ok_or_else(|| not_read("width"))?;
@@ -134,6 +165,20 @@ impl PackReading {
             });
         }
         Ok(leaves)
+    }
+}
+
+impl LeafReading {
+    /// What was not read of it taken from the leaf that it was before.
+    fn with_sizes_of(&self, before: Option<&Leaf>) -> Self {
+        let size = |read: Option<Length>, of: fn(&Leaf) -> Length| read.or(before.map(of));
+        LeafReading {
+            width: size(self.width, |leaf| leaf.width),
+            thickness: size(self.thickness, |leaf| leaf.thickness),
+            front: size(self.front, |leaf| leaf.front),
+            rear: size(self.rear, |leaf| leaf.rear),
+            ..self.clone()
+        }
     }
 }
 

@@ -1,6 +1,6 @@
 //! Re-arching: the arch for every leaf that a height needs, how far to press for it, and when not to.
 
-use super::{Leaf, Pack, PackError, PackState, Steel};
+use super::{Leaf, LeafStress, Pack, PackError, PackState, Steel};
 use crate::units::{Curvature, Force, InShopUnits, Length, Pressure, inches, pascals, per_metre};
 
 /// How the arch is shared among the leaves.
@@ -85,17 +85,6 @@ pub enum RearchRefusal {
         /// What is allowed.
         allowed: Pressure,
     },
-    /// Re-arched, a leaf would be worked past what its steel holds.
-    PastAllowable {
-        /// The leaf.
-        leaf: String,
-        /// Its stress.
-        stress: Pressure,
-        /// What is allowed.
-        allowed: Pressure,
-        /// Whether that is at the bump stop, and not under full load.
-        at_stop: bool,
-    },
     /// The arch wanted is lower than the pack has.
     NothingToGain,
 }
@@ -117,19 +106,11 @@ impl Rearch {
         Ok(Rearch { found: found.clone(), wanted: settled })
     }
 
-    /// What stands against it: leaves, loads and steel. What the look-over found is another gate, beside this one.
-    ///
-    /// `at_stop` is the arch that the bump stop leaves, whatever the pack: with more arch in it, more load presses it down to
-    /// there. It is looked for up to `most`.
+    /// What stands against bending these leaves at all. What the bent leaves are asked then is judged as of any pack that is planned, and
+    /// what the look-over found beside it.
     ///
     /// # Errors     as the pack's own states
-    pub fn refusals(
-        &self,
-        full_load: Force,
-        at_stop: Option<Length>,
-        most: Force,
-        steel: &Steel,
-    ) -> Result<Vec<RearchRefusal>, PackError> {
+    pub fn refusals(&self, full_load: Force, steel: &Steel) -> Result<Vec<RearchRefusal>, PackError> {
         let mut refusals = Vec::new();
         let least = inches(THINNEST_IN);
         let bent = |(from, to): (&Leaf, &Leaf)| (to.curvature - from.curvature).value.abs() > 1e-9;
@@ -144,48 +125,26 @@ impl Rearch {
         }
         let found = self.found.prepare(full_load)?;
         let (empty, full) = (found.state(Force::default())?, found.state(full_load)?);
-        let by_load = past(&self.found, &full, steel.rated, |leaf, stress| stress - nip(&empty, leaf));
-        match by_load {
-            Some((leaf, stress)) => refusals.push(RearchRefusal::NeedsRate { leaf, stress, allowed: steel.rated }),
-            None => {
-                let planned = self.wanted.prepare(full_load)?;
-                let worked = |load: Force, allowed: Pressure, at_stop: bool| -> Result<Option<RearchRefusal>, PackError> {
-                    let over = past(&self.wanted, &planned.state(load)?, allowed, |_, stress| stress);
-                    Ok(over.map(|(leaf, stress)| RearchRefusal::PastAllowable { leaf, stress, allowed, at_stop }))
-                };
-                refusals.extend(worked(full_load, steel.rated, false)?);
-                if let Some(arch) = at_stop {
-                    let load = self.wanted.curve_to(most)?.load(arch).max(full_load).min(most);
-                    refusals.extend(worked(load, steel.at_stop, true)?);
-                }
-            }
-        }
+        let by_load = full.leaves.iter().enumerate().map(|(leaf, stress)| stress.largest() - nip(&empty, leaf));
+        let hardest = self.found.leaves.iter().zip(by_load).max_by(|one, other| one.1.value.total_cmp(&other.1.value));
+        refusals.extend(hardest.filter(|(_, stress)| *stress > steel.rated).map(|(leaf, stress)| {
+            let (leaf, allowed) = (leaf.name.clone(), steel.rated);
+            RearchRefusal::NeedsRate { leaf, stress, allowed }
+        }));
         Ok(refusals)
     }
 }
 
 /// The stress that being drawn together leaves in a leaf, unloaded.
 fn nip(unloaded: &PackState, leaf: usize) -> Pressure {
-    unloaded.leaves.get(leaf).map_or(pascals(0.0), super::LeafStress::largest)
-}
-
-/// The leaf that is furthest past what is allowed, with its stress.
-fn past(
-    pack: &Pack,
-    state: &PackState,
-    allowed: Pressure,
-    of: impl Fn(usize, Pressure) -> Pressure,
-) -> Option<(String, Pressure)> {
-    let leaves = pack.leaves.iter().zip(&state.leaves).enumerate();
-    let worked = leaves.map(|(index, (leaf, stress))| (leaf.name.clone(), of(index, stress.largest())));
-    worked.filter(|(_, stress)| *stress > allowed).max_by(|one, other| one.1.value.total_cmp(&other.1.value))
+    unloaded.leaves.get(leaf).map_or(pascals(0.0), LeafStress::largest)
 }
 
 /// Bends the lower leaves against the main leaf until all are worked alike under full load, and the whole until it stands where it is
 /// wanted again: what is given to a leaf's nip is taken from its neighbours', `Δσ ≈ E t Δκ/2`. Keeps the evenest it comes by.
 fn evened(pack: Pack, wanted: &WantedArch) -> Result<Pack, PackError> {
-    let overload = pack.overload_leaf();
-    let takes_part = |index: &usize| Some(*index) != overload;
+    let ordinary = pack.ordinary_leaves();
+    let takes_part = |index: &usize| *index < ordinary;
     let spread = |pack: &Pack| -> Result<(f64, Vec<f64>), PackError> {
         let state = pack.prepare(wanted.full_load)?.state(wanted.full_load)?;
         let stresses: Vec<f64> = state.leaves.iter().map(|leaf| leaf.largest().value).collect();

@@ -216,17 +216,18 @@ impl Prepared<'_> {
         Ok(points)
     }
 
-    /// The load at which the lowest leaf begins to bear on the one above it, up to full load; `None` where it bears from the
-    /// start, never does, or is the only leaf.
+    /// The load at which the overload leaf, or without one the lowest leaf, begins to bear on the one above it, up to full load;
+    /// `None` where it bears from the start, never does, or is the only leaf.
     pub fn second_stage_load(&self) -> Option<Force> {
-        let last = self.pack.leaves.len().checked_sub(1).filter(|last| *last > 0)?;
+        let lowest = || self.pack.leaves.len().checked_sub(1).filter(|last| *last > 0);
+        let joins = self.pack.overload_leaf().or_else(lowest)?;
         let carries = |load: f64| {
             let loaded = self.load(load, self.unloaded.clone()).ok()?;
             let force = |half: &Half, bearing: &Bearing| -> f64 {
                 half.stations
                     .iter()
                     .zip(&bearing.force)
-                    .filter(|(station, _)| station.lower == last)
+                    .filter(|(station, _)| station.lower == joins)
                     .map(|(_, force)| force)
                     .sum()
             };

@@ -33,6 +33,7 @@ fn pack(thickness: f64) -> PackEntry {
         pack_arch: None,
         helper: None,
         young_modulus_pa: None,
+        overload: None,
     }
 }
 

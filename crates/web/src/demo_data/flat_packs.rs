@@ -81,7 +81,7 @@ fn bench() -> Result<BenchEntry, DemoError> {
     let pack = |leaves: Vec<LeafEntry>| -> Result<PackEntry, DemoError> {
         let clamp = || -> Result<Typed, DemoError> { Ok(length("3")?) };
         let (clamp_front, clamp_rear) = (clamp()?, clamp()?);
-        Ok(PackEntry { leaves, clamp_front, clamp_rear, pack_arch: None, helper: None, young_modulus_pa: None })
+        Ok(PackEntry { leaves, clamp_front, clamp_rear, pack_arch: None, helper: None, young_modulus_pa: None, overload: None })
     };
     let found = LEAVES.iter().map(|(name, thick, front, rear, arch, _)| leaf(name, [thick, front, rear, arch]));
     let planned = LEAVES.iter().map(|(name, thick, front, rear, _, arch)| leaf(name, [thick, front, rear, arch]));

@@ -2,7 +2,7 @@
 
 use wise_badger_casework::bench::MOST_LEAVES;
 use wise_badger_casework::bounds::{HALF_CLAMP, LEAF_HALF, LEAF_THICKNESS, LEAF_WIDTH};
-use wise_badger_casework::entry::{HelperEntry, LeafEntry, PackEntry, Typed};
+use wise_badger_casework::entry::{HelperEntry, LeafEntry, OverloadEntry, PackEntry, Typed};
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::units::newtons;
@@ -15,6 +15,9 @@ use crate::view::pack_error::pack_error_words;
 const LONGEST_NAME: usize = 30;
 /// What a leaf's row asks, in the order of its columns.
 pub(crate) const PARTS: [&str; 8] = ["name", "width", "thickness", "front", "rear", "arch", "chord", "spacer"];
+
+/// What the form says where there is no overload leaf.
+pub(crate) const NO_OVERLOAD_LEAF: &str = "none";
 
 /// Which pack of the bench is worked on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -73,6 +76,14 @@ pub(crate) fn on_file(units: Units, pack: Option<&PackEntry>) -> Sheet {
     sheet.set_typed("clamp_front", &pack.clamp_front);
     sheet.set_typed("clamp_rear", &pack.clamp_rear);
     set_where_typed(&mut sheet, "pack_arch", pack.pack_arch.as_ref());
+    match &pack.overload {
+        Some(OverloadEntry::None) => sheet.set("overload", NO_OVERLOAD_LEAF),
+        Some(OverloadEntry::Leaf(name)) => {
+            let row = pack.leaves.iter().position(|leaf| leaf.name == *name);
+            sheet.set("overload", row.map(|row| row.to_string()).unwrap_or_default());
+        }
+        None => {}
+    }
     if let Some(modulus) = pack.young_modulus_pa {
         sheet.set("young_modulus_pa", modulus.to_string());
     }
@@ -102,8 +113,9 @@ pub(crate) fn rows_shown(sheet: &Sheet) -> usize {
     (used + 1).min(MOST_LEAVES)
 }
 
-/// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
+/// Reads the form; `None` with complaints on the sheet when anything is wrong. A planned pack goes by the one found where its leaves do
+/// not say.
+pub(crate) fn check(sheet: &mut Sheet, found: Option<&PackEntry>) -> Option<PackEntry> {
     let rows: Vec<usize> = (0..MOST_LEAVES).filter(|row| is_used(sheet, *row)).collect();
     if rows.is_empty() {
         sheet.refuse(&leaf_field(0, "name"), "A pack has one leaf or more; type the main leaf here.");
@@ -121,9 +133,10 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
     }
     let young_modulus_pa = young_modulus(sheet);
     let (clamp_front, clamp_rear, helper) = (clamp_front?, clamp_rear?, helper.ok()?);
-    let pack = PackEntry { leaves, clamp_front, clamp_rear, pack_arch, helper, young_modulus_pa };
+    let overload = overload(sheet, &rows, &leaves);
+    let pack = PackEntry { leaves, clamp_front, clamp_rear, pack_arch, helper, young_modulus_pa, overload };
     if sheet.is_sound()
-        && let Err(error) = whole(&pack)
+        && let Err(error) = whole(&pack, found)
     {
         complain(sheet, &rows, &pack, &error);
     }
@@ -131,10 +144,20 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<PackEntry> {
 }
 
 /// Everything that can be wrong with a pack shows once it is clamped and not loaded.
-pub(crate) fn whole(pack: &PackEntry) -> Result<(), PackError> {
-    let read = pack.pack()?;
+pub(crate) fn whole(pack: &PackEntry, found: Option<&PackEntry>) -> Result<(), PackError> {
+    let read = found.map_or_else(|| pack.pack(), |found| pack.pack_after(found))?;
     read.pack.prepare(newtons(1.0))?;
     Ok(())
+}
+
+/// The leaf that was marked, by the row that it was picked by; a row that is no longer used marks none.
+fn overload(sheet: &Sheet, rows: &[usize], leaves: &[LeafEntry]) -> Option<OverloadEntry> {
+    if sheet.text("overload") == NO_OVERLOAD_LEAF {
+        return Some(OverloadEntry::None);
+    }
+    let row = sheet.text("overload").parse::<usize>().ok()?;
+    let place = rows.iter().position(|used| *used == row).filter(|place| *place > 0)?;
+    leaves.get(place).map(|leaf| OverloadEntry::Leaf(leaf.name.clone()))
 }
 
 /// Young's modulus as a pack file stated it, carried along on the page.
@@ -155,7 +178,7 @@ fn young_modulus(sheet: &mut Sheet) -> Option<f64> {
 /// # Errors     what is wrong, a sentence each, with the field that has it
 pub(crate) fn check_from_elsewhere(pack: &PackEntry, units: Units) -> Result<PackEntry, Vec<String>> {
     let mut sheet = on_file(units, Some(pack));
-    check(&mut sheet).ok_or_else(|| {
+    check(&mut sheet, None).ok_or_else(|| {
         let place = |name: &str| {
             let of_leaf = (0..MOST_LEAVES).find_map(|row| Some((row + 1, name.strip_prefix(&leaf_field(row, ""))?)));
             of_leaf.map_or_else(|| name.replace('_', " "), |(number, part)| format!("leaf {number}, {part}"))

@@ -24,6 +24,7 @@ use crate::form::{Field, Picks, Posted, Sheet};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
+use crate::view::bench::steel_words;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, no_fit_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
@@ -78,6 +79,8 @@ struct ShownOption {
     goals: Vec<(String, String, &'static str)>,
     /// Where it would sit in the cases of the load plan that were not measured.
     cases: Vec<CaseHeightsLine>,
+    /// How the leaves of its pack are worked past what they may be, and how each is to look.
+    steel: Vec<(&'static str, String)>,
     cautions: Cautions,
     /// Why the look-over rules it out; empty when it does not.
     ruled_out: String,
@@ -199,8 +202,8 @@ pub(crate) async fn choose(
     let units = worker.units();
     let place = file.considered.iter().position(|considered| *considered == CorrectionId(id));
     let place = place.ok_or(WebError::NotFound("correction"))?;
-    let (_, parts) = file.work.option(place).ok_or(WebError::NotFound("correction"))?;
-    if !file.work.gate(parts).is_empty() {
+    file.work.option(place).ok_or(WebError::NotFound("correction"))?;
+    if !file.work.gate_of(place).is_empty() {
         return Err(WebError::NotNow(
             "This correction is ruled out: Options says by what. Put that right first, or pick another.",
         ));
@@ -372,7 +375,7 @@ fn options_page(
     };
     let look = |option: &Worked<'_>| {
         let (verdict, verdict_class) = option.verdict();
-        let gates = file.work.gate(option.parts);
+        let gates = file.work.gate_of(option.place);
         ShownOption {
             id: option.id.0,
             name: option_name(option.entry, class, units),
@@ -383,6 +386,7 @@ fn options_page(
             settings: parts::setting_words(option.entry, file, units),
             goals: goal_lines(&file.work, option, units),
             cases: case_heights(file.work.predictor(), file.work.cases(), |case| file.work.in_case(option.place, case), units),
+            steel: file.work.bench_of(option.place).map(|bench| steel_words(bench, units)).unwrap_or_default(),
             cautions: Cautions::of(&file.work.cautions(option.parts)),
             ruled_out: ruled_out(&gates),
             chosen: Some(option.place) == chosen,
@@ -406,7 +410,7 @@ fn options_page(
             kinds: kinds::kinds_form(sheet, &survey.vehicle),
             not_here: not_here(&survey.vehicle),
             site: kinds::site_form(sheet, class),
-            with: with_field(sheet, shown.filter(|option| file.work.gate(option.parts).is_empty()), class, units),
+            with: with_field(sheet, shown.filter(|option| file.work.gate_of(option.place).is_empty()), class, units),
             name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),
             settings: parts::settings_form(sheet, file),
         },

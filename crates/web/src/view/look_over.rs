@@ -136,6 +136,7 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
         Gate::Defect(defect) => format!("{} ({})", defect_name(*defect), defect.rule().source),
         Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
         Gate::NoFit(no_fit) => no_fit_words(no_fit),
+        Gate::Yields => "a leaf that it adds or bends yields under rated load".to_owned(),
     }
 }
 
@@ -180,9 +181,14 @@ pub(crate) fn ruled_out(gates: &[Gate]) -> String {
 
 /// What rules something out, in a sentence.
 pub(crate) fn gates_words(gates: &[Gate]) -> String {
-    let (no_fits, found): (Vec<&Gate>, Vec<&Gate>) = gates.iter().partition(|gate| matches!(gate, Gate::NoFit(_)));
-    let reasons = |gates: &[&Gate]| gates.iter().map(|gate| gate_words(gate)).collect::<Vec<_>>().join("; ");
-    let no_fits = (!no_fits.is_empty()).then(|| format!("Does not fit here: {}.", reasons(&no_fits)));
-    let found = (!found.is_empty()).then(|| format!("Ruled out by the look-over: {}. Fix that first.", reasons(&found)));
-    no_fits.into_iter().chain(found).collect::<Vec<_>>().join(" ")
+    let sentence = |is_of: fn(&Gate) -> bool, begins: &str, ends: &str| {
+        let reasons: Vec<String> = gates.iter().filter(|gate| is_of(gate)).map(gate_words).collect();
+        (!reasons.is_empty()).then(|| format!("{begins}: {}.{ends}", reasons.join("; ")))
+    };
+    let sentences = [
+        sentence(|gate| matches!(gate, Gate::NoFit(_)), "Does not fit here", ""),
+        sentence(|gate| matches!(gate, Gate::Defect(_) | Gate::Stop(_)), "Ruled out by the look-over", " Fix that first."),
+        sentence(|gate| matches!(gate, Gate::Yields), "Ruled out by its steel", " Change the plan on Bench."),
+    ];
+    sentences.into_iter().flatten().collect::<Vec<_>>().join(" ")
 }

@@ -220,7 +220,7 @@ fn ride(predicted: &PredictedState, state: &str) -> Option<Figure> {
 
 /// Whether a goal of the job is met with an option fitted, in a sentence; of one that is ruled out nothing else is said.
 pub(crate) fn goal_sentence(work: &Casework, place: usize, option: usize, units: Units) -> Option<(Tone, String)> {
-    if work.option(option).is_some_and(|(_, parts)| !work.gate(parts).is_empty()) {
+    if !work.gate_of(option).is_empty() {
         return Some((Tone::Act, "Ruled out.".to_owned()));
     }
     let goal = work.goal(place)?;

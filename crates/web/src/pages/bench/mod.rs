@@ -14,12 +14,12 @@ use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::bench::{BenchWork, MOST_LEAVES, NamedLoad};
-use wise_badger_casework::entry::{BenchEntry, PackEntry};
+use wise_badger_casework::entry::{BenchEntry, OverloadEntry, PackEntry};
 use wise_badger_casework::reading::{Phase, Place, Spot};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, Survey};
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, PartKind};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind};
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
 use wise_badger_store::job_file::JobFile;
@@ -41,10 +41,11 @@ use crate::view::{Units, sentence, state_of};
 use crate::worker::Worker;
 
 /// Word and name of each leaf on the shelf.
-const SHELF: [(&str, PartKind, &str); 3] = [
+const SHELF: [(&str, PartKind, &str); 4] = [
     ("short", PartKind::ShortAddedLeaf, "Short add-a-leaf"),
     ("long", PartKind::LongAddedLeaf, "Long add-a-leaf"),
     ("own", PartKind::OwnMaking, "Leaf of own making"),
+    ("overload", PartKind::OverloadLeaf, "Overload leaf"),
 ];
 /// Rows of an empty table.
 const FEWEST_ROWS: usize = 4;
@@ -71,7 +72,9 @@ struct BenchPage {
     rows: Vec<LeafRow>,
     unit: &'static str,
     clamp: [Field; 2],
-    pack_arch: Field,
+    /// Of the pack found alone: a plan goes by its leaves.
+    pack_arch: Option<Field>,
+    overload: Vec<Choice>,
     helper: [Field; 4],
     helper_open: bool,
     shelf: Vec<Choice>,
@@ -84,7 +87,7 @@ struct BenchPage {
     forward: bool,
     stops: Vec<String>,
     /// Over a rating it says what comes off, before anything about springs.
-    overload: Option<OverloadWords>,
+    over_a_rating: Option<OverloadWords>,
     refusal: String,
 }
 
@@ -151,14 +154,41 @@ fn pack_of(bench: &BenchEntry, which: Which) -> &PackEntry {
     }
 }
 
+/// The pack found that a planned pack goes by where its own leaves do not say.
+fn found_before(bench: Option<&BenchEntry>, which: Which) -> Option<&PackEntry> {
+    bench.filter(|_| which == Which::Planned).map(|bench| &bench.found)
+}
+
 /// The bench with one of its packs put in place of what was there; a plan that changed nothing follows what is found.
 fn with_pack(bench: Option<&BenchEntry>, which: Which, pack: PackEntry) -> BenchEntry {
     let Some(bench) = bench else { return BenchEntry::found(pack) };
     match which {
-        Which::Planned => BenchEntry { planned: pack, ..bench.clone() },
-        Which::Found if bench.is_changed() => BenchEntry { found: pack, ..bench.clone() },
+        // The arch of the bolted pack was read once, as it came in.
+        Which::Planned => BenchEntry { planned: PackEntry { pack_arch: bench.found.pack_arch.clone(), ..pack }, ..bench.clone() },
+        Which::Found if bench.is_changed() => BenchEntry { planned: renamed_like(bench, &pack), found: pack, ..bench.clone() },
         Which::Found => BenchEntry { planned: pack.clone(), found: pack, ..bench.clone() },
     }
+}
+
+/// The plan with the leaves called what the pack found calls them now: by their names they are known again.
+fn renamed_like(bench: &BenchEntry, found: &PackEntry) -> PackEntry {
+    let mut planned = PackEntry { pack_arch: found.pack_arch.clone(), ..bench.planned.clone() };
+    if bench.found.leaves.len() != found.leaves.len() {
+        return planned;
+    }
+    let renamed = |name: &str| {
+        let place = bench.found.leaves.iter().position(|leaf| leaf.name == name)?;
+        // A leaf moved to another row keeps its name.
+        let now = &found.leaves.get(place)?.name;
+        (!found.leaves.iter().any(|leaf| leaf.name == name)).then(|| now.clone())
+    };
+    for leaf in &mut planned.leaves {
+        leaf.name = renamed(&leaf.name).unwrap_or_else(|| leaf.name.clone());
+    }
+    if let Some(OverloadEntry::Leaf(name)) = &mut planned.overload {
+        *name = renamed(name).unwrap_or_else(|| name.clone());
+    }
+    planned
 }
 
 /// The same to be kept: the first pack of a job begins with what the shop last asked of its steel and its setting.
@@ -266,7 +296,8 @@ fn bench_drawn(
         Some(Err(error)) => problem = pack_error_words(&error, units),
         None => {}
     }
-    let made = made_of(file.case().bench.as_ref(), which);
+    let made = file.case().bench.as_ref().and_then(|bench| made_of(bench, which).ok());
+    let made_leaves = made.as_ref().map(|pack| pack.leaves.as_slice()).unwrap_or_default();
     let (fit, fit_states) = fit_field(file, sheet, units);
     let rows = bench::rows_shown(sheet).max(if file.case().bench.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
@@ -285,12 +316,14 @@ fn bench_drawn(
         problem,
         hidden: Hidden::new(sheet, file.job.revision),
         young: sheet.text("young_modulus_pa").to_owned(),
-        rows: (0..rows).map(|row| leaf_row(sheet, row, used, made.get(row), units)).collect(),
+        rows: (0..rows).map(|row| leaf_row(sheet, row, used, made_leaves.get(row), units)).collect(),
         unit: units.length_name(),
         clamp: [sheet.length_field("clamp_front", "Clamp, front half"), sheet.length_field("clamp_rear", "Clamp, rear half")],
-        pack_arch: sheet
-            .length_field("pack_arch", "Arch of the bolted pack")
-            .hint("counts where leaves' own arches are not read"),
+        pack_arch: (which == Which::Found).then(|| {
+            let field = sheet.length_field("pack_arch", "Arch of the bolted pack");
+            field.hint("counts where leaves' own arches are not read")
+        }),
+        overload: sheet.choices("overload", overload_choices(sheet, made.as_ref())),
         helper: [
             sheet.length_field("helper_reach", "Ends from the center bolt"),
             sheet.rate_field("helper_rate", "Rate of one end"),
@@ -306,17 +339,29 @@ fn bench_drawn(
         fit_states,
         back,
         forward,
-        overload: overload_words(&file.work, units),
+        over_a_rating: overload_words(&file.work, units),
         stops: file.work.look_over().stops().iter().map(gate_words).collect(),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }
 
-/// The leaves of the pack on file as they are worked out, what was not read estimated.
-fn made_of(bench: Option<&BenchEntry>, which: Which) -> Vec<Leaf> {
-    let read = bench.and_then(|bench| pack_of(bench, which).pack().ok());
-    read.map(|read| read.pack.leaves).unwrap_or_default()
+/// A pack of the bench as it is worked out, what was not read estimated.
+fn made_of(bench: &BenchEntry, which: Which) -> Result<Pack, PackError> {
+    let [found, planned] = bench.packs()?;
+    Ok(match which {
+        Which::Found => found.pack,
+        Which::Planned => planned.pack,
+    })
+}
+
+/// What may be said of the overload leaf; what it looks like while nobody has said.
+fn overload_choices(sheet: &Sheet, made: Option<&Pack>) -> Vec<(String, String)> {
+    let looks = made.and_then(|pack| pack.leaves.get(pack.overload_leaf()?)).map_or("none", |leaf| leaf.name.as_str());
+    let below = leaf_names(sheet).into_iter().skip(1);
+    let proposed = (String::new(), format!("as it looks: {looks}"));
+    let none = (bench::NO_OVERLOAD_LEAF.to_owned(), "there is none".to_owned());
+    [proposed, none].into_iter().chain(below.map(|(row, name)| (row.to_string(), name))).collect()
 }
 
 fn leaf_row(sheet: &Sheet, row: usize, used: usize, made: Option<&Leaf>, units: Units) -> LeafRow {
@@ -359,12 +404,16 @@ fn leaf_row(sheet: &Sheet, row: usize, used: usize, made: Option<&Leaf>, units: 
 
 /// Places a leaf can be put in: under each leaf that is there.
 fn places(sheet: &Sheet) -> Vec<(usize, String)> {
-    let used: Vec<usize> = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).collect();
-    let under = |(place, row): (usize, &usize)| {
-        let name = sheet.text(&leaf_field(*row, "name"));
-        (place + 1, format!("under {}", if name.is_empty() { format!("leaf {}", row + 1) } else { name.to_owned() }))
+    leaf_names(sheet).into_iter().enumerate().map(|(place, (_, name))| (place + 1, format!("under {name}"))).collect()
+}
+
+/// The rows that are used, with what their leaves are called.
+fn leaf_names(sheet: &Sheet) -> Vec<(usize, String)> {
+    let name = |row: usize| {
+        let name = sheet.text(&leaf_field(row, "name"));
+        if name.is_empty() { format!("leaf {}", row + 1) } else { name.to_owned() }
     };
-    used.iter().enumerate().map(under).collect()
+    (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).map(|row| (row, name(row))).collect()
 }
 
 fn begin_fields(sheet: &Sheet) -> [Field; 6] {

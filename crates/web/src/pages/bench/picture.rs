@@ -18,7 +18,7 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::{Database, JobNumber, PgConnection, ShopId, StoreError, job_sheet};
 
 use super::super::{job_file, page};
-use super::{arch_on_tape, load_asked, with_pack};
+use super::{arch_on_tape, found_before, load_asked, with_pack};
 use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
 use crate::error::WebError;
 use crate::form::bench::{self, Which};
@@ -26,7 +26,7 @@ use crate::form::{Posted, Sheet};
 use crate::reckoning::run;
 use crate::view::bench::{
     ContactLine, HeightLine, PackUnder, agreement_words, contact_lines, doubt_words, drawn, drawn_loose, estimated_words,
-    height_lines, load_figures, load_name, second_stage_figure,
+    height_lines, load_figures, load_name, second_stage_figure, steel_words,
 };
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
@@ -64,6 +64,8 @@ pub(super) struct BenchHeights {
     heights: Vec<HeightLine>,
     second_stage: Figure,
     changed: bool,
+    /// How its leaves are worked past what they may be, and how each is to look.
+    steel: Vec<(&'static str, String)>,
     agreement: Vec<String>,
 }
 
@@ -141,6 +143,7 @@ impl OverAll {
                 heights: height_lines(&file.work, bench, units),
                 second_stage: second_stage_figure(bench, units),
                 changed: packs.changed,
+                steel: steel_words(bench, units),
                 agreement: agreement_words(&file.work, bench, arch_on_tape(file), units),
             },
         }
@@ -155,24 +158,33 @@ pub(crate) async fn preview(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let mut sheet = Sheet::posted(posted, worker.units());
-    let Some(pack) = bench::check(&mut sheet) else { return Ok(HttpResponse::NoContent().finish()) };
+    let which = Which::of(sheet.text("pack"));
     let drawn = match sheet.text("part") {
         "load" => {
             let (shop, number) = (worker.shop_id(), JobNumber(*number));
             let (intake, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
-            let entry = with_pack(bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            let Some(pack) = bench::check(&mut sheet, found_before(bench.as_ref(), which)) else { return Ok(nothing_to_draw()) };
+            let entry = with_pack(bench.as_ref(), which, pack);
             run(move |_| Ok(under_load(&intake.vehicle(), &sheet, &entry))).await?
         }
         _ => {
             let file = job_file(&database, &worker, *number).await?;
-            let entry = with_pack(file.case().bench.as_ref(), Which::of(sheet.text("pack")), pack);
+            let Some(pack) = bench::check(&mut sheet, found_before(file.case().bench.as_ref(), which)) else {
+                return Ok(nothing_to_draw());
+            };
+            let entry = with_pack(file.case().bench.as_ref(), which, pack);
             run(move |_| Ok(whole(&worker, file, &sheet, entry))).await?
         }
     };
     match drawn {
         Ok(preview) => Ok(page(StatusCode::OK, &preview)?.answer()),
-        Err(_) => Ok(HttpResponse::NoContent().finish()),
+        Err(_) => Ok(nothing_to_draw()),
     }
+}
+
+/// The picture stays as it is.
+fn nothing_to_draw() -> HttpResponse {
+    HttpResponse::NoContent().finish()
 }
 
 /// A job's vehicle with its bench, and nothing else of it.

@@ -4,13 +4,13 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
-use wise_badger_casework::bench::{Asked, BenchWork, CannotRearch, RearchPlan};
+use wise_badger_casework::bench::{Asked, CannotRearch, RearchPlan};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{BenchEntry, SteelEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, PackWork, Rule, Steel};
+use wise_badger_mechanics::pack::{ArchSheet, Leaf, LeafStress, PackError, Rule, Steel};
 use wise_badger_mechanics::units::{Curvature, Force};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
@@ -23,7 +23,7 @@ use crate::error::WebError;
 use crate::form::bench::Which;
 use crate::form::{Field, Picks, Posted, Sheet, asked_by_address};
 use crate::reckoning::{drawn, run};
-use crate::view::bench::{HeightLine, against_words, cannot_rearch_words, height_lines};
+use crate::view::bench::{HeightLine, against_words, cannot_rearch_words, height_lines, steel_words};
 use crate::view::{Units, datum_name, percent, state_of};
 use crate::worker::Worker;
 
@@ -50,6 +50,8 @@ struct RearchResult {
     asked: String,
     leaves: Vec<LeafLine>,
     heights: Vec<HeightLine>,
+    /// How the bent leaves are worked past what they may be, and how each is to look.
+    steel: Vec<(&'static str, String)>,
     /// What speaks against it, each with what to do instead.
     against: Vec<String>,
 }
@@ -195,7 +197,7 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
 
 fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Result<RearchResult, PackError> {
     let survey = work.found();
-    let RearchPlan { rearch, bench, against, raised, .. } = worked;
+    let RearchPlan { rearch, bench, bent, against, raised, .. } = worked;
     let full: Force = bench.packs.rated;
     let before = rearch.found.prepare(full).and_then(|pack| pack.state(full))?;
     let after = rearch.wanted.prepare(full).and_then(|pack| pack.state(full))?;
@@ -217,8 +219,6 @@ fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Re
     };
     let leaves = rearch.found.leaves.iter().zip(&rearch.wanted.leaves).zip(&pressed);
     let leaves = leaves.zip(stresses).map(|(leaf, (before, after))| line(leaf, before, after)).collect();
-    let bent = PackWork::new(&bench.packs.found, &rearch.wanted, survey.vehicle.most_spring_load())?;
-    let bench = BenchWork { work: bent, ..bench };
     let datum = datum_name(survey.vehicle.class, survey.datum);
     Ok(RearchResult {
         asked: format!(
@@ -229,7 +229,8 @@ fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Re
             units.change(raised)
         ),
         leaves,
-        heights: height_lines(work, &bench, units),
+        heights: height_lines(work, &bent, units),
+        steel: steel_words(&bent, units).into_iter().filter(|(class, _)| *class != "problem").collect(),
         against: against.iter().map(|against| against_words(against, units)).collect(),
     })
 }

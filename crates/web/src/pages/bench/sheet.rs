@@ -7,7 +7,7 @@ use askama::Template;
 use wise_badger_casework::bench::BenchWork;
 use wise_badger_casework::entry::BenchEntry;
 use wise_badger_casework::route::Stage;
-use wise_badger_mechanics::pack::{ArchSheet, Leaf, Offset};
+use wise_badger_mechanics::pack::{ArchSheet, HalfName, Leaf};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 use wise_badger_store::Database;
@@ -142,20 +142,28 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
         row("Offset at the center hole", &|sheet| units.fine(sheet.offset(metres(0.0)))),
     ];
     let step = step(units);
-    let half = |is_front: bool| {
-        let of_half = |offset: &Offset| if is_front { offset.along.si() < 1e-9 } else { offset.along.si() > -1e-9 };
-        let of = |sheet: &ArchSheet| -> Vec<String> {
-            sheet.offsets(step).iter().filter(|offset| of_half(offset)).map(|offset| units.bare(offset.offset)).collect()
+    // From the bolt outwards, every row at the same places; where a leaf was shorter it has none.
+    let half = |end: HalfName| {
+        let (sign, mark, of_leaf): (f64, &str, fn(&ArchSheet) -> Length) = match end {
+            HalfName::Front => (-1.0, "F", |sheet| sheet.front),
+            HalfName::Rear => (1.0, "R", |sheet| sheet.rear),
         };
-        let place = |offset: &Offset| match offset.along {
-            along if along.si().abs() < 1e-9 => "bolt".to_owned(),
-            along => format!("{}{}", if along.si() < 0.0 { "F " } else { "R " }, plain(along.abs(), units)),
+        let outwards = arcs.settled.offsets(step).into_iter().map(|offset| sign * offset.along);
+        let mut places: Vec<Length> = outwards.filter(|out| *out > metres(-1e-9)).collect();
+        places.sort_by(|one, other| one.value.total_cmp(&other.value));
+        let of = |sheet: &ArchSheet| -> Vec<String> {
+            let offset = |out: &Length| if *out > of_leaf(sheet) { String::new() } else { units.bare(sheet.offset(sign * *out)) };
+            places.iter().map(offset).collect()
+        };
+        let place = |out: &Length| match out.si() < 1e-9 {
+            true => "bolt".to_owned(),
+            false => format!("{mark} {}", plain(*out, units)),
         };
         let mut rows: Vec<(&'static str, Vec<String>)> = Vec::new();
         rows.extend(arcs.found.as_ref().map(|found| ("as found", of(found))));
         rows.push(("settles at", of(&arcs.settled)));
         rows.push(("press to", of(&arcs.pressed)));
-        OffsetTable { places: arcs.settled.offsets(step).iter().filter(|offset| of_half(offset)).map(place).collect(), rows }
+        OffsetTable { places: places.iter().map(place).collect(), rows }
     };
     let files = [("svg", "SVG"), ("dxf", "DXF"), ("a4.pdf", "PDF, A4"), ("letter.pdf", "PDF, Letter")];
     let path = |file: &str| format!("{}/leaf/{place}/{file}", Stage::Bench.path_of(number));
@@ -170,7 +178,7 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
             units.height(leaf.rear)
         ),
         figures,
-        halves: if is_bent { vec![half(true), half(false)] } else { Vec::new() },
+        halves: if is_bent { HalfName::BOTH.map(half).into() } else { Vec::new() },
         is_new: arcs.found.is_none(),
         files: files.into_iter().map(|(file, name)| (path(file), name.to_owned())).collect(),
     }

@@ -2,7 +2,7 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
-use wise_badger_casework::bench::{Act, MOST_LEAVES, bent_like, done, work_on};
+use wise_badger_casework::bench::{Act, MOST_LEAVES, done, found_bent_like, work_on};
 use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
 use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, OptionEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
@@ -17,11 +17,11 @@ use wise_badger_store::{Database, JobId, correction};
 
 use super::super::options::{newest_of, refuse_what_cannot_be_cured};
 use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
-use super::{SHELF, bench_page, bench_with, here, pack_of, with_pack};
+use super::{SHELF, bench_page, bench_with, found_before, here, made_of, pack_of, with_pack};
 use crate::error::WebError;
 use crate::form::bench::{self, Which};
 use crate::form::{Posted, Sheet};
-use crate::view::bench::{cannot_words, work_words};
+use crate::view::bench::{cannot_words, strain_words, work_words};
 use crate::view::look_over::ruled_out;
 use crate::view::pack_error::pack_error_words;
 use crate::worker::Worker;
@@ -36,36 +36,47 @@ pub(crate) async fn save(
     let mut sheet = Sheet::posted(posted, worker.units());
     let which = Which::of(sheet.text("pack"));
     sheet.keep_words_of(&bench::on_file(sheet.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which))));
-    let pack = bench::check(&mut sheet).and_then(|pack| acted(&mut sheet, &file, pack));
-    let Some(pack) = pack else {
-        let refusal = Refusal::Fields(sheet.problem_count());
-        return bench_page(&database, worker, file, sheet, Some(refusal)).await;
+    let Some(pack) = bench::check(&mut sheet, found_before(file.case().bench.as_ref(), which)) else {
+        return refused(&database, worker, file, sheet).await;
     };
     let entry = bench_with(&database, &worker, file.case().bench.as_ref(), which, pack).await?;
+    let Some((entry, which)) = acted(&mut sheet, &file, entry, which) else {
+        return refused(&database, worker, file, sheet).await;
+    };
     keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
 }
 
-/// The pack with what was asked for done to it; complains where it cannot be.
-fn acted(sheet: &mut Sheet, file: &JobFile, pack: PackEntry) -> Option<PackEntry> {
-    let Some(asked) = act_asked(sheet) else { return Some(pack) };
+async fn refused(database: &Data<Database>, worker: Worker, file: JobFile, sheet: Sheet) -> Result<HttpResponse, WebError> {
+    let refusal = Refusal::Fields(sheet.problem_count());
+    bench_page(database, worker, file, sheet, Some(refusal)).await
+}
+
+/// The bench with what was asked for done to one of its packs, and which that was; complains where it cannot be.
+fn acted(sheet: &mut Sheet, file: &JobFile, bench: BenchEntry, which: Which) -> Option<(BenchEntry, Which)> {
+    let Some(asked) = act_asked(sheet) else { return Some((bench, which)) };
     let added = matches!(asked, Act::Insert { .. });
+    // A leaf from the shelf was never in the pack as it came in.
+    let which = if added || asked == Act::FlatterOverload { Which::Planned } else { which };
     let barred = if added { ruled_out(&file.work.gate_at_the_rear(Needs::Leaves, Work::AddedLeaf)) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
         return None;
     }
-    let with_it = match done(&pack, asked, sheet.units().typed_in()) {
-        Ok(with_it) => with_it,
-        Err(cannot) => {
-            sheet.refuse("act", cannot_words(cannot));
-            return None;
-        }
+    let no_pack = |error| format!("That makes no pack: {}", pack_error_words(&error, sheet.units()));
+    let with_it = || {
+        let made = made_of(&bench, which).map_err(no_pack)?;
+        let with_it = done(pack_of(&bench, which), &made, asked, sheet.units().typed_in()).map_err(cannot_words)?;
+        bench::whole(&with_it, found_before(Some(&bench), which)).map_err(no_pack)?;
+        Ok(with_it)
     };
-    if let Err(error) = bench::whole(&with_it) {
-        sheet.refuse("act", format!("That makes no pack: {}", pack_error_words(&error, sheet.units())));
-        return None;
+    match with_it() {
+        Ok(with_it) => Some((with_pack(Some(&bench), which, with_it), which)),
+        Err(why) => {
+            let why: String = why;
+            sheet.refuse("act", why);
+            None
+        }
     }
-    Some(with_it)
 }
 
 fn act_asked(sheet: &Sheet) -> Option<Act> {
@@ -164,6 +175,7 @@ fn few(sheet: &mut Sheet) -> Option<PackEntry> {
         pack_arch: Some(pack_arch?),
         helper: None,
         young_modulus_pa: None,
+        overload: None,
     };
     if let Err(error) = pack.pack() {
         sheet.refuse("few_arch", pack_error_words(&error, sheet.units()));
@@ -191,7 +203,7 @@ pub(crate) async fn fit(
     }
     let fitted = typed.zip(load).and_then(|(typed, load)| {
         let fitted = entry.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
-        match fitted.and_then(|(pack, _)| bent_like(&entry.found, &pack, units.typed_in())) {
+        match fitted.and_then(|(pack, _)| found_bent_like(&entry.found, &pack, units.typed_in())) {
             Ok(pack) => Some(pack),
             Err(error) => {
                 sheet.refuse("fit_arch", pack_error_words(&error, units));
@@ -246,6 +258,14 @@ pub(crate) async fn consider(
     let Some(bench) = file.case().bench.clone().filter(BenchEntry::is_changed) else {
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
+    let worked = file.work.bench(&bench);
+    let worked = worked.ok().ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
+    if let Some(strain) = worked.refused() {
+        let mut page = bench::on_file(units, Some(&bench.planned));
+        page.set("pack", Which::Planned.word());
+        page.refuse("act", strain_words(strain, units));
+        return bench_page(&database, worker, file, page, Some(Refusal::Fields(1))).await;
+    }
     let words = work_words(&work_on(&bench.found, &bench.planned));
     let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load()).map(OptionEntry::from);
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;

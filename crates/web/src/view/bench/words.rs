@@ -1,12 +1,14 @@
 //! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
 
-use wise_badger_casework::bench::{Against, Cannot, CannotRearch, LoadName, MOST_LEAVES, Packs, WorkOn};
+use wise_badger_casework::bench::{
+    Against, BenchWork, Cannot, CannotRearch, LeafStrain, Limit, LoadName, MOST_LEAVES, Packs, StrainGrade, StrainedAt, WorkOn,
+};
 use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
 
 use super::super::pack_error::pack_error_words;
 
 use crate::view::look_over::gates_words;
-use crate::view::{Units, sentence, state_name};
+use crate::view::{Units, percent, sentence, state_name};
 
 /// What about a pack is estimated, in sentences.
 pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
@@ -20,6 +22,7 @@ pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
         Estimated::ArchFromAbove(leaf) => {
             Some(format!("The arch of {} is estimated: a little sharper than the leaf above it.", name(leaf)))
         }
+        Estimated::Flat(leaf) => Some(format!("{} is taken as flat, as overload leaves usually are.", sentence(name(leaf)))),
         Estimated::ArchFromPack => {
             Some("Arches that were not read are estimated so that the pack stands as it was read.".to_owned())
         }
@@ -80,15 +83,69 @@ fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> String {
             units.stress(*stress),
             units.stress(*allowed)
         ),
-        RearchRefusal::PastAllowable { leaf, stress, allowed, at_stop } => format!(
-            "Too much is asked of the steel: {leaf} would come to {} {}, and {} is allowed. Ask for less height, or add a leaf.",
-            units.stress(*stress),
-            if *at_stop { "at the stop" } else { "under rated load" },
-            units.stress(*allowed)
-        ),
         RearchRefusal::NothingToGain => "It stands that high already; there is no arch to put in.".to_owned(),
         _ => "It is not to be re-arched.".to_owned(),
     }
+}
+
+/// How hard a leaf is worked past a limit, in a sentence that says what to do about it.
+pub(crate) fn strain_words(strain: &LeafStrain, units: Units) -> String {
+    let LeafStrain { leaf, stress, limit, limit_at, at, .. } = strain;
+    let when = match at {
+        StrainedAt::Rated => "under rated load",
+        StrainedAt::Stop => "pressed to the stop",
+    };
+    let share = percent((*stress / *limit_at).value);
+    let past = match limit {
+        Limit::Yield => format!("{share} of where it yields ({})", units.stress(*limit_at)),
+        Limit::Allowable => format!("{share} of what it may be asked ({})", units.stress(*limit_at)),
+    };
+    let comes_to = format!("{} comes to {} {when}, {past}", sentence(leaf), units.stress(*stress));
+    let then = match (strain.grade, limit) {
+        (StrainGrade::Refused, _) => {
+            "The plan is not taken: give it less arch, or a thinner or shorter leaf, or spread the load over one leaf more"
+        }
+        (StrainGrade::AsFound, Limit::Yield) => {
+            "So it was as the pack came in: it has taken a set, and more arch comes out of it again. Renew it, or carry less"
+        }
+        (StrainGrade::AsFound, Limit::Allowable) => {
+            "So it was as the pack came in: overworked, it sags on and may crack. One leaf more, or less weight, eases it"
+        }
+        (StrainGrade::Warned, _) if strain.estimated => {
+            "That hangs on sizes or arches that were not read: read every leaf, then decide"
+        }
+        (StrainGrade::Warned, Limit::Yield) => {
+            "It takes a set there. Less arch or one leaf more spares it; read the height again after it has worked"
+        }
+        (StrainGrade::Warned, Limit::Allowable) => {
+            "It holds, and tires sooner. Less arch or one leaf more eases it; read the height again after 500 to 1,000 miles"
+        }
+    };
+    format!("{comes_to}. {then}.")
+}
+
+/// Everything that the steel of a planned pack says before it is chosen, the gravest first, each with how it is to look.
+pub(crate) fn steel_words(bench: &BenchWork, units: Units) -> Vec<(&'static str, String)> {
+    let mut strains: Vec<&LeafStrain> = bench.strains.iter().collect();
+    strains.sort_by_key(|strain| std::cmp::Reverse(strain.grade));
+    let class = |grade: StrainGrade| match grade {
+        StrainGrade::Refused => "problem",
+        StrainGrade::Warned => "doubt",
+        StrainGrade::AsFound => "finding",
+    };
+    let mut words: Vec<_> = strains.into_iter().map(|strain| (class(strain.grade), strain_words(strain, units))).collect();
+    words.extend(
+        bench
+            .set
+            .map(|set| ("doubt", format!("Set by its leaves is taken off the heights: {} with no load.", units.height(set)))),
+    );
+    if !bench.lost_support.is_empty() {
+        let lost =
+            bench.lost_support.iter().map(|(at, lost)| format!("{} {}", units.height(*lost), load_name(&at.name).to_lowercase()));
+        let lost = lost.collect::<Vec<_>>().join(", ");
+        words.push(("doubt", format!("The other overload leaf holds up less than the one that comes out: lower by {lost}.")));
+    }
+    words
 }
 
 /// What speaks against a re-arch, in a sentence.
@@ -97,6 +154,7 @@ pub(crate) fn against_words(against: &Against, units: Units) -> String {
         Against::RuledOut(gates) => gates_words(gates),
         Against::OverARating => "The vehicle is over a rating. Weight comes off first; no arch changes that.".to_owned(),
         Against::Refused(refusal) => rearch_refusal_words(refusal, units),
+        Against::Yields(strain) => strain_words(strain, units),
     }
 }
 
@@ -123,7 +181,9 @@ pub(crate) fn cannot_words(why: Cannot) -> String {
         Cannot::LastLeaf => "A pack keeps one leaf at least.".to_owned(),
         Cannot::NoSuchLeaf => "There is no such leaf.".to_owned(),
         Cannot::AtTheEnd => "It is at the end of the pack already.".to_owned(),
-        Cannot::NotWorkedOut => "The pack cannot be worked out as it stands; fix its figures first.".to_owned(),
+        Cannot::NoOverloadLeaf => {
+            "No leaf here looks like an overload leaf. Say below the leaves which it is, or put one in from the list.".to_owned()
+        }
     }
 }
 
