@@ -43,6 +43,8 @@ pub struct LeafStrain {
     pub leaf: String,
     /// Its stress, before it takes any set.
     pub stress: Pressure,
+    /// The same in the pack as it came in, of a leaf that was there.
+    pub found: Option<Pressure>,
     /// What it is past.
     pub limit: Limit,
     /// How much that is.
@@ -117,13 +119,14 @@ impl Strains {
                     (Limit::Allowable, StrainedAt::Stop) => steel.at_stop,
                 };
                 let stress = after.leaf(at, place).filter(|stress| *stress > limit_at)?;
-                let was_past = place_before.and_then(|place| before.leaf(at, place)).is_some_and(|stress| stress > limit_at);
+                let found = place_before.and_then(|place| before.leaf(at, place));
+                let was_past = found.is_some_and(|stress| stress > limit_at);
                 let grade = match (limit, at) {
                     (Limit::Yield, StrainedAt::Rated) if bent && !estimated => StrainGrade::Refused,
                     _ if was_past && !bent => StrainGrade::AsFound,
                     _ => StrainGrade::Warned,
                 };
-                Some(LeafStrain { leaf: leaf.name.clone(), stress, limit, limit_at, at, estimated, grade })
+                Some(LeafStrain { leaf: leaf.name.clone(), stress, found, limit, limit_at, at, estimated, grade })
             };
             let each = [
                 of(Limit::Yield, StrainedAt::Rated),

@@ -66,10 +66,7 @@ async fn a_pack_read_leaf_by_leaf_stands_and_bears_as_worked_out_elsewhere() {
     let full = ada.get(&format!("{job}/bench?load=1600")).await;
     assert!(full.figure("Rate of one pack").0.starts_with("34"), "{}", full.figure("Rate of one pack").0);
     assert_eq!(page.texts("svg.stance-wide .pack-leaf").len(), 4);
-    assert!(
-        page.text("#bench-figures .agreement")
-            .contains("The tape made a rear rate of 372 lb/in; these leaves make 37")
-    );
+    assert!(page.text("#bench-figures .agreement").contains("The tape made a rear rate of 372 lb/in; these leaves make 37"));
     // Loose, the nip is said; past the model it says so and stops.
     let loose = ada.get(&format!("{job}/bench?load=loose")).await;
     assert!(loose.text("svg.stance-wide").contains("nip"), "{}", loose.text("svg.stance-wide"));

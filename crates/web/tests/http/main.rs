@@ -7,6 +7,7 @@ mod aim;
 mod attack;
 mod bad_input;
 mod bench;
+mod bench_plan;
 mod bench_under_the_vehicle;
 mod classes;
 mod hand_cases;

@@ -1,9 +1,11 @@
 //! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
 
 use wise_badger_casework::bench::{
-    Against, BenchWork, Cannot, CannotRearch, LeafStrain, Limit, LoadName, MOST_LEAVES, Packs, StrainGrade, StrainedAt, WorkOn,
+    Against, BenchWork, Cannot, CannotRearch, LeafStrain, Limit, LoadName, MOST_LEAVES, NamedLoad, Packs, StrainGrade,
+    StrainedAt, WorkOn,
 };
 use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
+use wise_badger_mechanics::units::{Length, Pressure};
 
 use super::super::pack_error::pack_error_words;
 
@@ -88,31 +90,35 @@ fn rearch_refusal_words(refusal: &RearchRefusal, units: Units) -> String {
     }
 }
 
-/// How hard a leaf is worked past a limit, in a sentence that says what to do about it.
-pub(crate) fn strain_words(strain: &LeafStrain, units: Units) -> String {
-    let LeafStrain { leaf, stress, limit, limit_at, at, .. } = strain;
-    let when = match at {
+/// How hard leaves are worked past one limit, in a sentence that says what to do about it; all of them alike but for the stress.
+fn strains_words(strains: &[&LeafStrain], units: Units) -> String {
+    let Some(first) = strains.first() else { return String::new() };
+    let when = match first.at {
         StrainedAt::Rated => "under rated load",
         StrainedAt::Stop => "pressed to the stop",
     };
-    let share = percent((*stress / *limit_at).value);
-    let past = match limit {
-        Limit::Yield => format!("{share} of where it yields ({})", units.stress(*limit_at)),
-        Limit::Allowable => format!("{share} of what it may be asked ({})", units.stress(*limit_at)),
+    let of_what = match first.limit {
+        Limit::Yield => "where it yields",
+        Limit::Allowable => "what it may be asked",
     };
-    let comes_to = format!("{} comes to {} {when}, {past}", sentence(leaf), units.stress(*stress));
-    let then = match (strain.grade, limit) {
+    let share = |stress: Pressure| percent((stress / first.limit_at).value);
+    let leaf = |strain: &&LeafStrain| {
+        let found = strain.found.filter(|found| share(*found) != share(strain.stress));
+        let found = found.map(|found| format!(", found {}", share(found))).unwrap_or_default();
+        format!("{} ({}{found})", share(strain.stress), units.stress(strain.stress))
+    };
+    let leaves: Vec<String> = strains.iter().map(|strain| format!("{} {}", strain.leaf, leaf(strain))).collect();
+    let comes_to = format!("{} of {of_what} {when}, which is {}", sentence(&leaves.join(", ")), units.stress(first.limit_at));
+    let then = match (first.grade, first.limit) {
         (StrainGrade::Refused, _) => {
             "The plan is not taken: give it less arch, or a thinner or shorter leaf, or spread the load over one leaf more"
         }
+        (_, _) if first.estimated => "That hangs on sizes or arches that were not read: read every leaf, then decide",
         (StrainGrade::AsFound, Limit::Yield) => {
             "So it was as the pack came in: it has taken a set, and more arch comes out of it again. Renew it, or carry less"
         }
         (StrainGrade::AsFound, Limit::Allowable) => {
             "So it was as the pack came in: overworked, it sags on and may crack. One leaf more, or less weight, eases it"
-        }
-        (StrainGrade::Warned, _) if strain.estimated => {
-            "That hangs on sizes or arches that were not read: read every leaf, then decide"
         }
         (StrainGrade::Warned, Limit::Yield) => {
             "It takes a set there. Less arch or one leaf more spares it; read the height again after it has worked"
@@ -124,25 +130,31 @@ pub(crate) fn strain_words(strain: &LeafStrain, units: Units) -> String {
     format!("{comes_to}. {then}.")
 }
 
+/// How hard one leaf is worked past a limit.
+pub(crate) fn strain_words(strain: &LeafStrain, units: Units) -> String {
+    strains_words(&[strain], units)
+}
+
 /// Everything that the steel of a planned pack says before it is chosen, the gravest first, each with how it is to look.
 pub(crate) fn steel_words(bench: &BenchWork, units: Units) -> Vec<(&'static str, String)> {
+    let alike = |strain: &LeafStrain| std::cmp::Reverse((strain.grade, strain.limit, strain.at));
     let mut strains: Vec<&LeafStrain> = bench.strains.iter().collect();
-    strains.sort_by_key(|strain| std::cmp::Reverse(strain.grade));
+    strains.sort_by_key(|strain| alike(strain));
     let class = |grade: StrainGrade| match grade {
         StrainGrade::Refused => "problem",
         StrainGrade::Warned => "doubt",
         StrainGrade::AsFound => "finding",
     };
-    let mut words: Vec<_> = strains.into_iter().map(|strain| (class(strain.grade), strain_words(strain, units))).collect();
-    words.extend(
-        bench
-            .set
-            .map(|set| ("doubt", format!("Set by its leaves is taken off the heights: {} with no load.", units.height(set)))),
-    );
+    let groups = strains.chunk_by(|one, other| alike(one) == alike(other));
+    let line = |group: &[&LeafStrain]| Some((class(group.first()?.grade), strains_words(group, units)));
+    let mut words: Vec<_> = groups.filter_map(line).collect();
+    words.extend(bench.set.map(|set| {
+        let set = units.height(set);
+        ("doubt", format!("What its leaves settle by is taken off the heights: {set} with no load."))
+    }));
     if !bench.lost_support.is_empty() {
-        let lost =
-            bench.lost_support.iter().map(|(at, lost)| format!("{} {}", units.height(*lost), load_name(&at.name).to_lowercase()));
-        let lost = lost.collect::<Vec<_>>().join(", ");
+        let lost = |(at, lost): &(NamedLoad, Length)| format!("{} ({})", units.height(*lost), load_name(&at.name));
+        let lost = bench.lost_support.iter().map(lost).collect::<Vec<_>>().join(", ");
         words.push(("doubt", format!("The other overload leaf holds up less than the one that comes out: lower by {lost}.")));
     }
     words
