@@ -13,7 +13,8 @@ use wise_badger_casework::prediction::{Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, States, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, RateVerdict, Relief};
 use wise_badger_mechanics::axle_rate::RateGrade;
-use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack};
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack, Site};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, NEWTONS_PER_POUND, inches, kilograms, newtons, pounds, pounds_per_inch};
@@ -87,6 +88,36 @@ fn a_block_is_sure_of_its_rise_and_a_helper_is_not() {
     close(block.rear.sd.customary(), measured.hypot(friction), 1e-6);
     let helper_readings = (helper.rear.sd.customary().powi(2) - (helper.friction.customary() / 2.0).powi(2)).sqrt();
     assert!((helper_readings - measured).abs() > 0.005, "the rate's doubt is missing from {helper_readings}");
+}
+
+/// By hand, on a half-ton of k = 1000/2.6875 lb/in read from the hub: a leaf that lifts `d` is off by what its box is; a helper set
+/// tight by `g` lifts `g·h/(k + h)`, so 10 % of `h` are `0.1·g·h·k/(k + h)²` and 1/8 in of `g` is `h/(k + h)` of that.
+#[test]
+fn what_a_part_leaves_open_is_in_its_band_and_a_block_leaves_nothing() {
+    let (survey, k) = (half_ton(), 1000.0 / 2.6875);
+    let predictor = Predictor::new(&survey);
+    let empty = |part: &Correction| predictor.predict(part).empty.unwrap();
+    let band = |part: &Correction| empty(part).part.customary();
+    close(band(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) })), 0.0, 1e-9);
+    let leaf = Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(50.0), lift: inches(1.0) });
+    close(band(&leaf), 2.0 * 0.5, 1e-6);
+    let (h, g) = (400.0, 1.0);
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(h), engagement_gap: inches(-g) });
+    let (of_rate, of_gap) = (0.1 * g * h * k / (k + h).powi(2), 0.125 * h / (k + h));
+    // One deviation is no small step: the rate's answer is a little off its slope.
+    close(band(&helper), 2.0 * f64::hypot(of_rate, of_gap), 0.004);
+    let gained = Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) });
+    close(band(&gained), 2.0 * 0.15, 1e-6);
+    // Several parts are in doubt each by itself, and all of it is in the band.
+    let both = [leaf, Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(h), engagement_gap: inches(3.0) })];
+    let both = predictor.predict(&both[..]).empty.unwrap();
+    close(both.part.customary(), 1.0, 0.02);
+    assert!(both.rear.band() > both.part);
+    // On one side the part's doubt is that side's alone.
+    let left = Site { side: Some(Side::Left), ..Site::default() };
+    let one = empty(&Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) }).on(left));
+    let sides = one.rear_sides.unwrap();
+    assert!(sides.left.sd > sides.right.sd, "{sides:?}");
 }
 
 #[test]

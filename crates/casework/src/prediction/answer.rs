@@ -9,7 +9,7 @@ use crate::survey::{LoadState, States};
 /// What a correction does to one state.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PredictedState {
-    /// Rear height, with tape, rate, load, tyre and friction in its standard deviation.
+    /// Rear height, with tape, rate, load, tyre, friction and the parts' own doubt in its standard deviation.
     pub rear: Uncertain<Length>,
     /// Either side of the rear, where both were read: how far the body rolls is in their standard deviations too.
     pub rear_sides: Option<Sides<Uncertain<Length>>>,
@@ -23,6 +23,8 @@ pub struct PredictedState {
     pub rise: Length,
     /// Half-width of the height that leaf friction leaves open; part of the band.
     pub friction: Length,
+    /// Half-width of the height that the parts themselves leave open; part of the band.
+    pub part: Length,
     /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
     pub travel_left: Option<Length>,
     /// Ride frequency over the rear axle before, where the rate is known.

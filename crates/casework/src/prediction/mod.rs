@@ -2,6 +2,7 @@
 
 mod answer;
 mod model;
+mod parts_off;
 mod predictor;
 mod rate;
 

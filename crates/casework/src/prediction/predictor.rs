@@ -3,7 +3,7 @@
 use std::sync::OnceLock;
 
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, kerb_spring_force};
-use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
+use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, TapeMark};
 use wise_badger_mechanics::pack::LEAF_FRICTION;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
@@ -12,6 +12,7 @@ use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
 use super::answer::{CaseHeights, PredictedState, Prediction, Unpredicted};
 use super::model::{FRONT, aboard, end_mark, experiment, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll};
+use super::parts_off::PartsOff;
 use super::rate::agreed;
 use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
 use crate::verdict::{RateFigure, RateVerdict};
@@ -41,6 +42,22 @@ pub struct Predictor {
 struct Passage<'a> {
     from: &'a Forecast,
     to: &'a Forecast,
+    /// Where it would lead were the parts not quite what was said of them.
+    off: &'a PartsOff,
+}
+
+impl Passage<'_> {
+    /// What the parts themselves leave open of a mark.
+    fn part_sd(&self, mark: &TapeMark) -> Length {
+        self.off.sd(self.to, mark)
+    }
+}
+
+/// The front with parts fitted, and how sure it would be were the parts exact.
+#[derive(Clone, Copy)]
+struct FrontHeight {
+    height: Uncertain<Length>,
+    own_sd: Length,
 }
 
 /// Whether any of the parts goes on the front axle.
@@ -171,7 +188,11 @@ impl Predictor {
         if !self.holds_at(fitted, identified, &there) {
             return Err(Unpredicted::PastThePack);
         }
-        let change = Passage { from, to: &there };
+        let off = PartsOff::new(fitted, |parts| {
+            identified.stand_with_loads(self.index(LoadState::Empty), &loads, |vehicle| self.changes(parts, vehicle))
+        });
+        let off = off.map_err(|error| self.note(error))?;
+        let change = Passage { from, to: &there, off: &off };
         let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
@@ -179,12 +200,13 @@ impl Predictor {
         let friction = self.friction(&there, LoadState::Empty);
         let from_load = metres(load_sd(End::Rear) / rear_rate);
         let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
+        let part_sd = |end| end_mark(&self.survey, end).map_or(metres(0.0), |mark| change.part_sd(&mark));
         let front = self.survey.height(End::Front, LoadState::Empty);
         let front = match end_mark(&self.survey, End::Front) {
             None => front,
             Some(_) => front.zip(self.rise(identified, &change, End::Front)).map(|(empty, rise)| {
                 let assumed = self.survey.vehicle.assumptions().front_rate.si();
-                let from_load = metres(load_sd(End::Front) / assumed);
+                let from_load = Length::hypot(metres(load_sd(End::Front) / assumed), part_sd(End::Front));
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
@@ -198,7 +220,7 @@ impl Predictor {
             from.zip(solve(stiffer).ok())
         };
         Ok(CaseHeights {
-            rear: Uncertain::new(empty.value + rise.value, spread),
+            rear: Uncertain::new(empty.value + rise.value, Length::hypot(spread, part_sd(End::Rear))),
             rear_sides: self.sides(identified, &change, End::Rear, LoadState::Empty, spread, rolled),
             front,
             travel_left,
@@ -233,7 +255,9 @@ impl Predictor {
             identified.forecast(self.index(state), changes)
         };
         let fitted = solve(&[]).map_err(|error| self.note(error))?;
-        let change = Passage { from, to: &fitted };
+        let off = PartsOff::new(parts, |parts| identified.stand(self.index(state), |vehicle| self.changes(parts, vehicle)));
+        let off = off.map_err(|error| self.note(error))?;
+        let change = Passage { from, to: &fitted, off: &off };
         let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         let hangs_on_the_rate = rise.sd.si() > SAME_M;
         let known_rate = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
@@ -252,6 +276,7 @@ impl Predictor {
         let friction = self.friction(&fitted, state);
         let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
         let rear_sd = Length::hypot(rear_sd, friction / 2.0);
+        let part_sd = end_mark(&self.survey, End::Rear).map_or(metres(0.0), |mark| change.part_sd(&mark));
         let front = self.front(identified, &change, parts, state);
         let rolled = |stiffer: &[Change]| {
             let from = identified.forecast(self.index(state), |_| stiffer.to_vec()).ok();
@@ -259,15 +284,16 @@ impl Predictor {
         };
         let front_sides = front
             .filter(|_| reaches_the_front(parts))
-            .and_then(|front| self.sides(identified, &change, End::Front, state, front.sd, rolled));
+            .and_then(|front| self.sides(identified, &change, End::Front, state, front.own_sd, rolled));
         Ok(PredictedState {
-            rear: Uncertain::new(before.value + rise.value, rear_sd),
+            rear: Uncertain::new(before.value + rise.value, Length::hypot(rear_sd, part_sd)),
             rear_sides: self.sides(identified, &change, End::Rear, state, rear_sd, rolled),
-            front,
+            front: front.map(|front| front.height),
             front_sides,
             rear_before: before.value,
             rise: rise.value,
             friction,
+            part: 2.0 * part_sd,
             travel_left: self.clearance(travel_element(parts), state, from, &fitted),
             frequency_before: frequency(axle_before),
             frequency_after: frequency(axle),
@@ -281,10 +307,10 @@ impl Predictor {
         change: &Passage<'_>,
         parts: &[Correction],
         state: LoadState,
-    ) -> Option<Uncertain<Length>> {
+    ) -> Option<FrontHeight> {
         let before = self.survey.height(End::Front, state)?;
         if !reaches_the_front(parts) {
-            return Some(before);
+            return Some(FrontHeight { height: before, own_sd: before.sd });
         }
         // The stop of the model has no force of its own: where the front comes down on it, its height is not known.
         let gap = |side| change.to.stance.axle(FRONT)?.gap(side, BUMP_STOP);
@@ -292,8 +318,9 @@ impl Predictor {
             return None;
         }
         let rise = self.rise(identified, change, End::Front)?;
-        let sd = self.reading_sd(identified, change, End::Front, before, rise);
-        Some(Uncertain::new(before.value + rise.value, sd))
+        let own_sd = self.reading_sd(identified, change, End::Front, before, rise);
+        let part_sd = change.part_sd(&end_mark(&self.survey, End::Front)?);
+        Some(FrontHeight { height: Uncertain::new(before.value + rise.value, Length::hypot(own_sd, part_sd)), own_sd })
     }
 
     /// How sure a height is once it has risen: what rises by as much whatever the rate is as sure as the reading it starts from.
@@ -349,7 +376,8 @@ impl Predictor {
         let of_reading = Length::hypot(Length::hypot(axle_sd, half_lean_sd), side_to_side);
         Some(Sides::from_fn(|side| {
             let (bare, stiff) = (*bare.get(side), *stiff.get(side));
-            let sd = Length::hypot(of_reading, (bare - stiff).abs() / 2.0);
+            let own_mark = if side == Side::Left { &left } else { &right };
+            let sd = Length::hypot(Length::hypot(of_reading, (bare - stiff).abs() / 2.0), change.part_sd(own_mark));
             Uncertain::new(*corner.get(side) + (bare + stiff) / 2.0, sd)
         }))
     }

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{InShopUnits, Length, SpringRate, metres};
@@ -19,7 +19,7 @@ pub struct AddedLeaf {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "added_leaf",
-    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", Bound::inches(-1.0, 6.0))],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", Bound::inches(-1.0, 6.0), PartDoubt::ADVERTISED_LIFT)],
     goes_on_the_front: true,
     goes_on_one_side: true,
     needs: Needs::Leaves,

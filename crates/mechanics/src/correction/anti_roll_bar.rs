@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{InShopUnits, Length, SpringRate, newton_metres_per_radian};
@@ -19,7 +19,7 @@ pub struct AntiRollBar {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "anti_roll_bar",
-    figures: &[KindFigure::rate("end_rate"), KindFigure::within("base", Bound::inches(20.0, 100.0))],
+    figures: &[KindFigure::rate("end_rate"), KindFigure::within("base", Bound::inches(20.0, 100.0), PartDoubt::Exact)],
     goes_on_the_front: true,
     goes_on_one_side: false,
     needs: Needs::Nothing,

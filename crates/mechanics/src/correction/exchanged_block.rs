@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -21,7 +21,7 @@ const BLOCK: Bound = Bound::inches(0.25, 6.0);
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "exchanged_block",
-    figures: &[KindFigure::within("thickness", BLOCK), KindFigure::within("replaces", BLOCK)],
+    figures: &[KindFigure::within("thickness", BLOCK, PartDoubt::Exact), KindFigure::within("replaces", BLOCK, PartDoubt::Exact)],
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,

@@ -55,6 +55,15 @@ impl Given {
         self.with(name, Quantity::Rate(rate))
     }
 
+    /// The same with another figure in the place of one of a name.
+    #[must_use]
+    pub(super) fn replacing(mut self, name: &str, quantity: Quantity) -> Self {
+        if let Some((_, of_name)) = self.0.iter_mut().find(|(of, _)| *of == name) {
+            *of_name = quantity;
+        }
+        self
+    }
+
     /// Every figure with its name.
     pub fn each(&self) -> impl Iterator<Item = (&'static str, &Quantity)> {
         self.0.iter().map(|(name, quantity)| (*name, quantity))

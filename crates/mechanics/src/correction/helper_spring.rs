@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{Length, SpringRate};
@@ -22,7 +22,10 @@ const HELPER: &str = "helper";
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_spring",
-    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0))],
+    figures: &[
+        KindFigure::rate("pair_rate"),
+        KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0), PartDoubt::ENGAGEMENT),
+    ],
     goes_on_the_front: true,
     goes_on_one_side: true,
     needs: Needs::Nothing,

@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc;
 
-use super::{Axles, Caution, Given, Needs, Site, TakesUp, Work};
+use super::{Axles, Caution, Given, Needs, PartDoubt, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
@@ -34,17 +34,19 @@ pub struct KindFigure {
     pub name: &'static str,
     /// What it takes.
     pub takes: Takes,
+    /// How far the part may be from it.
+    pub doubt: PartDoubt,
 }
 
 impl KindFigure {
     /// A figure between two bounds.
-    pub(super) const fn within(name: &'static str, bound: Bound) -> Self {
-        KindFigure { name, takes: Takes::Within(bound) }
+    pub(super) const fn within(name: &'static str, bound: Bound, doubt: PartDoubt) -> Self {
+        KindFigure { name, takes: Takes::Within(bound), doubt }
     }
 
     /// A rate: anything from what a hand can push to past any road vehicle's.
     pub(super) const fn rate(name: &'static str) -> Self {
-        KindFigure::within(name, Bound::pounds_per_inch(1.0, 50_000.0))
+        KindFigure::within(name, Bound::pounds_per_inch(1.0, 50_000.0), PartDoubt::PART_RATE)
     }
 }
 
@@ -114,6 +116,13 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
     /// The figures that its opened sum tells of; its own, unless it says otherwise.
     fn account(&self) -> Given {
         self.given()
+    }
+
+    /// The same part with a figure so many standard deviations off; `None` where the figure is exact.
+    fn moved(&self, figure: &KindFigure, deviations: f64) -> Option<Arc<dyn CorrectionKind>> {
+        let given = self.given();
+        let off = figure.doubt.moved(given.get(figure.name)?, deviations)?;
+        (self.row().read)(&given.replacing(figure.name, off))
     }
 
     /// What it changes on one axle.
@@ -250,6 +259,15 @@ impl Correction {
         let front = (self.site.axles == Axles::Front && !row.goes_on_the_front).then_some(CorrectionProblem::NotOnTheFront);
         let side = (self.site.side.is_some() && !row.goes_on_one_side).then_some(CorrectionProblem::NotOnOneSide);
         row.figures.iter().filter_map(outside).chain(front).chain(side).collect()
+    }
+
+    /// The part as it may be instead, for each figure that it may be off in: one standard deviation up, and one down.
+    pub fn one_deviation_off(&self) -> Vec<(&'static KindFigure, [Correction; 2])> {
+        let off = |figure: &'static KindFigure| {
+            let by = |deviations| Some(Correction { kind: self.kind.moved(figure, deviations)?, site: self.site });
+            Some((figure, [by(1.0)?, by(-1.0)?]))
+        };
+        self.row().figures.iter().filter_map(off).collect()
     }
 
     /// What it changes on these axles of a vehicle, each corner taking its share of the rates.

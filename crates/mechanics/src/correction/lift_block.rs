@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -17,7 +17,7 @@ pub struct LiftBlock {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "lift_block",
-    figures: &[KindFigure::within("thickness", Bound::inches(0.25, 6.0))],
+    figures: &[KindFigure::within("thickness", Bound::inches(0.25, 6.0), PartDoubt::Exact)],
     // A block under a steered axle may let it turn about its own seat.
     goes_on_the_front: false,
     goes_on_one_side: true,

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, Quantity, Takes, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, Takes, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
 use crate::units::{Length, metres};
@@ -21,7 +21,10 @@ pub struct LoadRubber {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "load_rubber",
-    figures: &[KindFigure::within("clearance", Bound::inches(0.0, 8.0)), KindFigure { name: "force", takes: Takes::Table }],
+    figures: &[
+        KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT),
+        KindFigure { name: "force", takes: Takes::Table, doubt: PartDoubt::RUBBER_FORCE },
+    ],
     goes_on_the_front: true,
     goes_on_one_side: false,
     needs: Needs::Nothing,

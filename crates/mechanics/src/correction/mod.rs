@@ -14,6 +14,7 @@ mod kind;
 pub mod lift_block;
 pub mod load_rubber;
 mod needs;
+mod part_doubt;
 pub mod rearched_pack;
 pub mod reworked_pack;
 mod site;
@@ -33,6 +34,7 @@ pub use kind::{
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
 pub use needs::Needs;
+pub use part_doubt::PartDoubt;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
 pub use site::{Axles, Site};

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -17,7 +17,7 @@ pub struct RearchedPack {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "rearched_pack",
-    figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0))],
+    figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0), PartDoubt::ARCH_GAINED)],
     goes_on_the_front: true,
     goes_on_one_side: true,
     needs: Needs::Leaves,

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::kind::{corner_rate_at_kerb, kerb_spring_force};
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, Takes, TakesUp, Work};
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -17,10 +17,10 @@ pub struct ReworkedPack(pub PackWork);
 pub static ROW: KindRow = KindRow {
     word: "reworked_pack",
     figures: &[
-        KindFigure { name: "found", takes: Takes::Pack },
-        KindFigure { name: "planned", takes: Takes::PackAfter("found") },
+        KindFigure { name: "found", takes: Takes::Pack, doubt: PartDoubt::Exact },
+        KindFigure { name: "planned", takes: Takes::PackAfter("found"), doubt: PartDoubt::WORKED_OUT_FROM_LEAVES },
         // The load that both are worked out up to.
-        KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight) },
+        KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight), doubt: PartDoubt::Exact },
     ],
     goes_on_the_front: false,
     goes_on_one_side: false,
@@ -47,6 +47,12 @@ impl CorrectionKind for ReworkedPack {
         Given::default()
             .with_length("found_arch", self.0.found.height(unloaded))
             .with_length("planned_arch", self.0.planned.height(unloaded))
+    }
+
+    /// What it carries more is off as a whole.
+    fn moved(&self, figure: &KindFigure, deviations: f64) -> Option<Arc<dyn CorrectionKind>> {
+        let PartDoubt::Share(share) = figure.doubt else { return None };
+        Some(Arc::new(ReworkedPack(self.0.carrying(1.0 + share * deviations))))
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Change {

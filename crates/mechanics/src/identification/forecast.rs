@@ -66,6 +66,25 @@ impl Identified {
         Ok(Forecast { stance: solve(&self.at)?, beside })
     }
 
+    /// The same at the best figures alone.
+    ///
+    /// # Errors     as [`Self::forecast`]
+    pub fn stand(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Stance, IdentificationError> {
+        self.experiment.stance_at(state, &self.figures, &self.at, &changes)
+    }
+
+    /// The same at the best figures alone.
+    ///
+    /// # Errors     as [`Self::forecast_with_loads`]
+    pub fn stand_with_loads(
+        &self,
+        state: usize,
+        loads: &[Load],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Stance, IdentificationError> {
+        self.experiment.stance_with_loads(state, &self.figures, &self.at, loads, &changes)
+    }
+
     /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or
     /// where its spread is past all figures.
     pub fn height(&self, forecast: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
@@ -118,6 +137,11 @@ impl Identified {
 }
 
 impl Forecast {
+    /// How much higher a mark stands in another stance than here; `None` for one that the vehicle does not have.
+    pub fn higher_in(&self, other: &Stance, mark: &TapeMark) -> Option<Length> {
+        Some(metres(mark.change(other)? - mark.change(&self.stance)?))
+    }
+
     /// How the mark's change moves per standard deviation of each figure.
     fn slopes(&self, mark: &TapeMark) -> Vec<f64> {
         let difference = |[above, below]: &[Stance; 2]| Some(0.5 * (mark.change(above)? - mark.change(below)?));

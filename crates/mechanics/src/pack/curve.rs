@@ -137,6 +137,8 @@ pub struct PackWork {
     pub adds_leaves: bool,
     /// Whether leaves that were there are bent anew.
     pub rearches: bool,
+    /// How much of the difference is taken: all of it, unless what is worked out from leaves is to be off.
+    taken: f64,
 }
 
 impl PackWork {
@@ -152,6 +154,7 @@ impl PackWork {
             planned: planned.curve_to(most)?,
             adds_leaves: planned.leaves.iter().any(|leaf| was_there(leaf).is_none()),
             rearches: planned.leaves.iter().any(bent),
+            taken: 1.0,
         })
     }
 
@@ -163,13 +166,19 @@ impl PackWork {
         PackWork { planned, ..self.clone() }
     }
 
+    /// The same with so many times the difference taken.
+    #[must_use]
+    pub fn carrying(&self, times: f64) -> Self {
+        PackWork { taken: self.taken * times, ..self.clone() }
+    }
+
     /// What the planned pack carries more at the same length, on a corner that carries `kerb` empty and has `rate` there.
     ///
     /// Where the rate was measured it is not quite the pack's own; the pack's forces are taken in the same proportion, so that what
     /// its arch lifts stays what it is.
     pub fn difference(&self, kerb: Force, rate: SpringRate) -> SpringDifference {
         let at_kerb = self.found.height(kerb).si();
-        let share = (rate / self.found.rate(kerb)).value;
+        let share = self.taken * (rate / self.found.rate(kerb)).value;
         let carries = |travel: f64| {
             let height = metres(at_kerb - travel);
             share * (self.planned.load(height) - self.found.load(height)).si()

@@ -13,7 +13,7 @@ mod reworked_pack;
 mod words;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
-pub(crate) use words::{account, correction_name, formula, option_name};
+pub(crate) use words::{account, correction_name, formula, option_name, parts_doubt};
 
 use wise_badger_mechanics::correction::KindRow;
 

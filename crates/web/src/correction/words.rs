@@ -2,12 +2,13 @@
 
 use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, OptionEntry, Typed, UnitWord};
 use wise_badger_casework::survey::VehicleClass;
-use wise_badger_mechanics::correction::{Axles, Correction, Quantity, Site};
+use wise_badger_mechanics::correction::{Axles, Correction, KindFigure, KindRow, PartDoubt, Quantity, Site};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
+use wise_badger_mechanics::units::metres;
 
 use super::KindWords;
-use crate::view::{Units, typed_text};
+use crate::view::{Units, percent, typed_text};
 
 /// A correction with its figures, short enough for a list.
 pub(crate) fn correction_name(entry: &CorrectionEntry, class: VehicleClass, units: Units) -> String {
@@ -56,6 +57,27 @@ fn account_of(correction: &Correction, units: Units) -> Vec<String> {
         Some(Quantity::Pack(_)) | None => String::new(),
     };
     KindWords::of(correction.row()).account.iter().map(|line| filled_in(line, said)).collect()
+}
+
+/// How far parts may be from what was said of them, in a sentence; nothing of parts that are exact.
+pub(crate) fn parts_doubt(parts: &[Correction], units: Units) -> Option<String> {
+    let figures = parts.iter().flat_map(|part| part.row().figures.iter().map(|figure| (part.row(), figure)));
+    let off = |(row, figure): (&KindRow, &KindFigure)| {
+        let by = match figure.doubt {
+            PartDoubt::Exact => return None,
+            PartDoubt::Share(share) => percent(share),
+            PartDoubt::Length(si) => units.exact(metres(si)),
+        };
+        let field = KindWords::of(row).fields.iter().find(|field| field.figure == figure.name);
+        let what = field.map_or_else(
+            || "what its leaves carry by their sizes".to_owned(),
+            |field| field.label.split(':').next().unwrap_or_default().to_lowercase(),
+        );
+        Some(format!("{what} ± {by}"))
+    };
+    let each: Vec<String> = figures.filter_map(off).collect();
+    (!each.is_empty())
+        .then(|| format!("Parts are not exact. By our own working rules, as one standard deviation: {}.", each.join(", ")))
 }
 
 fn last_point(table: &ForceTable, units: Units) -> String {

@@ -11,7 +11,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
 use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_of};
-use crate::correction::{account, formula};
+use crate::correction::{account, formula, parts_doubt};
 
 const SOURCE: &str = "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
 
@@ -97,9 +97,12 @@ pub(crate) fn height_sum(
         units.predicted_height(predicted.rear)
     ));
     let doubt = format!(
-        "± {} is two standard deviations: tape, load, rate and tire carried through together, and ± {} of leaf friction.",
+        "± {} is two standard deviations: tape, load, rate and tire carried through together, ± {} of leaf friction and ± {} of the \
+         part itself. {}",
         units.exact(predicted.rear.band()),
-        units.exact(predicted.friction)
+        units.exact(predicted.friction),
+        units.exact(predicted.part),
+        parts_doubt(parts, units).unwrap_or_else(|| "A block is as high as it is.".to_owned())
     );
     Sum::new(formula(parts), numbers, SOURCE).doubt(doubt)
 }

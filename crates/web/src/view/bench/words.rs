@@ -152,9 +152,10 @@ pub(crate) fn steel_words(bench: &BenchWork, units: Units) -> Vec<(&'static str,
         let set = units.height(set);
         ("doubt", format!("What its leaves settle by is taken off the heights: {set} with no load."))
     }));
-    if !bench.lost_support.is_empty() {
-        let lost = |(at, lost): &(NamedLoad, Length)| format!("{} ({})", units.height(*lost), load_name(&at.name));
-        let lost = bench.lost_support.iter().map(lost).collect::<Vec<_>>().join(", ");
+    let lost: Vec<&(NamedLoad, Length)> = bench.lost_support.iter().filter(|(_, lost)| !units.is_nothing(*lost)).collect();
+    if !lost.is_empty() {
+        let words_of = |(at, lost): &(NamedLoad, Length)| format!("{} ({})", units.height(*lost), load_name(&at.name));
+        let lost = lost.into_iter().map(words_of).collect::<Vec<_>>().join(", ");
         words.push(("doubt", format!("The other overload leaf holds up less than the one that comes out: lower by {lost}.")));
     }
     words

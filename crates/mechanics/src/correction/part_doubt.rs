@@ -1,0 +1,52 @@
+//! How far a part may be from what was said of it: every doubt of a part stands here, and each figure of each kind names its own.
+//!
+//! All of them are working rules of our own, as one standard deviation, until a part is known better.
+
+use super::Quantity;
+use crate::stance::ForceTable;
+use crate::units::{InShopUnits, METRES_PER_INCH, metres, newtons, newtons_per_metre};
+
+/// How far a figure may be from what was said, as one standard deviation.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum PartDoubt {
+    /// It is what it is: a block's height, a place.
+    Exact,
+    /// A share of it.
+    Share(f64),
+    /// A length either way, m.
+    Length(f64),
+}
+
+impl PartDoubt {
+    /// What a box says that a leaf lifts.
+    pub const ADVERTISED_LIFT: PartDoubt = PartDoubt::Length(0.5 * METRES_PER_INCH);
+    /// The rate of a leaf, a helper or a bar.
+    pub const PART_RATE: PartDoubt = PartDoubt::Share(0.10);
+    /// The force of a rubber at any squash, as typed.
+    pub const RUBBER_FORCE: PartDoubt = PartDoubt::Share(0.10);
+    /// Where a helper or a rubber begins to bear.
+    pub const ENGAGEMENT: PartDoubt = PartDoubt::Length(0.125 * METRES_PER_INCH);
+    /// What is left of an arch pressed in once the leaves have settled.
+    pub const ARCH_GAINED: PartDoubt = PartDoubt::Share(0.10);
+    /// What a pack worked out from its leaves' sizes carries more or less: thickness counts three times.
+    pub const WORKED_OUT_FROM_LEAVES: PartDoubt = PartDoubt::Share(crate::pack::LEAF_RATE_SD);
+
+    /// A figure so many standard deviations off; `None` for one that is exact, or that no such doubt goes with.
+    pub(super) fn moved(self, figure: &Quantity, deviations: f64) -> Option<Quantity> {
+        let number = |si: f64| match self {
+            PartDoubt::Exact => None,
+            PartDoubt::Share(share) => Some(si * (1.0 + share * deviations)),
+            PartDoubt::Length(sd) => Some(si + sd * deviations),
+        };
+        Some(match figure {
+            Quantity::Length(length) => Quantity::Length(metres(number(length.si())?)),
+            Quantity::Weight(force) => Quantity::Weight(newtons(number(force.si())?)),
+            Quantity::Rate(rate) => Quantity::Rate(newtons_per_metre(number(rate.si())?)),
+            Quantity::Table(table) => {
+                let points = table.points().map(|(travel, force)| Some((travel, newtons(number(force.si())?))));
+                Quantity::Table(ForceTable::new(&points.collect::<Option<Vec<_>>>()?).ok()?)
+            }
+            Quantity::Pack(_) => return None,
+        })
+    }
+}
