@@ -116,9 +116,19 @@ impl Casework {
         self.look_over.get_or_init(|| self.case.looked_over())
     }
 
-    /// The ratings passed, if any.
-    pub fn overload(&self) -> Option<&Overload> {
+    /// The ratings passed, if any, by what was weighed and by what is assumed.
+    pub fn over_a_rating(&self) -> Option<&Overload> {
         self.overload.get_or_init(|| Overload::of(self.found())).as_ref()
+    }
+
+    /// The ratings passed, if any, by what was weighed or stated: nothing is fitted then.
+    pub fn overload(&self) -> Option<&Overload> {
+        self.over_a_rating().filter(|overload| overload.is_sure())
+    }
+
+    /// The ratings passed by assumed weights alone: what follows hangs on that until it is weighed.
+    pub fn weigh_first(&self) -> Option<&Overload> {
+        self.over_a_rating().filter(|overload| !overload.is_sure())
     }
 
     /// The vehicle behind the readings.

@@ -59,6 +59,7 @@ fn a_case_of_the_plan_is_the_load_put_and_names_what_came_aboard() {
         on_hitch: false,
         always,
         cases: vec![1],
+        usual: false,
     };
     case.plan = Some(LoadPlanEntry {
         cases: vec![CaseEntry { key: 1, name: "Usual".to_owned(), front_scale: None, rear_scale: None }],

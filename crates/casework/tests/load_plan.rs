@@ -123,6 +123,46 @@ fn tyres_wheels_and_hitch_are_held_against_their_own_ratings() {
     close("off the tongue", off[0].1.customary(), 100.0, 0.5);
 }
 
+/// 2,250 lb of the class and 3,000 of a camper nobody weighed, right over an axle rated for 4,100.
+#[test]
+fn only_what_was_weighed_or_stated_is_surely_over_a_rating() {
+    let sure = |kerb: Option<f64>, basis: Basis, scale: Option<f64>| {
+        let mut survey = with(vec![Item { basis, ..item(3000.0, 0.0) }]);
+        survey.vehicle.kerb.rear = kerb.map(pounds);
+        if let (Some(LoadPut::Planned { scale: of, .. }), Some(scale)) = (&mut survey.load, scale) {
+            of.rear = Some(pounds(scale));
+        }
+        let overload = Overload::of(&survey).expect("over, by what is known and assumed");
+        overload.is_sure()
+    };
+    assert!(!sure(Some(2250.0), Basis::Assumed, None), "the camper may weigh less");
+    assert!(sure(Some(2250.0), Basis::Stated, None));
+    assert!(sure(None, Basis::Assumed, Some(5200.0)), "a scale weighs all of it");
+    // No half-ton is under seven tenths of its class: 1,575 and 3,000 are past 4,100.
+    assert!(sure(None, Basis::Stated, None));
+    let mut light = with(vec![item(2000.0, 0.0)]);
+    light.vehicle.kerb.rear = None;
+    assert!(!Overload::of(&light).unwrap().is_sure(), "1,575 and 2,000 are not");
+    // A thing behind the axle lightens the front: not weighed, it makes the front no less sure.
+    let tongue = |basis| {
+        let mut survey = with(vec![Item { basis, ..item(600.0, 50.0) }]);
+        survey.vehicle.kerb.front = Some(pounds(4300.0));
+        Overload::of(&survey).unwrap().is_sure()
+    };
+    assert!(tongue(Basis::Assumed) && tongue(Basis::Stated));
+}
+
+#[test]
+fn the_usual_weight_of_a_thing_is_in_more_doubt_than_a_weighed_one() {
+    let doubt = |basis| {
+        let survey = with(vec![Item { basis, ..item(1000.0, 0.0) }]);
+        survey.axle_loads().change.rear.unwrap().sd.customary()
+    };
+    // A fifth of it, beside 2 in of place in 145 of wheelbase.
+    close("usual", doubt(Basis::Assumed), 200.0_f64.hypot(1000.0 * 2.0 / 145.0), 0.01);
+    close("weighed", doubt(Basis::Stated), 26.0_f64.hypot(1000.0 * 2.0 / 145.0), 0.01);
+}
+
 #[test]
 fn a_place_off_the_vehicle_is_refused_with_what_is_possible() {
     let vehicle = half_ton().vehicle;

@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::units::{Force, cubic_metres, metres};
 
 use super::{Typed, UnitWord};
-use crate::survey::{Ends, Item, Liquid};
+use crate::survey::{Basis, Ends, Item, Liquid};
 
 /// Everything aboard, and in which cases.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
@@ -57,6 +57,9 @@ pub struct ItemEntry {
     pub always: bool,
     /// The cases it is aboard in.
     pub cases: Vec<u8>,
+    /// Whether it weighs what such a thing usually does, as far as anybody knows.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub usual: bool,
 }
 
 /// Which liquid a tank holds.
@@ -103,6 +106,7 @@ impl ItemEntry {
             lateral: if self.left { -lateral } else { lateral },
             height: self.height.as_ref().map(Typed::length),
             on_hitch: self.on_hitch,
+            basis: if self.usual { Basis::Assumed } else { Basis::Stated },
         }
     }
 }

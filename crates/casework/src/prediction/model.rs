@@ -189,7 +189,7 @@ pub(super) fn aboard(survey: &Survey, loads: &AxleLoads) -> (State, Vec<LoadDoub
         // Where the axles were not weighed, each thing is as sure as its own weight and place; otherwise the scale speaks.
         Some(LoadPut::Planned { items, .. }) if survey.load_is_as_planned() => {
             let loads = items.iter().map(|item| placed(survey, item)).collect();
-            let doubts = items.iter().map(|_| LoadDoubt { weight: scale_sd(), position: place_sd() }).collect();
+            let doubts = items.iter().map(|item| LoadDoubt { weight: item.weight_sd(), position: place_sd() }).collect();
             return (coupled(survey, State::with_loads("loaded", loads)), doubts);
         }
         _ => {

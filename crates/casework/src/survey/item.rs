@@ -1,5 +1,6 @@
 //! One thing aboard.
 
+use super::basis::Basis;
 use super::end::End;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, newtons, pounds};
@@ -17,12 +18,14 @@ pub struct Item {
     pub height: Option<Length>,
     /// Whether it presses on the hitch, and so counts against the hitch's rating.
     pub on_hitch: bool,
+    /// Whether somebody knows its weight, or it is the usual one of such a thing.
+    pub basis: Basis,
 }
 
 impl Item {
     /// A weight in the middle of the vehicle.
     pub fn at(weight: Force, behind_rear_axle: Length) -> Self {
-        Item { weight, behind_rear_axle, lateral: Length::default(), height: None, on_hitch: false }
+        Item { weight, behind_rear_axle, lateral: Length::default(), height: None, on_hitch: false, basis: Basis::Stated }
     }
 
     /// The share of it that the rear axle carries: `x/L`, `x` from the front axle. Above 1 behind the rear axle, where it
@@ -41,10 +44,18 @@ impl Item {
         }
     }
 
+    /// Standard deviation of its weight.
+    pub fn weight_sd(&self) -> Force {
+        match self.basis {
+            Basis::Stated => scale_sd(),
+            Basis::Assumed => scale_sd().max(USUAL_WEIGHT_SD * self.weight),
+        }
+    }
+
     /// What it adds to an axle that carries a share of it: `σ² = (share·σ_W)² + (W·σ_x/L)²`.
     pub(super) fn adds(&self, share: f64, wheelbase: Length) -> Uncertain<Force> {
         let place_part = self.weight.si() * place_sd().si() / wheelbase.si();
-        Uncertain::new(self.weight * share, newtons((share * scale_sd().si()).hypot(place_part)))
+        Uncertain::new(self.weight * share, newtons((share * self.weight_sd().si()).hypot(place_part)))
     }
 }
 
@@ -80,6 +91,9 @@ impl Centre {
         })
     }
 }
+
+/// Standard deviation of the usual weight of a thing that nobody weighed, as a share of it (our own working rule).
+const USUAL_WEIGHT_SD: f64 = 0.20;
 
 /// Standard deviation of a weight known by scale, or of a load stated by weight (common practice).
 pub fn scale_sd() -> Force {

@@ -1,9 +1,10 @@
 //! What was put on between the empty and the loaded heights, and what each axle carries of it.
 
+use super::basis::Basis;
 use super::end::{End, Ends};
 use super::item::{Item, scale_sd};
 use super::shelf::{half_width, reach};
-use super::vehicle::{Basis, VehicleFacts};
+use super::vehicle::VehicleFacts;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, newtons};
 

@@ -1,5 +1,6 @@
 //! The survey: everything known of the vehicle in the bay before anything is judged.
 
+mod basis;
 mod class;
 mod customer;
 mod end;
@@ -11,6 +12,7 @@ mod spring;
 mod state;
 mod vehicle;
 
+pub use basis::Basis;
 pub use class::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, ClassAssumptions, RearWheels, VehicleClass};
 pub use customer::{Complaint, Modification};
 pub use end::{End, Ends};
@@ -20,7 +22,7 @@ pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use shelf::{Liquid, Thing};
 pub use spring::{BlockThere, SpringKind};
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
-pub use vehicle::{Basis, Tandem, VehicleFacts, VehicleProblem};
+pub use vehicle::{Tandem, VehicleFacts, VehicleProblem};
 
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings, ReadingPrecision};
@@ -136,17 +138,21 @@ impl Survey {
         place(before).zip(place(state)).is_some_and(|(before, at)| before < at)
     }
 
-    /// What came aboard in a state, as far as that is known thing by thing.
-    pub fn items_in(&self, state: LoadState) -> &[Item] {
-        let put = match (state, self.further(state).map(|further| &further.load)) {
+    /// What was put on in a state; of one that is another with a weight more, what was put on in that.
+    pub fn put_in(&self, state: LoadState) -> Option<&LoadPut> {
+        match (state, self.further(state).map(|further| &further.load)) {
             (LoadState::Loaded, _) => self.load.as_ref(),
             (LoadState::Further(_), Some(FurtherLoad::Put(put))) => Some(put),
             (LoadState::Further(_), Some(FurtherLoad::Over { state: under, .. })) if self.precedes(*under, state) => {
-                return self.items_in(*under);
+                self.put_in(*under)
             }
             _ => None,
-        };
-        match put {
+        }
+    }
+
+    /// What came aboard in a state, as far as that is known thing by thing.
+    pub fn items_in(&self, state: LoadState) -> &[Item] {
+        match self.put_in(state) {
             Some(LoadPut::Planned { items, .. }) => items,
             _ => &[],
         }

@@ -1,5 +1,6 @@
 //! Things that vehicles commonly carry, and where they usually sit.
 
+use super::basis::Basis;
 use super::item::Item;
 use super::vehicle::VehicleFacts;
 use wise_badger_mechanics::units::{Force, Length, Volume, inches, kilograms, litres, pounds};
@@ -170,7 +171,7 @@ impl Thing {
     pub fn usual(self, vehicle: &VehicleFacts) -> Item {
         let Usual { weight, behind, height_in, .. } = self.row();
         let item = Item::at(weight(), behind(vehicle));
-        Item { height: Some(inches(*height_in)), on_hitch: self == Thing::TongueWeight, ..item }
+        Item { height: Some(inches(*height_in)), on_hitch: self == Thing::TongueWeight, basis: Basis::Assumed, ..item }
     }
 }
 

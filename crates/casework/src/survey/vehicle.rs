@@ -3,20 +3,12 @@
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches};
 
+use super::basis::Basis;
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::end::{End, Ends};
 use super::item::Item;
 use super::spring::{BlockThere, SpringKind};
 use crate::bounds::{AXLE_SPREAD, WHEELBASE};
-
-/// Where a figure came from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Basis {
-    /// Weighed or stated for this vehicle.
-    Stated,
-    /// Assumed for the class.
-    Assumed,
-}
 
 /// How the axles of a trailer stand, where there are several.
 #[derive(Debug, Clone, Copy, PartialEq)]

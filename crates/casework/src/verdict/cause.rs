@@ -222,8 +222,10 @@ impl Grounds<'_> {
 
 fn overload(grounds: &Grounds<'_>) -> Judged {
     let over = grounds.overload.map(|overload| overload.over.as_slice()).unwrap_or_default();
-    let judged =
-        over.iter().fold(Judged::new(Cause::Overload), |judged, check| judged.with(5, Evidence::OverRating(-check.margin())));
+    let judged = over.iter().fold(Judged::new(Cause::Overload), |judged, check| {
+        let points = if check.is_surely_over() { 5 } else { 2 };
+        judged.with(points, Evidence::OverRating(-check.margin()))
+    });
     judged.settled_by(Some(Settling::WeighAxles))
 }
 

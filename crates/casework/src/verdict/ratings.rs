@@ -1,6 +1,6 @@
 //! Axle and gross ratings against what the axles carry, and what must come off.
 
-use crate::survey::{AxleLoads, Basis, End, Item, LoadPut, LoadState, Survey};
+use crate::survey::{AxleLoads, Basis, End, Ends, Item, LoadPut, LoadState, Survey};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
 /// What a rating is for.
@@ -40,14 +40,31 @@ pub struct RatingCheck {
     pub load: Force,
     /// What it may carry.
     pub rating: Force,
-    /// Whether the empty weight under that load was stated or assumed.
+    /// Whether all of that load was weighed or stated, or some of it assumed.
     pub basis: Basis,
+    /// What it carries at least: what was weighed or stated of it, and of an assumed empty weight what no vehicle of the class is below.
+    pub at_least: Force,
+}
+
+/// No vehicle is lighter than this share of what is assumed for its class (our own working rule).
+const LEAST_OF_CLASS: f64 = 0.7;
+
+/// What is assumed of a load, and how much of that there may not be.
+#[derive(Clone, Copy)]
+struct Assumed {
+    anything: bool,
+    may_lack: Force,
 }
 
 impl RatingCheck {
     /// What may still be added; negative, it is over by so much.
     pub fn margin(&self) -> Force {
         self.rating - self.load
+    }
+
+    /// Whether it is passed by what was weighed or stated alone.
+    pub fn is_surely_over(&self) -> bool {
+        self.margin().si() < 0.0 && self.at_least > self.rating
     }
 
     /// Every rating that can be checked, in every state.
@@ -62,7 +79,7 @@ impl RatingCheck {
         let mut checks = Vec::new();
         for end in End::BOTH {
             let Some(load) = carried(&loads, end, state) else { continue };
-            let (count, basis) = (f64::from(vehicle.tyre_count(end)), *loads.empty_basis.get(end));
+            let (count, assumed) = (f64::from(vehicle.tyre_count(end)), assumed(survey, &loads, end, state));
             let each = |rating: &Option<Force>| rating.filter(|_| count > 0.0).map(|one| count * one);
             let ratings = [
                 (Rated::Axle(end), Some(*vehicle.axle_ratings.get(end))),
@@ -70,21 +87,50 @@ impl RatingCheck {
                 (Rated::Wheels(end), each(vehicle.wheel_ratings.get(end))),
             ];
             let rated = ratings.into_iter().filter_map(|(rated, rating)| Some((rated, rating?)));
-            checks.extend(rated.map(|(rated, rating)| RatingCheck { rated, state, load, rating, basis }));
+            checks.extend(rated.map(|(rated, rating)| assumed.check(rated, state, load, rating)));
         }
         let whole = carried(&loads, End::Front, state).zip(carried(&loads, End::Rear, state));
         if let (Some((front, rear)), Some(rating)) = (whole, vehicle.gross_rating) {
-            let assumed = loads.empty_basis.front == Basis::Assumed || loads.empty_basis.rear == Basis::Assumed;
-            let basis = if assumed { Basis::Assumed } else { Basis::Stated };
-            checks.push(RatingCheck { rated: Rated::Gross, state, load: front + rear, rating, basis });
+            let [front_assumed, rear_assumed] = End::BOTH.map(|end| assumed(survey, &loads, end, state));
+            checks.push(front_assumed.and(rear_assumed).check(Rated::Gross, state, front + rear, rating));
         }
         if let Some(rating) = vehicle.hitch_rating
-            && let Some(load) = on_the_hitch(survey, state)
+            && let Some(load) = on_the_hitch(survey, state, |_| true)
         {
-            checks.push(RatingCheck { rated: Rated::Hitch, state, load, rating, basis: Basis::Stated });
+            let assumed = on_the_hitch(survey, state, |item| item.basis == Basis::Assumed);
+            let assumed = Assumed { anything: assumed.is_some(), may_lack: assumed.unwrap_or_default() };
+            checks.push(assumed.check(Rated::Hitch, state, load, rating));
         }
         checks
     }
+}
+
+impl Assumed {
+    fn and(self, other: Assumed) -> Self {
+        Assumed { anything: self.anything || other.anything, may_lack: self.may_lack + other.may_lack }
+    }
+
+    fn check(self, rated: Rated, state: LoadState, load: Force, rating: Force) -> RatingCheck {
+        let basis = if self.anything { Basis::Assumed } else { Basis::Stated };
+        RatingCheck { rated, state, load, rating, basis, at_least: load - self.may_lack }
+    }
+}
+
+/// What of a load on an axle is assumed: nothing where a scale said what it carries.
+fn assumed(survey: &Survey, loads: &AxleLoads, end: End, state: LoadState) -> Assumed {
+    let empty = match loads.empty_basis.get(end) {
+        Basis::Stated => Assumed { anything: false, may_lack: newtons(0.0) },
+        Basis::Assumed => Assumed { anything: true, may_lack: (1.0 - LEAST_OF_CLASS) * *loads.empty.get(end) },
+    };
+    let weighed = |scale: &Ends<Option<Force>>| scale.get(end).is_some();
+    if matches!(survey.put_in(state), Some(LoadPut::Planned { scale, .. }) if weighed(scale)) {
+        return Assumed { anything: false, may_lack: newtons(0.0) };
+    }
+    let usual = survey.items_in(state).iter().filter(|item| item.basis == Basis::Assumed);
+    let usual: Vec<f64> = usual.map(|item| item.weight.si() * item.share_on(end, survey.vehicle.wheelbase)).collect();
+    // One that lightens the axle does not make it carry less by not being there.
+    let may_lack = newtons(usual.iter().filter(|share| **share > 0.0).sum());
+    empty.and(Assumed { anything: !usual.is_empty(), may_lack })
 }
 
 fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
@@ -92,9 +138,9 @@ fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
 }
 
 /// What presses on the hitch; `None` where nothing does.
-fn on_the_hitch(survey: &Survey, state: LoadState) -> Option<Force> {
-    let load: Force =
-        survey.vehicle.always.iter().chain(survey.items_in(state)).filter(|item| item.on_hitch).map(|item| item.weight).sum();
+fn on_the_hitch(survey: &Survey, state: LoadState, counts: impl Fn(&Item) -> bool) -> Option<Force> {
+    let aboard = survey.vehicle.always.iter().chain(survey.items_in(state));
+    let load: Force = aboard.filter(|item| item.on_hitch && counts(item)).map(|item| item.weight).sum();
     (load > newtons(0.0)).then_some(load)
 }
 
@@ -149,6 +195,11 @@ impl Overload {
         }
         let (relief, rear_relief) = relief(survey, &over);
         Some(Overload { over, relief, rear_relief })
+    }
+
+    /// Whether any of them is passed by what was weighed or stated alone. Otherwise the vehicle is to be weighed first.
+    pub fn is_sure(&self) -> bool {
+        self.over.iter().any(RatingCheck::is_surely_over)
     }
 }
 

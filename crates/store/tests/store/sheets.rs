@@ -35,6 +35,7 @@ fn item(name: &str, amount: Typed, cases: &[u8]) -> ItemEntry {
         on_hitch: false,
         always: false,
         cases: cases.to_vec(),
+        usual: false,
     }
 }
 

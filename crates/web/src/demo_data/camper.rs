@@ -59,6 +59,7 @@ fn plan() -> Result<LoadPlanEntry, DemoError> {
             on_hitch: false,
             always: false,
             cases: vec![USUAL, FULL, TOWING],
+            usual: false,
         })
     };
     let camper = ItemEntry { height: Some(length("62")?), ..thing("Slide-in camper", "2,780", "2", true)? };

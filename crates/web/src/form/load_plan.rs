@@ -35,6 +35,17 @@ pub(crate) const SHELF: [(&str, Thing, &str); 11] = [
     ("goods", Thing::Goods, "Cargo"),
 ];
 
+/// The amount that a thing was taken from the shelf with: while it stands untouched, nobody has weighed it.
+pub(crate) const USUAL: &str = "usual";
+/// Whether somebody says that it weighs just that.
+pub(crate) const WEIGHED: &str = "weighed";
+
+/// Whether a row's amount is still the one it was taken from the shelf with.
+pub(crate) fn is_usual(sheet: &Sheet, row: usize) -> bool {
+    let usual = sheet.text(&field_name(row, USUAL));
+    !usual.is_empty() && usual == sheet.text(&field_name(row, "amount"))
+}
+
 /// Name of a row's field.
 pub(crate) fn field_name(row: usize, what: &str) -> String {
     format!("i{row}_{what}")
@@ -79,6 +90,9 @@ fn fill_row(sheet: &mut Sheet, row: usize, item: &ItemEntry) {
     sheet.set(&name("hand"), if item.left { "left" } else { "right" });
     if let Some(height) = &item.height {
         sheet.set_typed(&name("height"), height);
+    }
+    if item.usual {
+        sheet.set(&name(USUAL), sheet.text(&name("amount")).to_owned());
     }
     let mut tick = |what: &str, ticked: bool| sheet.set(&name(what), if ticked { "yes" } else { "" });
     tick("hitch", item.on_hitch);
@@ -133,7 +147,8 @@ pub(crate) fn add(sheet: &mut Sheet, word: &str, vehicle: &VehicleFacts) {
         _ => ("weight", plain_weight(item.weight, units)),
     };
     sheet.set(&name("of"), of);
-    sheet.set(&name("amount"), amount);
+    sheet.set(&name("amount"), amount.clone());
+    sheet.set(&name(USUAL), amount);
     set_along(sheet, row, item.behind_rear_axle);
     sheet.set(&name("hand"), "right");
     if let Some(height) = item.height {
@@ -148,7 +163,8 @@ pub(crate) fn add(sheet: &mut Sheet, word: &str, vehicle: &VehicleFacts) {
 
 /// Takes a row off the plan; those below move up.
 pub(crate) fn take_off(sheet: &mut Sheet, row: usize) {
-    const PARTS: [&str; 10] = ["name", "of", "amount", "distance", "side", "lateral", "hand", "height", "hitch", "always"];
+    const PARTS: [&str; 12] =
+        ["name", "of", "amount", USUAL, WEIGHED, "distance", "side", "lateral", "hand", "height", "hitch", "always"];
     let parts: Vec<String> =
         PARTS.iter().map(|part| (*part).to_owned()).chain(CASES.iter().map(|(key, _)| format!("case{key}"))).collect();
     for row in row..MOST_ITEMS {
@@ -353,6 +369,7 @@ fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {
         on_hitch: sheet.is_filled(&name("hitch")),
         always: sheet.is_filled(&name("always")),
         cases,
+        usual: is_usual(sheet, row) && !sheet.is_filled(&name(WEIGHED)),
     })
 }
 

@@ -10,6 +10,7 @@ use wise_badger_store::job_file::JobFile;
 use crate::drawing::{Shown, StanceDrawing};
 use crate::job_route::{StageWords as _, stages, to_do_words};
 use crate::shell::Shell;
+use crate::view::overload::weigh_first_words;
 use crate::view::{class_name, wheels_name};
 use crate::worked_out;
 use crate::worker::Worker;
@@ -25,6 +26,8 @@ pub(super) struct JobFrame {
     pub(super) next: Option<Next>,
     pub(super) drawing: Arc<StanceDrawing>,
     pub(super) finished: bool,
+    /// What is over a rating by assumed weights alone: everything on the page hangs on that.
+    pub(super) weigh_first: Option<String>,
 }
 
 /// One stage on the route.
@@ -80,6 +83,7 @@ impl JobFrame {
                 .map(|next| Next { words: to_do_words(&progress, Some(intake.class)), href: next.path(number) }),
             drawing: worked_out::stance(file, shown, units),
             finished: progress.is_finished(),
+            weigh_first: weigh_first_words(&file.work, units),
         }
     }
 }

@@ -91,6 +91,10 @@ struct RowForm {
     lateral: Field,
     hand: Vec<Choice>,
     height: Field,
+    /// The amount it was taken from the shelf with.
+    usual: String,
+    /// Whether it really weighs that, while nobody said so.
+    weighed: Option<Tick>,
     ticks: Vec<Tick>,
 }
 
@@ -221,6 +225,8 @@ fn row_form(sheet: &Sheet, row: usize, vehicle: &VehicleFacts, units: Units) -> 
         lateral: sheet.length_field(&name("lateral"), "From the middle line"),
         hand: sheet.choices(&hand, [("left", "left"), ("right", "right")]),
         height: sheet.length_field(&name("height"), "Its middle above ground"),
+        usual: sheet.text(&name(load_plan::USUAL)).to_owned(),
+        weighed: load_plan::is_usual(sheet, row).then(|| tick(load_plan::WEIGHED, "It was weighed, or its papers say so")),
         ticks,
     }
 }
@@ -229,7 +235,9 @@ fn row_form(sheet: &Sheet, row: usize, vehicle: &VehicleFacts, units: Units) -> 
 fn item_words(entry: &ItemEntry, vehicle: &VehicleFacts, units: Units) -> String {
     let rear = support_name(vehicle.class, End::Rear);
     let item = entry.item();
-    format!("{}, {}, {}", entry.name, units.weight(item.weight), along_words(item.behind_rear_axle, rear, units))
+    let weight = units.weight(item.weight);
+    let basis = if entry.usual { ", not weighed" } else { "" };
+    format!("{}, {weight}{basis}, {}", entry.name, along_words(item.behind_rear_axle, rear, units))
 }
 
 fn picture(file: &JobFile, sheet: &Sheet, units: Units) -> LoadPicture {

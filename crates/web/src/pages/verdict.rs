@@ -77,7 +77,7 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
     let grounds = Grounds {
         survey,
         rate: file.work.rate(),
-        overload: file.work.overload(),
+        overload: file.work.over_a_rating(),
         look_over: file.work.look_over(),
         complaints: &file.case().sheet.complaints,
         modifications: &file.case().sheet.modified(),

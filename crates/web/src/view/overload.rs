@@ -8,8 +8,20 @@ use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::{Units, rated_name, state_name, support_name};
 
+/// What is over a rating by assumed weights alone, and that all else hangs on them.
+pub(crate) fn weigh_first_words(work: &Casework, units: Units) -> Option<String> {
+    let overload = work.weigh_first()?;
+    let class = work.found().vehicle.class;
+    let over = overload.over.iter().map(|check| line(class, check, units)).collect::<Vec<_>>().join(" ");
+    Some(format!(
+        "By weights that are assumed, not weighed: {over} Everything said here hangs on that; over it, nothing may be fitted."
+    ))
+}
+
 /// An overload in words.
 pub(crate) struct OverloadWords {
+    /// Whether it is one by what was weighed or stated, and shuts everything.
+    pub(crate) sure: bool,
     /// What to do.
     pub(crate) lead: String,
     /// What else would do.
@@ -43,8 +55,10 @@ fn words(
 ) -> OverloadWords {
     let (lead, or) = relief_words(class, &overload.relief, names, units);
     let then = if overload.rear_relief.si() > 0.0 { relieved() } else { None };
+    let sure = overload.is_sure();
     OverloadWords {
-        lead,
+        sure,
+        lead: if sure { lead } else { format!("Weigh it first. By assumed weights: {}", lower(&lead)) },
         or,
         over: overload.over.iter().map(|check| line(class, check, units)).collect(),
         then: then.map_or_else(String::new, |height| {

@@ -105,11 +105,13 @@ pub(crate) fn rating_figure(survey: &Survey, check: &RatingCheck, names: &[Strin
     let mut numbers = load_numbers(survey, check, names, units);
     numbers.push(format!("{} − {} = {}", units.weight(check.rating), units.weight(check.load), units.weight(margin)));
     let basis = match check.basis {
-        Basis::Stated => "Empty weight as stated for this vehicle.",
-        Basis::Assumed => "Empty weight assumed for the class (common practice); weigh the axle to be sure.",
+        Basis::Stated => "Weights as stated for this vehicle.",
+        Basis::Assumed => {
+            "The class's empty weight, or the usual weight of a thing aboard, is assumed (common practice); weigh the axle to be sure."
+        }
     };
     let sum = Sum::new(lever_arms(survey), numbers, "Lever arms, any statics text; ratings as given at intake.").doubt(basis);
-    let assumed = if check.basis == Basis::Assumed { " (assumed empty weight)" } else { "" };
+    let assumed = if check.basis == Basis::Assumed { " (assumed in part: weigh it)" } else { "" };
     Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over || lifted {
         Tone::Act
     } else {

@@ -80,6 +80,7 @@ async fn tyre_and_hitch_ratings_are_held_against_the_axles() {
     let job = measured_half_ton(&ada).await;
     let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
     ada.send(&sheet.with(&[("rear_tyre_rating", "1,500")])).await;
+    ada.fill(&format!("{job}/intake"), &[("kerb_front", "3,000"), ("kerb_rear", "2,250")]).await;
     // 2,250 empty and 1,000 lb over the axle on two tyres of 1,500 lb.
     let verdict = ada.get(&format!("{job}/verdict")).await;
     assert_eq!(verdict.text(".overload h2"), "Take 250 lb off, from over the rear axle.");
