@@ -132,6 +132,7 @@ fn a_tired_pack_is_named_first_and_a_sound_one_is_not() {
 #[test]
 fn a_passed_rating_and_a_failed_leaf_come_before_everything_else() {
     let mut survey = half_ton();
+    survey.vehicle.kerb.rear = Some(pounds(2250.0));
     survey.load = Some(LoadPut::Placed { weight: pounds(2400.0), behind_rear_axle: inches(0.0) });
     let way = breakdown(&survey, 21.5, Some(24.0));
     let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowEmpty], Some(&way));
