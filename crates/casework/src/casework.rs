@@ -10,11 +10,12 @@ use wise_badger_mechanics::units::{InShopUnits, Length};
 use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
 use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
 use crate::case::{Case, PlannedCase};
+use crate::consequence::{Consequence, OptionFitted, consequences};
 use crate::entry::{
     BenchEntry, LoadPlanEntry, OptionEntry, PartEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
 };
 use crate::job_document::{JobDocument, ReadingContent};
-use crate::look_over::{Gate, LookOver};
+use crate::look_over::{Addition, Gate, LookOver};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::survey::{End, LoadState, Survey};
@@ -316,6 +317,26 @@ impl Casework {
         let (_, parts) = self.parts(place).filter(|_| self.overload().is_none())?;
         let predict = || Some(self.predictor().predict_set(|state| parts.at(WhenEntry::State(state))));
         self.options.get(place)?.prediction.get_or_init(predict).as_ref()
+    }
+
+    /// What else changes with it.
+    pub fn consequences(&self, place: usize) -> Vec<Consequence> {
+        let Some((_, parts)) = self.option(place) else { return Vec::new() };
+        let (prediction, bench) = (self.predicted(place), self.bench_of(place));
+        consequences(&OptionFitted { parts, prediction, bench, look_over: self.look_over() })
+    }
+
+    /// What has to be put right along with an option, each once: what was found, and what the option itself asks for.
+    pub fn additions_with(&self, place: Option<usize>) -> Vec<Addition> {
+        let found = self.look_over().additions().into_iter().map(|(addition, _)| addition);
+        let asked = place.map(|place| self.consequences(place)).unwrap_or_default();
+        let mut once: Vec<Addition> = Vec::new();
+        for addition in found.chain(asked.iter().filter_map(Consequence::asks_for)) {
+            if !once.contains(&addition) {
+                once.push(addition);
+            }
+        }
+        once
     }
 
     /// Where it would leave the vehicle in a case of the load plan that was not measured.

@@ -50,6 +50,7 @@ pub mod bench;
 pub mod bounds;
 pub mod case;
 pub mod casework;
+pub mod consequence;
 pub mod entry;
 pub mod intake;
 pub mod job_document;

@@ -21,6 +21,7 @@ const LAYERS: &[&str] = &[
     "case",
     "job_document",
     "bench",
+    "consequence",
     "casework",
     "route",
 ];

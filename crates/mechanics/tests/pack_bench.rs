@@ -9,11 +9,11 @@ use proptest::prelude::*;
 use serde_json::Value;
 use truck::{arch, leaf, truck};
 use wise_badger_mechanics::document::PackDocument;
-use wise_badger_mechanics::pack::OverloadLeaf;
 use wise_badger_mechanics::pack::{
     ArchAgreement, ArchSheet, Bits, BitsGiven, Clamp, Estimated, Leaf, LeafReading, OverHelper, Pack, PackDoubt, PackError,
     PackReading, Presetting, Rearch, RearchRefusal, Rule, Steel, WantedArch, sagitta_of_arc,
 };
+use wise_badger_mechanics::pack::{OverloadLeaf, shim_for};
 use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, inches, metres, newtons, pascals, per_metre, pounds, pounds_per_inch, radians,
 };
@@ -348,13 +348,7 @@ fn order_and_orientation_are_looked_at_when_leaves_are_changed() {
 
 #[test]
 fn bolts_and_clips_follow_from_the_stack() {
-    let given = BitsGiven {
-        tube_and_seat: inches(3.5),
-        plate: inches(0.5),
-        block: inches(0.0),
-        u_bolt: inches(0.5625),
-        tilted: radians(0.02),
-    };
+    let given = BitsGiven { tube_and_seat: inches(3.5), plate: inches(0.5), block: inches(0.0), u_bolt: inches(0.5625) };
     let bits = Bits::of(&truck(), &given).unwrap();
     // 0.31 + 0.31 + 0.28 + 0.6 of leaves and 0.25 of spacer.
     assert!((bits.stack.customary() - 1.75).abs() < 1e-9);
@@ -365,6 +359,6 @@ fn bolts_and_clips_follow_from_the_stack() {
     assert!((bits.u_bolt_leg.customary() - (3.5 + 1.75 + 0.5 + 0.1 + 0.492_187_5 + 3.0 / 18.0)).abs() < 1e-6);
     assert_eq!(bits.clips.iter().map(|clip| clip.leaf).collect::<Vec<_>>(), [1, 2]);
     assert!((bits.clips[1].height.customary() - (0.31 + 0.31 + 0.28 + 0.0625)).abs() < 1e-9);
-    assert_eq!(bits.shim, Some(radians(-0.02)));
-    assert_eq!(Bits::of(&truck(), &BitsGiven { tilted: radians(0.005), ..given }).unwrap().shim, None);
+    assert_eq!(shim_for(radians(0.02)), Some(radians(-0.02)));
+    assert_eq!(shim_for(radians(0.005)), None, "hardly turned");
 }

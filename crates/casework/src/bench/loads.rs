@@ -1,7 +1,7 @@
 //! Both packs of a bench over all of their loads, with the loads that matter on this vehicle.
 
 use wise_badger_mechanics::pack::{Estimated, Leaf, OverloadLeaf, Pack, PackCurve, PackError, PackWork, Steel};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, Pressure, newtons};
+use wise_badger_mechanics::units::{Angle, Force, InShopUnits, Length, Pressure, newtons};
 
 use super::strain::{LeafStrain, StrainGrade, Strains, is_estimated};
 use crate::case::{Case, PlannedCase};
@@ -151,6 +151,13 @@ impl BenchWork {
         let set = (set.si() > SMALLEST_SET_M).then_some(set);
         let strains = strains.leaves;
         Ok(BenchWork { packs, work, second_stage, loads: named, measured, at_stop, strains, set, lost_support })
+    }
+
+    /// How far the plan turns the seat, nose of the pinion up positive, as the vehicle stands empty; `None` where that was not read.
+    pub fn seat_turned(&self) -> Option<Angle> {
+        let load = self.measured.empty?;
+        let tilt = |pack: &Pack| Some(pack.prepare(self.packs.rated).ok()?.state(load).ok()?.seat_tilt);
+        Some(tilt(&self.packs.planned)? - tilt(&self.packs.found)?)
     }
 
     /// The leaf for which the plan is not taken, where there is one.

@@ -107,6 +107,8 @@ pub enum Addition {
     Clips,
     /// A pair of shocks.
     Shocks,
+    /// Longer shocks, or their mounts moved.
+    LongerShocks,
     /// A pair of bump stops.
     BumpStops,
     /// Shackles and their bolts.

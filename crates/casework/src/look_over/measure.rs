@@ -19,11 +19,28 @@ pub enum Measure {
     FrontTread,
     /// Least tread elsewhere.
     RearTread,
+    /// What a rear shock could still draw out by, as the vehicle stands empty.
+    ShockRod,
+    /// Leg of the rear U-bolts, from inside the bend to the end.
+    UBoltLeg,
+    /// Length of the shaft between its joints.
+    ShaftLength,
+    /// How much lower its rear joint lies than its front one, as the vehicle stands empty.
+    ShaftDrop,
 }
 
 impl Measure {
     /// Every measure.
-    pub const ALL: [Measure; 4] = [Measure::HoseSlack, Measure::BushPlay, Measure::FrontTread, Measure::RearTread];
+    pub const ALL: [Measure; 8] = [
+        Measure::HoseSlack,
+        Measure::BushPlay,
+        Measure::FrontTread,
+        Measure::RearTread,
+        Measure::ShockRod,
+        Measure::UBoltLeg,
+        Measure::ShaftLength,
+        Measure::ShaftDrop,
+    ];
 
     /// Where it is taken.
     pub fn area(self) -> Area {
@@ -31,19 +48,23 @@ impl Measure {
             Measure::HoseSlack => Area::HosesAndWires,
             Measure::BushPlay => Area::EyesAndBushes,
             Measure::FrontTread | Measure::RearTread => Area::TyresAndWheels,
+            Measure::ShockRod => Area::Shocks,
+            Measure::UBoltLeg => Area::UBoltsAndSeats,
+            Measure::ShaftLength | Measure::ShaftDrop => Area::Driveline,
         }
     }
 
-    /// The figure that decides.
+    /// The figure that decides; none of one that is taken only for what a lift does to it.
     ///
     /// # Source     slack of an inch and play of an eighth: common practice; treads: 49 CFR 393.75, 4/32 in on a steered axle
     /// and 2/32 in elsewhere, from memory (local law may ask for more)
-    pub fn limit(self) -> Length {
+    pub fn limit(self) -> Option<Length> {
         match self {
-            Measure::HoseSlack => inches(1.0),
-            Measure::BushPlay => inches(1.0 / 8.0),
-            Measure::FrontTread => inches(4.0 / 32.0),
-            Measure::RearTread => inches(2.0 / 32.0),
+            Measure::HoseSlack => Some(inches(1.0)),
+            Measure::BushPlay => Some(inches(1.0 / 8.0)),
+            Measure::FrontTread => Some(inches(4.0 / 32.0)),
+            Measure::RearTread => Some(inches(2.0 / 32.0)),
+            Measure::ShockRod | Measure::UBoltLeg | Measure::ShaftLength | Measure::ShaftDrop => None,
         }
     }
 }
@@ -61,8 +82,9 @@ impl Measured {
     /// The defect it amounts to, if any.
     pub fn defect(&self) -> Option<Defect> {
         // What was typed as the limit itself must not fall to either side by rounding.
-        let past = self.value.si() - self.what.limit().si();
+        let past = self.value.si() - self.what.limit()?.si();
         match self.what {
+            Measure::ShockRod | Measure::UBoltLeg | Measure::ShaftLength | Measure::ShaftDrop => None,
             Measure::HoseSlack => (past < -1e-6).then_some(Defect::HoseAtLimit),
             Measure::BushPlay => (past > 1e-6).then_some(Defect::BushWorn),
             Measure::FrontTread | Measure::RearTread => (past < -1e-6).then_some(Defect::TreadWornOut),

@@ -13,6 +13,7 @@ pub use defect::{Addition, Defect, DefectRule};
 pub use measure::{Measure, Measured};
 
 use wise_badger_mechanics::correction::{Needs, Work};
+use wise_badger_mechanics::units::Length;
 
 use crate::survey::{End, NoFit, VehicleFacts};
 
@@ -76,6 +77,12 @@ impl LookOver {
     /// Whether a defect was found.
     pub fn found(&self, defect: Defect) -> bool {
         self.findings.iter().any(|finding| finding.all_defects().contains(&defect))
+    }
+
+    /// A figure that was taken.
+    pub fn measured(&self, what: Measure) -> Option<Length> {
+        let all = self.findings.iter().flat_map(|finding| &finding.measured);
+        all.filter(|measured| measured.what == what).map(|measured| measured.value).next_back()
     }
 
     /// What was found in an area; `None` while nobody looked.

@@ -44,6 +44,11 @@ impl CorrectionKind for AddedLeaf {
         on.adds("add-a-leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false })
     }
 
+    /// With no load on it the pack stands higher by what the leaf lifts, less what the stiffer pack springs out less: at most by that.
+    fn hangs_lower(&self) -> Length {
+        self.lift
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }

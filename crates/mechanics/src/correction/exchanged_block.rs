@@ -50,6 +50,14 @@ impl CorrectionKind for ExchangedBlock {
         self.raises_like().change(on)
     }
 
+    fn hangs_lower(&self) -> Length {
+        self.raises_like().hangs_lower()
+    }
+
+    fn off_the_seat(&self) -> Length {
+        self.raises_like().off_the_seat()
+    }
+
     fn takes_up(&self) -> TakesUp {
         self.raises_like().takes_up()
     }

@@ -142,6 +142,16 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         true
     }
 
+    /// How much lower the axle hangs from the frame at full droop.
+    fn hangs_lower(&self) -> Length {
+        Length::default()
+    }
+
+    /// How much further the spring stands off its seat: what opens the stop's gap by as much, and what a U-bolt must reach round.
+    fn off_the_seat(&self) -> Length {
+        Length::default()
+    }
+
     /// The element whose clearance is set empty, with everything else fitted.
     fn set_to_a_clearance(&self) -> Option<&'static str> {
         None
@@ -282,6 +292,16 @@ impl Correction {
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
     pub fn holds_at(&self, carried: Force, down: Length) -> bool {
         self.kind.holds_at(carried, down)
+    }
+
+    /// How much lower the axle hangs from the frame at full droop; what raises no spring hangs it no lower.
+    pub fn hangs_lower(&self) -> Length {
+        self.kind.hangs_lower()
+    }
+
+    /// How much further the spring stands off its seat.
+    pub fn off_the_seat(&self) -> Length {
+        self.kind.off_the_seat()
     }
 
     /// The element whose clearance is set empty, with everything else fitted: whatever else raises the axle has no part in it.

@@ -39,6 +39,14 @@ impl CorrectionKind for LiftBlock {
         Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness }
     }
 
+    fn hangs_lower(&self) -> Length {
+        self.thickness
+    }
+
+    fn off_the_seat(&self) -> Length {
+        self.thickness
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::Seat
     }

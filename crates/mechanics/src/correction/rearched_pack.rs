@@ -39,6 +39,10 @@ impl CorrectionKind for RearchedPack {
         Change::Spring { axle: on.axle.name.clone(), side: on.side, added_force }
     }
 
+    fn hangs_lower(&self) -> Length {
+        self.free_height_gained
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }

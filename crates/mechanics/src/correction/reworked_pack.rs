@@ -60,6 +60,10 @@ impl CorrectionKind for ReworkedPack {
         Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
     }
 
+    fn hangs_lower(&self) -> Length {
+        self.0.planned.height(Force::default()) - self.0.found.height(Force::default())
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }

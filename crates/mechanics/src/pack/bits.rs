@@ -16,8 +16,6 @@ pub struct BitsGiven {
     pub block: Length,
     /// Diameter of the U-bolt's thread.
     pub u_bolt: Length,
-    /// Pinion or seat turned by the work, where it is to be turned back: the seat's tilt after less before.
-    pub tilted: Angle,
 }
 
 /// The bits.
@@ -33,8 +31,6 @@ pub struct Bits {
     pub clips: Vec<Clip>,
     /// Length of a U-bolt's leg.
     pub u_bolt_leg: Length,
-    /// Shim that brings the seat back to where it was; `None` where it hardly turned.
-    pub shim: Option<Angle>,
 }
 
 /// A clip round the leaves above the end of a short one.
@@ -65,6 +61,11 @@ const WASHER_IN: f64 = 0.1;
 const FINE_THREADS: [(f64, f64); 7] =
     [(0.32, 24.0), (0.38, 24.0), (0.44, 20.0), (0.51, 20.0), (0.57, 18.0), (0.64, 18.0), (f64::INFINITY, 16.0)];
 
+/// The shim that brings a seat back that was turned by so much, its tilt after less before; `None` where it hardly turned.
+pub fn shim_for(turned: Angle) -> Option<Angle> {
+    (turned.value.abs() > NO_SHIM_RAD).then(|| radians(-turned.value))
+}
+
 fn by_size(table: &[(f64, f64)], size: Length) -> f64 {
     table.iter().find(|(up_to, _)| size.customary() <= *up_to).or(table.last()).map_or(0.0, |(_, value)| *value)
 }
@@ -88,7 +89,6 @@ impl Bits {
             nut: nut(given.u_bolt),
             thread_pitch: pitch(given.u_bolt),
         };
-        let turned = given.tilted.value.abs() > NO_SHIM_RAD;
         Ok(Bits {
             stack,
             centre_bolt,
@@ -96,7 +96,6 @@ impl Bits {
             centre_bolt_length: stack + nut(centre_bolt) + 3.0 * pitch(centre_bolt),
             clips: clips(pack, width),
             u_bolt_leg: leg.leg()?,
-            shim: turned.then(|| radians(-given.tilted.value)),
         })
     }
 }

@@ -48,7 +48,7 @@ mod steel;
 
 pub use agreement::{ArchAgreement, RateAgreement};
 pub use arch::{arch_with_large_deflection, radius_from_sagitta, sagitta_of_arc};
-pub use bits::{Bits, BitsGiven, Clip};
+pub use bits::{Bits, BitsGiven, Clip, shim_for};
 pub use check::PackError;
 pub use curve::{PackCurve, PackWork};
 pub use edit::{PackDoubt, PartKind};

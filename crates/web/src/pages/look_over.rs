@@ -124,7 +124,10 @@ fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {
     let measures = Measure::ALL.into_iter().filter(|measure| measure.area() == area);
     let measure = |measure: Measure| {
         let decides = if matches!(measure, Measure::BushPlay) { "past" } else { "under" };
-        let hint = format!("{decides} {} it is a defect", units.height(measure.limit()));
+        let hint = measure.limit().map_or_else(
+            || "for what each option does to it".to_owned(),
+            |limit| format!("{decides} {} it is a defect", units.height(limit)),
+        );
         sheet.length_field(&measure_field(measure), measure_name(measure)).hint(hint)
     };
     let defects: Vec<Tick> = Defect::of_area(area).map(tick).collect();

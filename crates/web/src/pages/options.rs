@@ -25,6 +25,7 @@ use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
 use crate::view::bench::steel_words;
+use crate::view::consequence::consequence_figures;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{addition_name, gate_words, no_fit_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
@@ -79,6 +80,8 @@ struct ShownOption {
     goals: Vec<(String, String, &'static str)>,
     /// Where it would sit in the cases of the load plan that were not measured.
     cases: Vec<CaseHeightsLine>,
+    /// What else changes.
+    consequences: Vec<Figure>,
     /// How the leaves of its pack are worked past what they may be, and how each is to look.
     steel: Vec<(&'static str, String)>,
     cautions: Cautions,
@@ -380,6 +383,7 @@ fn options_page(
             id: option.id.0,
             name: option_name(option.entry, class, units),
             figures: prediction_figures(file.work.predictor(), option.parts, option.prediction, Detail::Sides, units),
+            consequences: consequence_figures(&file.work, option.place, units),
             verdict,
             verdict_class,
             out_of_date: file.work.is_out_of_date(option.place),
@@ -399,7 +403,7 @@ fn options_page(
         number: number.0,
         overload,
         stops,
-        additions: look_over.additions().into_iter().map(|(addition, _)| addition_name(addition)).collect(),
+        additions: file.work.additions_with(shown.map(|option| option.place)).into_iter().map(addition_name).collect(),
         not_looked_over: file.case().look_over.is_none(),
         missing: missing(survey),
         aim: aim_words(&file.work, units),

@@ -107,6 +107,7 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::NewCentreBolt => "a new center bolt",
         Addition::Clips => "clips closed, or new ones bolted on",
         Addition::Shocks => "a pair of shocks",
+        Addition::LongerShocks => "longer shocks, or their mounts moved",
         Addition::BumpStops => "a pair of bump stops",
         Addition::Shackles => "shackles and their bolts",
         Addition::LampCheck => "all lights tried, the wire repaired",
@@ -127,6 +128,10 @@ pub(crate) fn measure_name(measure: Measure) -> &'static str {
         Measure::BushPlay => "Most play in an eye",
         Measure::FrontTread => "Least tread, front",
         Measure::RearTread => "Least tread, rear",
+        Measure::ShockRod => "Shock draws out by, as it stands empty",
+        Measure::UBoltLeg => "U-bolt leg, bend to end",
+        Measure::ShaftLength => "Shaft, joint to joint",
+        Measure::ShaftDrop => "Its rear joint lies lower by",
     }
 }
 

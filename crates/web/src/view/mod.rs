@@ -3,6 +3,7 @@
 pub(crate) mod aim;
 pub(crate) mod bench;
 mod caution;
+pub(crate) mod consequence;
 mod figure;
 pub(crate) mod intake;
 pub(crate) mod load_plan;

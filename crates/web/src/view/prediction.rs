@@ -96,13 +96,13 @@ pub(crate) fn height_sum(
         units.exact(predicted.rear.value),
         units.predicted_height(predicted.rear)
     ));
+    let part =
+        parts_doubt(parts, units).map(|words| (format!(", and ± {} of the part itself", units.exact(predicted.part)), words));
+    let (of_part, words) = part.unwrap_or_default();
     let doubt = format!(
-        "± {} is two standard deviations: tape, load, rate and tire carried through together, ± {} of leaf friction and ± {} of the \
-         part itself. {}",
+        "± {} is two standard deviations: tape, load, rate and tire carried through together, and ± {} of leaf friction{of_part}. {words}",
         units.exact(predicted.rear.band()),
         units.exact(predicted.friction),
-        units.exact(predicted.part),
-        parts_doubt(parts, units).unwrap_or_else(|| "A block is as high as it is.".to_owned())
     );
     Sum::new(formula(parts), numbers, SOURCE).doubt(doubt)
 }

@@ -136,3 +136,34 @@ async fn what_was_chosen_and_no_longer_fits_is_praised_on_no_page() {
         assert!(text.contains("Ruled out.") && !text.contains("eets the aim"), "{page}: {text}");
     }
 }
+
+/// An inch of slack, and a block of two: the hose comes an inch short, and that is said with the option, before it is chosen.
+#[tokio::test]
+async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let taken = [
+        ("hoses_and_wires_grade", "fine"),
+        ("hoses_and_wires_hose_slack", "1"),
+        ("shocks_grade", "fine"),
+        ("shocks_shock_rod", "2 1/2"),
+        ("u_bolts_and_seats_grade", "fine"),
+        ("u_bolts_and_seats_u_bolt_leg", "9 1/2"),
+    ];
+    let page = ada.fill(&format!("{job}/look-over"), &taken).await;
+    assert_eq!(page.status, StatusCode::OK, "{}", page.text("main"));
+    let options = consider(&ada, &job, &BLOCK).await;
+    let (hose, why, sum) = options.figure("Hose slack at full droop");
+    assert_eq!(hose, "1 in short");
+    assert!(why.contains("1 in measured, the axle hangs lower by 2 in. A longer brake hose"), "{why}");
+    assert!(sum.contains("1.00 in − 2.00 in = −1.00 in"), "{sum}");
+    assert_eq!(options.figure("Shock draws out further, empty").0, "1/2 in left");
+    assert_eq!(options.figure("Bump stop").0, "2.00 in further off");
+    assert_eq!(options.figure("U-bolt leg").0, "11 1/2 in");
+    let along = options.text(".additions-line");
+    assert!(along.contains("a longer brake hose") && along.contains("longer shocks"), "{along}");
+    // A helper takes nothing from the hose.
+    let helper = [("kind", "helper_spring"), ("helper_rate", "200"), ("engagement_gap", "1")];
+    let options = consider(&ada, &job, &helper).await;
+    assert!(options.texts(".consequences .figure").is_empty(), "{}", options.text(".option"));
+}

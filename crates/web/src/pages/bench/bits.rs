@@ -4,13 +4,14 @@ use wise_badger_casework::aim::AimVerdict;
 use wise_badger_casework::bench::BenchWork;
 use wise_badger_casework::casework::Casework;
 use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
-use wise_badger_mechanics::pack::{Bits, BitsGiven, Pack, PackState};
+use wise_badger_mechanics::pack::{Bits, BitsGiven, shim_for};
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{Length, inches, metres};
 
 use crate::form::Sheet;
+use crate::view::bench::shim_words;
 use crate::view::look_over::ruled_out;
-use crate::view::{Units, degrees, sentence};
+use crate::view::{Units, sentence};
 
 /// What a bit is, and its size.
 pub(super) type Bit = (String, String);
@@ -36,18 +37,8 @@ fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String
     }
     let given = (sheet.length("tube"), sheet.length("plate"), sheet.length("block"), sheet.length("u_bolt"));
     let (Some(tube), Some(plate), Some(block), Some(u_bolt)) = given else { return (lines, String::new()) };
-    let tilt = |pack: &Pack| -> Option<PackState> {
-        let load = bench.measured.empty?;
-        pack.prepare(bench.packs.rated).ok()?.state(load).ok()
-    };
-    let (Some(before), Some(after)) = (tilt(&bench.packs.found), tilt(pack)) else { return (lines, String::new()) };
-    let given = BitsGiven {
-        tube_and_seat: tube.length(),
-        plate: plate.length(),
-        block: block.length(),
-        u_bolt: u_bolt.length(),
-        tilted: after.seat_tilt - before.seat_tilt,
-    };
+    let Some(tilted) = bench.seat_turned() else { return (lines, String::new()) };
+    let given = BitsGiven { tube_and_seat: tube.length(), plate: plate.length(), block: block.length(), u_bolt: u_bolt.length() };
     match Bits::of(pack, &given) {
         Ok(bits) => {
             lines.push((
@@ -68,7 +59,7 @@ fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String
                     format!("{} inside width, {} inside height; bolt-on", units.height(clip.width), units.height(clip.height));
                 lines.push((format!("Clips on {name}, one each end"), size));
             }
-            lines.push(("Shim".to_owned(), shim_words(&bits)));
+            lines.push(("Shim".to_owned(), shim_words(shim_for(tilted))));
             (lines, String::new())
         }
         Err(error) => (lines, format!("{}.", sentence(&error.to_string()))),
@@ -122,16 +113,4 @@ fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
     };
     let short = units.height(short);
     Some(format!("{short} short of the aim: {one}, in one piece, on the rear axle only. It adds height, and no load capacity"))
-}
-
-fn shim_words(bits: &Bits) -> String {
-    match bits.shim {
-        None => "none: the seat turns by less than half a degree".to_owned(),
-        Some(angle) if angle.value > 0.0 => {
-            format!("{} between spring and seat, thin end to the rear where the axle is below its spring", degrees(angle))
-        }
-        Some(angle) => {
-            format!("{} between spring and seat, thin end to the front where the axle is below its spring", degrees(-angle))
-        }
-    }
 }

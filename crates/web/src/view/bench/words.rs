@@ -5,12 +5,12 @@ use wise_badger_casework::bench::{
     StrainedAt, WorkOn,
 };
 use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
-use wise_badger_mechanics::units::{Length, Pressure};
+use wise_badger_mechanics::units::{Angle, Length, Pressure};
 
 use super::super::pack_error::pack_error_words;
 
 use crate::view::look_over::gates_words;
-use crate::view::{Units, percent, sentence, state_name};
+use crate::view::{Units, degrees, percent, sentence, state_name};
 
 /// What about a pack is estimated, in sentences.
 pub(crate) fn estimated_words(packs: &Packs) -> Vec<String> {
@@ -222,5 +222,18 @@ pub(crate) fn load_name(name: &LoadName) -> String {
         LoadName::StopFound => "Stop, found".to_owned(),
         LoadName::StopPlanned => "Stop, planned".to_owned(),
         LoadName::Stop => "At the stop".to_owned(),
+    }
+}
+
+/// A shim that turns the seat back, and which way it goes in.
+pub(crate) fn shim_words(shim: Option<Angle>) -> String {
+    match shim {
+        None => "none: the seat turns by less than half a degree".to_owned(),
+        Some(angle) if angle.value > 0.0 => {
+            format!("{} between spring and seat, thin end to the rear where the axle is below its spring", degrees(angle))
+        }
+        Some(angle) => {
+            format!("{} between spring and seat, thin end to the front where the axle is below its spring", degrees(-angle))
+        }
     }
 }

@@ -1,0 +1,103 @@
+//! What else changes with an option, by hand: hose, shock, stop, U-bolts and shaft.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+#[allow(dead_code, reason = "shared by several test files")]
+mod support;
+
+use support::half_ton;
+use wise_badger_casework::consequence::{Consequence, OptionFitted, consequences};
+use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, Measure, Measured};
+use wise_badger_casework::prediction::Predictor;
+use wise_badger_mechanics::correction::{
+    AddedLeaf, Axles, Correction, ExchangedBlock, HelperSpring, LiftBlock, RearchedPack, Site,
+};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
+
+fn measured(taken: &[(Measure, f64)]) -> LookOver {
+    let finding = |(what, value): &(Measure, f64)| Finding {
+        area: what.area(),
+        grade: Grade::Fine,
+        defects: Vec::new(),
+        measured: vec![Measured { what: *what, value: inches(*value) }],
+    };
+    LookOver { findings: taken.iter().map(finding).collect() }
+}
+
+fn of(parts: &[Correction], look_over: &LookOver) -> Vec<Consequence> {
+    let prediction = Predictor::new(&half_ton()).predict(parts);
+    consequences(&OptionFitted { parts, prediction: Some(&prediction), bench: None, look_over })
+}
+
+fn close(got: Length, inch: f64) {
+    assert!((got.customary() - inch).abs() < 1e-6, "{} is not {inch}", got.customary());
+}
+
+fn block(inch: f64) -> Correction {
+    Correction::at_the_rear(LiftBlock { thickness: inches(inch) })
+}
+
+#[test]
+fn a_block_takes_its_height_from_hose_and_shock_and_opens_the_stop() {
+    let taken = measured(&[
+        (Measure::HoseSlack, 1.0),
+        (Measure::ShockRod, 4.0),
+        (Measure::UBoltLeg, 9.5),
+        (Measure::ShaftLength, 50.0),
+        (Measure::ShaftDrop, 5.0),
+    ]);
+    let told = of(&[block(2.0)], &taken);
+    let [
+        hose,
+        shock,
+        Consequence::StopOpens(opens),
+        Consequence::UBoltLeg { measured, longer },
+        Consequence::Shaft { before, after },
+    ] = told[..]
+    else {
+        panic!("{told:?}")
+    };
+    close(hose.left().unwrap(), -1.0);
+    assert_eq!(hose.asks_for(), Some(Addition::LongerHose));
+    close(shock.left().unwrap(), 2.0);
+    assert_eq!(shock.asks_for(), None, "two inches are enough");
+    close(opens, 2.0);
+    close(measured.unwrap() + longer, 11.5);
+    // The span stays √(50² − 5²) under the slope before; two inches more drop over it.
+    assert!((before.value.sin() - 5.0 / 50.0).abs() < 1e-9);
+    let span = (50.0_f64.powi(2) - 7.0_f64.powi(2)).sqrt();
+    assert!((after.value.tan() - 7.0 / span).abs() < 1e-9);
+}
+
+#[test]
+fn what_raises_no_spring_hangs_the_axle_no_lower() {
+    let taken = measured(&[(Measure::HoseSlack, 1.0), (Measure::ShockRod, 0.5)]);
+    let hangs = |part: Correction| {
+        let told = of(&[part], &taken);
+        told.iter().find_map(|one| if let Consequence::HoseSlack { .. } = one { one.left() } else { None })
+    };
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(300.0), engagement_gap: inches(-0.5) });
+    assert_eq!(hangs(helper.clone()), None);
+    // It stands higher all the same, which the shock feels.
+    let told = of(&[helper], &taken);
+    assert!(matches!(told[..], [Consequence::ShockRod { .. }]), "{told:?}");
+    assert_eq!(told[0].asks_for(), Some(Addition::LongerShocks));
+    close(hangs(Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) })).unwrap(), -0.5);
+    close(hangs(Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(100.0), lift: inches(0.75) })).unwrap(), 0.25);
+    let exchanged = |thickness| Correction::at_the_rear(ExchangedBlock { thickness: inches(thickness), replaces: inches(2.0) });
+    close(hangs(exchanged(3.0)).unwrap(), 0.0);
+    assert_eq!(hangs(exchanged(1.0)), None, "nobody said that the shortest hose is at that end");
+    // Of parts at both ends the end that hangs lower counts; at one end they add up.
+    let front = Correction::at_the_rear(RearchedPack { free_height_gained: inches(0.5) })
+        .on(Site { axles: Axles::Front, ..Site::default() });
+    let told = of(&[block(1.0), front], &taken);
+    close(told[0].left().unwrap(), 0.0);
+}
+
+#[test]
+fn nothing_is_told_of_what_was_not_measured_but_what_follows_by_itself() {
+    let told = of(&[block(2.0)], &LookOver::default());
+    assert!(matches!(told[..], [Consequence::StopOpens(_), Consequence::UBoltLeg { measured: None, .. }]), "{told:?}");
+    assert!(told.iter().all(|one| one.asks_for().is_none()));
+    assert_eq!(Measure::ShockRod.area(), Area::Shocks);
+}
