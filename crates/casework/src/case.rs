@@ -15,7 +15,7 @@ use crate::entry::{
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
 use crate::reading::{Phase, Place, Reading, Spot};
-use crate::survey::{End, Ends, Gaps, LoadPut, LoadState, States, Survey, VehicleFacts};
+use crate::survey::{End, Ends, Gaps, LoadPut, LoadState, OverloadLeaves, States, Survey, VehicleFacts};
 
 /// What stands on a job, as typed.
 #[derive(Debug, Clone)]
@@ -237,6 +237,14 @@ impl Case {
         self.readings.iter().filter(|reading| reading.spot.phase == phase).filter(ends).collect()
     }
 
+    /// Gap of the overload leaves to their pads, empty: the mean of those read.
+    fn pad_gap(&self, phase: Phase) -> Option<Length> {
+        let places = [Place::PadFrontLeft, Place::PadRearLeft, Place::PadFrontRight, Place::PadRearRight];
+        let read = |place| self.at(Spot { phase, state: LoadState::Empty, place }).last().map(|reading| reading.value.length());
+        let read: Vec<Length> = places.into_iter().filter_map(read).collect();
+        Repeats::of(&read).map(|repeats| repeats.mean)
+    }
+
     /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
     pub fn survey(&self, phase: Phase) -> Survey {
         let corner = |state, place, end| {
@@ -275,6 +283,10 @@ impl Case {
                 self.tape.state(state).map(|of| of.manner).unwrap_or_default()
             }),
             further: self.tape.further(self.plan.as_ref()),
+            overload_leaves: OverloadLeaves {
+                bears: States::from_fn(self.tape.further_keys(), |state| self.tape.state(state)?.contact.bears()),
+                pad_gap: self.pad_gap(phase),
+            },
         }
     }
 }

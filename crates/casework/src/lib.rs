@@ -39,6 +39,7 @@
 //!     stop_gap: States::default(),
 //!     manner: States::of(Manner::Rolled, Manner::Rolled),
 //!     further: Vec::new(),
+//!     overload_leaves: Default::default(),
 //! };
 //! let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
 //! let loaded = prediction.loaded.expect("as given");

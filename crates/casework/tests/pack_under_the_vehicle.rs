@@ -7,7 +7,9 @@ mod truck;
 
 use truck::{arch, truck};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{
+    Ends, LoadPut, Manner, OverloadLeaves, RearWheels, States, Survey, VehicleClass, VehicleFacts,
+};
 use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{Pack, PackWork, PartKind};
 use wise_badger_mechanics::side::Sides;
@@ -37,6 +39,7 @@ fn survey(pack: &Pack) -> Survey {
         stop_gap: States::default(),
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
+        overload_leaves: OverloadLeaves::default(),
     }
 }
 

@@ -4,6 +4,7 @@
 
 use proptest::prelude::*;
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::OverloadLeaves;
 use wise_badger_casework::survey::{
     BlockThere, End, Ends, NoFit, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
 };
@@ -88,6 +89,7 @@ fn where_a_block_is_another_goes_in_its_place() {
         stop_gap: States::default(),
         manner: States::default(),
         further: Vec::new(),
+        overload_leaves: OverloadLeaves::default(),
     };
     let empty = Predictor::new(&survey).predict(&exchanged).empty.unwrap();
     assert!((empty.rear.value.customary() - 23.5).abs() < 0.001, "{}", empty.rear.value.customary());

@@ -8,7 +8,7 @@ use support::heights;
 use wise_badger_casework::look_over::LookOver;
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{
-    End, Ends, Item, LoadPut, LoadState, Manner, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts,
+    End, Ends, Item, LoadPut, Manner, OverloadLeaves, RearWheels, States, Survey, Tandem, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::verdict::{Breakdown, Cause, Grounds, RateVerdict, Rated, RatingCheck, Settling, rank_causes};
 use wise_badger_mechanics::correction::{Correction, LiftBlock};
@@ -36,6 +36,7 @@ fn trailer(class: VehicleClass, drop: f64) -> Survey {
         stop_gap: States::default(),
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
+        overload_leaves: OverloadLeaves::default(),
     }
 }
 
@@ -84,7 +85,7 @@ fn what_would_settle_a_cause_can_be_read_on_a_trailer() {
         survey.heights.empty.rear = rear(19.75, 20.25);
         survey.heights.loaded.rear = rear(17.75, 18.25);
         let (rate, look_over) = (RateVerdict::of_two_states(&survey), LookOver::default());
-        let breakdown = Breakdown::of(&survey, &rate, LoadState::Loaded, inches(20.0), None);
+        let breakdown = Breakdown::of(&survey, &rate, None);
         let causes = rank_causes(&Grounds {
             survey: &survey,
             rate: &rate,

@@ -107,6 +107,12 @@ impl Default for TapeSheetEntry {
 }
 
 impl ContactEntry {
+    /// Whether any half bears; nothing where nobody looked at any.
+    pub fn bears(&self) -> Option<bool> {
+        let halves = [self.left_front, self.left_rear, self.right_front, self.right_rear];
+        halves.into_iter().flatten().reduce(|one, other| one || other)
+    }
+
     fn is_not_looked_at(&self) -> bool {
         *self == ContactEntry::default()
     }

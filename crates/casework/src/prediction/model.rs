@@ -106,8 +106,8 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     if survey.states().any(both_sides) {
         doubts.push(doubt(Doubtful::RightOverLeft, SIDE_TO_SIDE_SD));
     }
-    if !pack && measured.is_some_and(|figure| figure.stages.is_some()) {
-        doubts.push(doubt(Doubtful::StageTravel, ASSUMED_RATE_SD));
+    if let Some(stage) = survey.second_stage().filter(|_| !pack && measured.is_some_and(|figure| figure.stages.is_some())) {
+        doubts.push(doubt(Doubtful::StageTravel, stage.relative_sd));
     }
     // The front of a trailer stands where what tows it holds it.
     if !survey.vehicle.class.is_trailer() {
@@ -146,8 +146,19 @@ fn measured_state(survey: &Survey, state: LoadState, rear: Option<Uncertain<Leng
     // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
     let front = end_mark(survey, End::Front).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
     let front = front.map(|(mark, height)| Measurement::Height { mark, height });
-    let readings = rear.into_iter().chain(front).collect();
+    let gap = gap_reading(survey, state).filter(|_| rear.is_some());
+    let readings = rear.into_iter().chain(front).chain(gap).collect();
     MeasuredState { state: state_aboard, load_doubts, settling, readings }
+}
+
+/// The clearance at the stops of a rear axle, which leaves the tyres out: with the heights from the ground it tells the one from the
+/// other. Only where it was read in both states, and goes with the heights.
+fn gap_reading(survey: &Survey, state: LoadState) -> Option<Measurement> {
+    let [axle] = rear_axles(survey) else { return None };
+    let rate = RateVerdict::of_two_states(survey);
+    rate.measured()?.by_gap.filter(|gap| gap.agrees)?;
+    let mark = TapeMark::Gap { axle: (*axle).to_owned(), element: BUMP_STOP.to_owned() };
+    Some(Measurement::Height { mark, height: survey.middle_gap(state)? })
 }
 
 /// How far leaf friction may hold an axle from where it would come to rest, as one standard deviation.

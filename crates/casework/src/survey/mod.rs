@@ -7,6 +7,7 @@ mod end;
 mod fit;
 mod item;
 mod load;
+mod overload_leaf;
 mod shelf;
 mod spring;
 mod state;
@@ -19,6 +20,7 @@ pub use end::{End, Ends};
 pub use fit::NoFit;
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
+pub use overload_leaf::{OverloadLeaves, SecondStage};
 pub use shelf::{Liquid, Thing};
 pub use spring::{BlockThere, SpringKind};
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
@@ -55,6 +57,8 @@ pub struct Survey {
     pub manner: States<Manner>,
     /// The states beside empty and loaded, in the order read.
     pub further: Vec<FurtherState>,
+    /// What was seen of the overload leaves.
+    pub overload_leaves: OverloadLeaves,
 }
 
 /// What was not read.
@@ -79,6 +83,13 @@ impl Survey {
     /// Clearance at the rear bump stops in a state, where it was read: of the side that bears first.
     pub fn gap(&self, state: LoadState) -> Option<Length> {
         self.stop_gap.get(state)?.least(End::Rear)
+    }
+
+    /// The same of the middle of the rear axle, as a reading: what it changes by is what the rear springs come down.
+    pub fn middle_gap(&self, state: LoadState) -> Option<Uncertain<Length>> {
+        let gap = self.stop_gap.get(state)?.mean(End::Rear)?;
+        let tape = ReadingPrecision::shop_tape();
+        Some(Uncertain::new(gap, Length::hypot(tape.tape, tape.settling)))
     }
 
     /// Mean height of an axle in a state.
@@ -175,6 +186,7 @@ impl Survey {
             stop_gap: States::of(self.stop_gap.empty, Gaps::default()),
             manner: States::of(self.manner.empty, self.manner.empty),
             further: Vec::new(),
+            overload_leaves: OverloadLeaves { bears: States::default(), ..self.overload_leaves.clone() },
             ..self.clone()
         }
     }

@@ -3,6 +3,7 @@
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::{Force, Length};
 
 use super::end::End;
@@ -130,6 +131,13 @@ impl Gaps {
     /// The same on both sides of the rear, and none read in front.
     pub fn at_the_rear(gap: Length) -> Self {
         Gaps { rear: Sides::both(Some(gap)), ..Gaps::default() }
+    }
+
+    /// The mean of those read at an end: where the axle's middle stands to its stops.
+    pub fn mean(&self, end: End) -> Option<Length> {
+        let sides = if end == End::Front { self.front } else { self.rear };
+        let read: Vec<Length> = [sides.left, sides.right].into_iter().flatten().collect();
+        Repeats::of(&read).map(|repeats| repeats.mean)
     }
 
     /// The least at an end: the stop that bears first.

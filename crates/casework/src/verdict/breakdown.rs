@@ -1,4 +1,5 @@
-//! Where the inches went: from the height that is wanted to the height that was measured, part by part.
+//! Where the inches went: from the height when sound, or else from empty, to the height that was measured, part by part. What is wanted
+//! has no part in that.
 
 use super::rate::{MeasuredStages, RateVerdict};
 use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, End, LoadState, Survey, is_a_lean};
@@ -6,19 +7,19 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches, metres};
 
-/// Part of the way from the height wanted to the height measured.
+/// Part of the way down to the height measured.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum PartKind {
-    /// What is wanted lies above what the vehicle had when sound (or below, as a negative part).
-    WantedAboveSound,
     /// The springs have set: what is left of the drop from sound to empty once the permanent load is taken off.
     SpringSet,
     /// What is always aboard, on springs and tyres.
     PermanentLoad,
-    /// From wanted to empty as a whole: set and permanent load cannot be told apart while the sound height is not known.
-    NotToldApart,
     /// What was put on, on the springs, as if they had one rate.
     CarriedLoad,
+    /// What was put on, on springs and overload leaf together: how much the leaf holds up cannot be told.
+    SpringsAndOverloadLeaf,
+    /// What was put on, on springs and bump stops together: how much the stops hold up cannot be told.
+    SpringsAndStops,
     /// What was put on, on the tyres.
     Tyres,
     /// An overload leaf holds some of it up: a negative part.
@@ -40,18 +41,20 @@ pub struct Part {
     pub down: Uncertain<Length>,
 }
 
-/// The whole way. `wanted` less all parts is `measured`.
+/// The whole way. `start` less all parts is `measured`.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Breakdown {
-    /// The state it ends in: the aim's own.
+    /// The state it ends in.
     pub state: LoadState,
-    /// The rear height wanted.
-    pub wanted: Length,
+    /// Where it begins: the rear height when sound, or the one read empty.
+    pub start: Length,
+    /// Whether that is the height when sound.
+    pub from_sound: bool,
     /// The rear height measured: of the low side where it leans, otherwise of the axle.
     pub measured: Length,
     /// The low side, where it leans by more than the tape explains.
     pub low_side: Option<Side>,
-    /// The parts, in order from wanted to measured.
+    /// The parts, in order from start to measured.
     pub parts: Vec<Part>,
 }
 
@@ -70,36 +73,38 @@ impl SoundHeight {
 }
 
 impl Breakdown {
-    /// Takes the way apart. `None` while the rear was not read in the state the height is wanted in, or, for a loaded one,
-    /// while what was put on is not known.
+    /// Takes the way apart, loaded where that was read and what was put on is known. `None` while the rear was not read empty, and where
+    /// the way would begin and end there.
     ///
-    /// Springs: `ΔW/k`, `k` as measured, or the class's with its 35 %; tyres: `ΔW/K` where the datum has them in it. Where the
-    /// measured rate was taken apart into two, the carried load is reckoned at the first and the second stage is what it
-    /// holds up. Set is a remainder, so that all parts add up. The low side stands half the lean below the axle's mean.
+    /// What the springs came down is that of the vehicle which agrees best with all readings, where a rate was measured, and the tyres are
+    /// what is left of the drop; otherwise the tyres are `ΔW/K` at the class's rate. Permanent load: `ΔW/k`, `k` as measured, or the
+    /// class's with its 35 %. Where the measured rate was taken apart into two, the carried load is reckoned at the first and the second
+    /// stage is what it holds up; where that is not larger than its own band, the two are one part. Set is a remainder, so that all parts
+    /// add up. The low side stands half the lean below the axle's mean.
     ///
     /// # Sign       down is positive
     /// # Source     springs in series, any statics text; first-order propagation, JCGM 100:2008 (GUM), 5.1.2
-    pub fn of(
-        survey: &Survey,
-        rate: &RateVerdict,
-        state: LoadState,
-        wanted: Length,
-        sound: Option<SoundHeight>,
-    ) -> Option<Breakdown> {
+    pub fn of(survey: &Survey, rate: &RateVerdict, sound: Option<SoundHeight>) -> Option<Breakdown> {
         let empty = survey.height(End::Rear, LoadState::Empty)?;
-        let mut parts = to_empty(survey, rate, wanted, empty, sound);
+        let loaded = survey.height(End::Rear, LoadState::Loaded);
+        let carried = loaded.and_then(|loaded| Some((loaded, carried(survey, rate, empty.value - loaded.value)?)));
+        if sound.is_none() && carried.is_none() {
+            return None;
+        }
+        let mut parts = sound.map(|sound| to_empty(survey, rate, empty, sound)).unwrap_or_default();
+        let state = if carried.is_some() { LoadState::Loaded } else { LoadState::Empty };
         let mut measured = empty.value;
-        if state == LoadState::Loaded {
-            let loaded = survey.height(End::Rear, LoadState::Loaded)?;
-            parts.extend(carried(survey, rate, empty.value - loaded.value)?);
+        if let Some((loaded, carried)) = carried {
+            parts.extend(carried);
             measured = loaded.value;
         }
+        let start = sound.map_or(empty.value, |sound| sound.rear);
         let low_side = lean(survey, state, &mut parts);
         if low_side.is_some() {
             let leans = parts.iter().filter(|part| matches!(part.kind, PartKind::LeanBySpring | PartKind::LeanByLoad));
             measured -= leans.map(|part| part.down.value).sum::<Length>();
         }
-        Some(Breakdown { state, wanted, measured, low_side, parts })
+        Some(Breakdown { state, start, from_sound: sound.is_some(), measured, low_side, parts })
     }
 
     /// A part, where there is one.
@@ -109,7 +114,7 @@ impl Breakdown {
 }
 
 /// The rate that carries the first of a load, and its standard deviation as a share of it.
-fn first_rate(survey: &Survey, rate: &RateVerdict) -> (SpringRate, f64) {
+pub fn first_rate(survey: &Survey, rate: &RateVerdict) -> (SpringRate, f64) {
     match rate {
         RateVerdict::Measured(figure) => (figure.stages.map_or(figure.rate, |stages| stages.first), figure.relative_sd),
         _ => (survey.vehicle.assumptions().rear_rate, ASSUMED_RATE_SD),
@@ -126,18 +131,9 @@ fn on_tyres(survey: &Survey, load: Force) -> Uncertain<Length> {
     Uncertain::new(give, give.abs() * ASSUMED_TYRE_SD)
 }
 
-/// From wanted to empty.
-fn to_empty(
-    survey: &Survey,
-    rate: &RateVerdict,
-    wanted: Length,
-    empty: Uncertain<Length>,
-    sound: Option<SoundHeight>,
-) -> Vec<Part> {
-    let Some(sound) = sound else {
-        return vec![Part { kind: PartKind::NotToldApart, down: Uncertain::new(wanted - empty.value, empty.sd) }];
-    };
-    let mut parts = vec![Part { kind: PartKind::WantedAboveSound, down: Uncertain::new(wanted - sound.rear, SoundHeight::sd()) }];
+/// From sound to empty.
+fn to_empty(survey: &Survey, rate: &RateVerdict, empty: Uncertain<Length>, sound: SoundHeight) -> Vec<Part> {
+    let mut parts = Vec::new();
     let always = survey.vehicle.always_on(End::Rear);
     let (rate, rate_sd) = first_rate(survey, rate);
     let mut permanent = Uncertain::new(metres(0.0), metres(0.0));
@@ -155,29 +151,38 @@ fn to_empty(
 /// From empty to loaded: the drop that was read, on springs, tyres and whatever held some of it up.
 fn carried(survey: &Survey, rate: &RateVerdict, drop: Length) -> Option<Vec<Part>> {
     let load = survey.axle_loads().change.rear?;
-    let tyres = on_tyres(survey, load.value);
-    let on_springs = drop - tyres.value;
     let drop_sd = survey.drop(End::Rear).map_or(metres(0.0), |drop| drop.sd);
-    let tyres = (tyres.value.si().abs() > 0.0).then_some(Part { kind: PartKind::Tyres, down: tyres });
-    let held = |kind, at_one_rate: Length, relative_sd: f64| {
-        let sd = Length::hypot(at_one_rate * relative_sd, drop_sd);
-        let carried = Part { kind: PartKind::CarriedLoad, down: Uncertain::new(at_one_rate, sd) };
-        vec![carried, Part { kind, down: Uncertain::new(on_springs - at_one_rate, sd) }]
+    let tyres = survey.datum.includes_tyre();
+    let of_class = on_tyres(survey, load.value);
+    let on_springs = match rate.measured().filter(|_| tyres) {
+        Some(figure) => Uncertain::new(figure.springs_down(), figure.spring_drop.sd),
+        None => Uncertain::new(drop - of_class.value, Length::hypot(drop_sd, of_class.sd)),
+    };
+    // Together they are what was read: what the one is off by, the other is off the other way.
+    let on_tyres = tyres.then(|| Part { kind: PartKind::Tyres, down: Uncertain::new(drop - on_springs.value, on_springs.sd) });
+    let by_itself = || vec![Part { kind: PartKind::CarriedLoad, down: on_springs }];
+    let held = |kind, together, at_one_rate: Length| {
+        let sd = Length::hypot(at_one_rate * ASSUMED_RATE_SD, on_springs.sd);
+        let held = Uncertain::new(on_springs.value - at_one_rate, sd);
+        match held.value.abs() > held.band() {
+            true => vec![Part { kind: PartKind::CarriedLoad, down: Uncertain::new(at_one_rate, sd) }, Part { kind, down: held }],
+            false => vec![Part { kind: together, down: on_springs }],
+        }
     };
     let mut parts = match rate {
         RateVerdict::Measured(figure) => match figure.stages {
             Some(MeasuredStages { first, .. }) => {
-                held(PartKind::SecondStage, metres(load.value.si() / first.si()), ASSUMED_RATE_SD)
+                held(PartKind::SecondStage, PartKind::SpringsAndOverloadLeaf, metres(load.value.si() / first.si()))
             }
-            None => vec![Part { kind: PartKind::CarriedLoad, down: Uncertain::new(on_springs, drop_sd) }],
+            None => by_itself(),
         },
         RateVerdict::OnTheStops { .. } => {
             let usual = survey.vehicle.assumptions().rear_rate;
-            held(PartKind::StopContact, metres(load.value.si() / usual.si()), ASSUMED_RATE_SD)
+            held(PartKind::StopContact, PartKind::SpringsAndStops, metres(load.value.si() / usual.si()))
         }
-        _ => vec![Part { kind: PartKind::CarriedLoad, down: Uncertain::new(on_springs, drop_sd) }],
+        _ => by_itself(),
     };
-    parts.extend(tyres);
+    parts.extend(on_tyres);
     Some(parts)
 }
 

@@ -1,7 +1,7 @@
 //! Why it sags: causes ranked by the evidence for and against them.
 
 use super::breakdown::{Breakdown, PartKind};
-use super::contact::contact_suspicion;
+use super::contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
 use super::rate::RateVerdict;
 use super::ratings::Overload;
 use crate::look_over::{Defect, Gate, LookOver};
@@ -268,17 +268,21 @@ fn carried_load(grounds: &Grounds<'_>) -> Judged {
 fn on_the_stops(grounds: &Grounds<'_>) -> Judged {
     let mut judged = Judged::new(Cause::OnTheStops);
     if matches!(grounds.rate, RateVerdict::OnTheStops { .. }) {
-        judged = judged.with(3, Evidence::StopsClose);
+        // Where the gap was seen to be gone, nothing else that is read says anything of the springs.
+        let gone = grounds.survey.gap(LoadState::Loaded).is_some();
+        judged = judged.with(if gone { 5 } else { 3 }, Evidence::StopsClose);
     }
     judged = judged.with_found(grounds, 2, &[Defect::StopHasBeenHitting]).with_found(grounds, 1, &[Defect::ShockWitnessMark]);
-    if let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(grounds.survey, grounds.rate) {
-        judged = judged.with(1, Evidence::StifferThanItsClass(times));
-    }
     judged = judged.with_complaint(grounds, &[Complaint::Bottoms]);
-    match grounds.survey.gap(LoadState::Loaded) {
-        Some(gap) if gap > inches(1.0) => judged.against(2, Evidence::GapLoaded(gap)),
-        Some(_) => judged,
-        None => judged.settled_by(Some(Settling::GapLoaded)),
+    let left = gap_left(grounds.survey, grounds.rate);
+    match left.filter(|_| is_clear_of_the_stop(grounds.survey, grounds.rate)) {
+        Some(left) => judged.against(2, Evidence::GapLoaded(left)),
+        None => {
+            if let Some(ContactSuspicion::StifferThanItsClass { times }) = contact_suspicion(grounds.survey, grounds.rate) {
+                judged = judged.with(1, Evidence::StifferThanItsClass(times));
+            }
+            judged.settled_by(grounds.survey.gap(LoadState::Loaded).is_none().then_some(Settling::GapLoaded))
+        }
     }
 }
 

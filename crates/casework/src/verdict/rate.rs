@@ -18,8 +18,11 @@ pub struct RateFigure {
     pub load_change: Uncertain<Force>,
     /// How far the tape came down.
     pub drop: Uncertain<Length>,
-    /// How much of that was the tyres; nought from the hub.
-    pub tyre_drop: Length,
+    /// How much of that the springs came down: what the tyres of the class leave of it, and the change of the stop gap where that was
+    /// read in both states.
+    pub spring_drop: Uncertain<Length>,
+    /// What the stop gap alone says of that, where it was read in both states.
+    pub by_gap: Option<GapDrop>,
     /// The load change that would bring the standard deviation to 10 %.
     pub load_for_ten_percent: Force,
     /// Whether the drop goes past where the class's overload leaf usually bears, so that the rate is a mix of two.
@@ -28,6 +31,15 @@ pub struct RateFigure {
     pub stages: Option<MeasuredStages>,
     /// What load and drop come to once all readings are brought into agreement; absent where they were not.
     pub agreed: Option<Agreed>,
+}
+
+/// What the stop gap says of how far the springs came down.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct GapDrop {
+    /// How much the gap closed.
+    pub spring_drop: Uncertain<Length>,
+    /// Whether that goes with the heights, the tyres of the class taken off; where it does not, it is left out.
+    pub agrees: bool,
 }
 
 /// Load and drop of the rear springs in the vehicle that agrees best with everything read.
@@ -75,7 +87,7 @@ pub enum RateVerdict {
 /// Two rates that together make the drop that was measured.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct MeasuredStages {
-    /// Travel from empty at which the second bears: the class's usual one, assumed.
+    /// Travel from empty at which the second bears: by its gap as read, or the class's usual one, assumed.
     pub from: Length,
     /// Rate before it.
     pub first: SpringRate,
@@ -85,17 +97,26 @@ pub struct MeasuredStages {
 
 impl MeasuredStages {
     /// Takes a rate measured over a drop apart: `W = k₁·s + (m − 1)·k₁·(s − c)`, so `k₁ = W / (s + (m − 1)(s − c))`, with the
-    /// class's travel `c` (times `shift`) and its ratio `m` of the rates. `None` where the drop stays short of `c`.
+    /// travel `c` at which it joins in (times `shift`) and the class's ratio `m` of the rates. `None` where the drop stays short of
+    /// `c`, or somebody saw that it does not bear.
     pub(crate) fn of(survey: &Survey, rate: SpringRate, load_change: Force, shift: f64) -> Option<Self> {
         let assumed = survey.vehicle.assumptions();
-        let (from, more) = (assumed.second_stage_from? * shift, assumed.second_stage_times? - 1.0);
+        let stage = survey.second_stage()?;
+        let (from, more) = (stage.from * shift, assumed.second_stage_times? - 1.0);
         let drop: Length = load_change / rate;
         let past = drop - from;
-        if past <= metres(0.0) {
+        if past <= metres(0.0) || !survey.is_past_second_stage(drop) {
             return None;
         }
         let first = newtons_per_metre(load_change.si() / (drop + more * past).si());
         Some(MeasuredStages { from, first, added: more * first })
+    }
+}
+
+impl RateFigure {
+    /// How far the springs came down in the vehicle that agrees best with all readings, or by these two states alone.
+    pub fn springs_down(&self) -> Length {
+        self.agreed.map_or(self.spring_drop.value, |agreed| agreed.spring_drop)
     }
 }
 
@@ -105,7 +126,8 @@ impl RateVerdict {
     /// `k = ΔW / (ΔH − ΔW/K)` with `K` the rate of all rear tyres, and no tyre term from the hub.
     /// With two states this is the maximum-a-posteriori fit of rate, free height and true loads; its
     /// standard deviation follows to first order from those of `ΔH` and `ΔW` and 15 % on `K`:
-    /// `(σ_k/k)² = k²·[(σ_H/ΔW)² + (ΔH·σ_W/ΔW²)² + (0.15/K)²]`.
+    /// `(σ_k/k)² = k²·[(σ_H/ΔW)² + (ΔH·σ_W/ΔW²)² + (0.15/K)²]`. Where the stop gap was read in both states and goes with that, what
+    /// the springs came down is the mean of both, each weighed by its variance.
     ///
     /// # Sign       the drop is positive downwards; the rate is always > 0
     /// # Valid      stops clear in both states; one rate over the travel measured
@@ -124,9 +146,15 @@ impl RateVerdict {
         if drop_m * change_n < 0.0 && drop_m.abs() > 2.0 * height_sd {
             return RateVerdict::WrongWay { load_change, drop };
         }
-        let compliance = drop_m / change_n - tyres.compliance;
-        let compliance_sd =
-            (height_sd / change_n).hypot(drop_m * load_change.sd.si() / (change_n * change_n)).hypot(tyres.compliance_sd);
+        let by_heights =
+            Uncertain::new(drop.value - metres(tyre_drop_m), metres(height_sd.hypot(tyres.compliance_sd * change_n)));
+        let by_gap = GapDrop::of(survey, by_heights);
+        let spring_drop = match by_gap.filter(|gap| gap.agrees) {
+            Some(gap) => weighed_mean(by_heights, gap.spring_drop),
+            None => by_heights,
+        };
+        let compliance = spring_drop.value.si() / change_n;
+        let compliance_sd = (spring_drop.sd.si() / change_n).hypot(drop_m * load_change.sd.si() / (change_n * change_n));
         let relative_sd = compliance_sd / compliance;
         let Some(grade) = RateGrade::of(relative_sd).filter(|_| compliance > 0.0) else {
             let assumed = survey.vehicle.assumptions().rear_rate;
@@ -139,15 +167,15 @@ impl RateVerdict {
         };
         let rate = newtons_per_metre(1.0 / compliance);
         let stages = MeasuredStages::of(survey, rate, load_change.value, 1.0);
-        let spring_drop = drop.value - metres(tyre_drop_m);
-        let past_second_stage = survey.vehicle.assumptions().second_stage_from.is_some_and(|from| spring_drop > from);
+        let past_second_stage = survey.is_past_second_stage(spring_drop.value);
         RateVerdict::Measured(RateFigure {
             rate,
             relative_sd,
             grade,
             load_change,
             drop,
-            tyre_drop: metres(tyre_drop_m),
+            spring_drop,
+            by_gap,
             load_for_ten_percent: load_for_ten_percent(rate.si(), height_sd, load_change.sd.si()),
             past_second_stage,
             stages,
@@ -162,6 +190,28 @@ impl RateVerdict {
             _ => None,
         }
     }
+}
+
+impl GapDrop {
+    /// `None` where the gap was not read in both states, or was closed in one.
+    fn of(survey: &Survey, by_heights: Uncertain<Length>) -> Option<Self> {
+        let touching = inches(1.0 / 16.0);
+        let read = |state| survey.middle_gap(state).filter(|_| survey.gap(state).is_some_and(|gap| gap > touching));
+        let (empty, loaded) = (read(LoadState::Empty)?, read(LoadState::Loaded)?);
+        let spring_drop = Uncertain::new(empty.value - loaded.value, Length::hypot(empty.sd, loaded.sd));
+        let apart = (spring_drop.value - by_heights.value).abs();
+        let agrees = apart <= AGREES_SDS * Length::hypot(spring_drop.sd, by_heights.sd);
+        Some(GapDrop { spring_drop, agrees })
+    }
+}
+
+/// Further apart than so many standard deviations two readings of the same do not go together.
+const AGREES_SDS: f64 = 3.0;
+
+/// The mean of two readings of the same, each weighed by its variance.
+fn weighed_mean(one: Uncertain<Length>, other: Uncertain<Length>) -> Uncertain<Length> {
+    let (a, b) = (one.sd.si().powi(-2), other.sd.si().powi(-2));
+    Uncertain::new((one.value * a + other.value * b) / (a + b), metres((a + b).powf(-0.5)))
 }
 
 /// How much a ground datum sinks per newton on the axle because of the tyres (m/N).

@@ -1,6 +1,8 @@
 //! A half-ton measured from the hub: rear 21 1/2 in empty and 18 13/16 in with 1,000 lb right over the axle.
 
-use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+use wise_badger_casework::survey::{
+    Ends, LoadPut, Manner, OverloadLeaves, RearWheels, States, Survey, VehicleClass, VehicleFacts,
+};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{inches, pounds};
@@ -24,5 +26,6 @@ pub(crate) fn half_ton() -> Survey {
         stop_gap: States::default(),
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
+        overload_leaves: OverloadLeaves::default(),
     }
 }

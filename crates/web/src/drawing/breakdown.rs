@@ -1,4 +1,4 @@
-//! Where the inches went: one row a part, from the height wanted on the left to the height measured on the right.
+//! Where the inches went: one row a part, from where the way begins on the left to the height measured on the right.
 
 use wise_badger_casework::verdict::Breakdown;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
@@ -32,7 +32,7 @@ const BAR: f64 = 16.0;
 const WORDS_TO_BAR: f64 = 8.0;
 
 impl BreakdownDrawing {
-    /// `rows` are the words of wanted, of each part, and of measured.
+    /// `rows` are the words of the start, of each part, and of measured.
     pub(crate) fn new(breakdown: &Breakdown, rows: &[RowWords], description: &str) -> Self {
         let draw = |format| draw(breakdown, rows, description, format);
         BreakdownDrawing { wide: draw(&WIDE), narrow: draw(&NARROW) }
@@ -43,7 +43,7 @@ fn draw(breakdown: &Breakdown, rows: &[RowWords], description: &str, format: &Fo
     let mut canvas = Canvas::new();
     let hatching = format!("{}-hatch", format.id);
     canvas.hatching(&hatching);
-    // How far below the wanted height each part begins and ends.
+    // How far below the start each part begins and ends.
     let mut at = Length::default();
     let steps: Vec<(Length, Length, Length)> = breakdown
         .parts

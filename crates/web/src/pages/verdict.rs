@@ -6,9 +6,7 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{End, LoadState};
-use wise_badger_casework::verdict::{Breakdown, Grounds, PartKind, rank_causes};
-use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_casework::verdict::{Breakdown, Grounds, rank_causes};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
@@ -39,31 +37,15 @@ struct VerdictPage {
     rates: Vec<Figure>,
 }
 
-/// The way from the height wanted to the height measured.
+/// The way down to the height measured.
 struct Way {
     drawing: BreakdownDrawing,
     parts: Vec<Figure>,
 }
 
-/// The way that can be taken apart: from the aim, without one from the height when sound, and failing that from empty.
-fn breakdown(work: &Casework) -> Option<(Breakdown, &'static str)> {
-    let survey = work.found();
-    let sound = work.case().sheet.sound_height();
-    let target = work.target().map(|(_, target)| target);
-    let loaded = survey.height(End::Rear, LoadState::Loaded).is_some() && survey.axle_loads().change.rear.is_some();
-    let state = if loaded { LoadState::Loaded } else { LoadState::Empty };
-    let (wanted, name) = match (target, sound) {
-        (Some(target), _) => (target.height, "Wanted, by the aim"),
-        (None, Some(sound)) => (sound.rear, "When sound, empty"),
-        (None, None) if loaded => (survey.height(End::Rear, LoadState::Empty)?.value, "Empty"),
-        (None, None) => return None,
-    };
-    let mut breakdown = Breakdown::of(survey, work.rate(), state, wanted, sound)?;
-    // A part that says nothing, because the way starts there.
-    breakdown.parts.retain(|part| {
-        part.down.value.si().abs() > 1e-9 || !matches!(part.kind, PartKind::NotToldApart | PartKind::WantedAboveSound)
-    });
-    Some((breakdown, name))
+/// The way that can be taken apart: from the height when sound, and failing that from empty.
+fn breakdown(work: &Casework) -> Option<Breakdown> {
+    Breakdown::of(work.found(), work.rate(), work.case().sheet.sound_height())
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -81,13 +63,13 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         look_over: file.work.look_over(),
         complaints: &file.case().sheet.complaints,
         modifications: &file.case().sheet.modified(),
-        breakdown: way.as_ref().map(|(breakdown, _)| breakdown),
+        breakdown: way.as_ref(),
     };
     let causes = cause_words(&rank_causes(&grounds), units);
     let template = VerdictPage {
-        way: way.map(|(breakdown, wanted)| Way {
-            drawing: breakdown_drawing(&breakdown, wanted, units),
-            parts: part_figures(&breakdown, survey, units),
+        way: way.map(|breakdown| Way {
+            drawing: breakdown_drawing(&breakdown, units),
+            parts: part_figures(&breakdown, survey, file.work.rate(), units),
         }),
         causes,
         number: file.job.number.0,

@@ -1,9 +1,9 @@
 //! The figures of the verdict, each with its sum.
 
 use wise_badger_casework::survey::{Basis, End, LoadPut, LoadState, Survey};
-use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, contact_suspicion};
+use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, contact_suspicion, is_clear_of_the_stop};
 use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
-use wise_badger_mechanics::units::{InShopUnits, Length, metres, newtons_per_metre};
+use wise_badger_mechanics::units::{InShopUnits, Length, newtons_per_metre};
 
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_of, support_name};
 
@@ -230,11 +230,22 @@ const GUM: &str =
     "First-order propagation of uncertainty, JCGM 100:2008 (GUM), 5.1.2; precision of tape, scale and place: common practice.";
 
 fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
-    let spring_drop = figure.drop.value - figure.tyre_drop;
+    let spring_drop = figure.spring_drop.value;
     let mut numbers = vec![format!("load change on the rear axle {}", units.weight(figure.load_change.value))];
     numbers.push(format!("drop {}", units.exact(figure.drop.value)));
     if survey.datum.includes_tyre() {
-        numbers.push(format!("of it the tires {}, so the springs {}", units.exact(figure.tyre_drop), units.exact(spring_drop)));
+        numbers.push(format!(
+            "of it the tires {}, so the springs {}",
+            units.exact(figure.drop.value - spring_drop),
+            units.exact(spring_drop)
+        ));
+    }
+    if let Some(gap) = figure.by_gap {
+        let closed = units.exact(gap.spring_drop.value);
+        numbers.push(match gap.agrees {
+            true => format!("the stop gap closed by {closed}, which leaves the tires out: weighed with the heights above"),
+            false => format!("the stop gap closed by {closed}, which does not go with the heights: left out; read both again"),
+        });
     }
     let by_hand = format!("{} / {}", units.weight(figure.load_change.value), units.exact(spring_drop));
     let alone = newtons_per_metre(figure.load_change.value.si() / spring_drop.si());
@@ -273,7 +284,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     Figure::new(rate_label(survey), units.rate(figure.rate), sum).note(format!("{grade}{past}"))
 }
 
-/// A stop that may have touched unseen, and how to tell.
+/// Something that may have touched unseen, and how to tell.
 fn contact_figure(survey: &Survey, rate: &RateVerdict, figure: &RateFigure, units: Units) -> Option<Figure> {
     let ContactSuspicion::StifferThanItsClass { times } = contact_suspicion(survey, rate)? else { return None };
     let usual = survey.vehicle.assumptions().rear_rate;
@@ -284,33 +295,36 @@ fn contact_figure(survey: &Survey, rate: &RateVerdict, figure: &RateFigure, unit
         "Common practice: a stop that bears unseen makes a rate from two states about 30% high.",
     )
     .doubt("Heights alone do not tell a bump stop from an overload leaf.");
-    let note = "a stop or an overload leaf that touched would look like this; read the stop gap with the load on";
+    let note = match is_clear_of_the_stop(survey, rate) {
+        true => "the stop is clear; an overload leaf that bears would look like this: look which halves bear, empty and loaded",
+        false => "a stop or an overload leaf that touched would look like this; read the stop gap with the load on",
+    };
     Some(Figure::new("Against its class", format!("{times:.1} times as stiff"), sum).note(note).tone(Tone::Act))
 }
 
 fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {
-    if !survey.datum.includes_tyre() || figure.tyre_drop == metres(0.0) {
+    if !survey.datum.includes_tyre() {
         return None;
     }
-    let assumed = survey.vehicle.assumptions();
-    let (tyre_rate, ends) = (assumed.rear_tyre_rate, 2 * assumed.rear_axles);
-    let numbers = vec![format!(
-        "{} / ({ends} × {}) = {}",
-        units.weight(figure.load_change.value),
-        units.rate(tyre_rate),
-        units.exact(figure.tyre_drop)
-    )];
+    let (springs, tyres) = (figure.springs_down(), figure.drop.value - figure.springs_down());
+    let numbers = vec![format!("{} − {} = {}", units.exact(figure.drop.value), units.exact(springs), units.exact(tyres))];
+    let told_apart = match (figure.by_gap.is_some_and(|gap| gap.agrees), survey.vehicle.class.is_trailer()) {
+        (true, _) => "Told apart by the stop gap, which leaves the tires out, and by the tire rate of the class, good to 15%.",
+        (false, true) => {
+            "The tire rate is assumed for the class, to 15%; read ground to hub, empty and loaded, to see what the tires do."
+        }
+        (false, false) => {
+            "The tire rate is assumed for the class, to 15%; read the stop gap empty and loaded, or from the hub, to leave the tire out."
+        }
+    };
     let sum = Sum::new(
-        "drop of the tires = load change / rate of all rear tires",
+        "drop of the tires = drop − what the springs come down",
         numbers,
-        "Tire rate assumed for the class (common practice).",
+        "The vehicle that agrees best with all readings, its tires as usual for the class (common practice).",
     )
-    .doubt(match survey.vehicle.class.is_trailer() {
-        true => "The tire rate is taken as good to 15%; read ground to hub, empty and loaded, to see what the tires do.",
-        false => "The tire rate is taken as good to 15%; read from the hub to leave the tire out.",
-    });
+    .doubt(told_apart);
     Some(
-        Figure::new("Of the sag, the tires", units.height(figure.tyre_drop), sum)
+        Figure::new("Of the sag, the tires", units.height(tyres), sum)
             .note(format!("heights are measured {}", datum_name(survey.vehicle.class, survey.datum))),
     )
 }

@@ -1,10 +1,10 @@
 //! Where the inches went and why, in words.
 
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{LoadState, Survey};
-use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, Settling};
+use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::verdict::{Breakdown, Cause, Evidence, Judged, Part, PartKind, RateVerdict, Settling, first_rate};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate};
 
 use super::intake::{complaint_name, modification_name};
 use super::look_over::{defect_name, gate_words};
@@ -26,11 +26,11 @@ pub(crate) struct CauseWords {
 
 pub(crate) fn part_name(kind: PartKind) -> &'static str {
     match kind {
-        PartKind::WantedAboveSound => "Up to the height when sound",
         PartKind::SpringSet => "Spring set",
         PartKind::PermanentLoad => "What is always aboard",
-        PartKind::NotToldApart => "Set or permanent load",
         PartKind::CarriedLoad => "The load, on the springs",
+        PartKind::SpringsAndOverloadLeaf => "The load, on springs and overload leaf together",
+        PartKind::SpringsAndStops => "The load, on springs and bump stops together",
         PartKind::Tyres => "The load, on the tires",
         PartKind::SecondStage => "Held up by the overload leaf",
         PartKind::StopContact => "Held up by the bump stops",
@@ -54,9 +54,10 @@ fn measured_name(breakdown: &Breakdown) -> String {
 }
 
 /// The picture of the way, with its words.
-pub(crate) fn breakdown_drawing(breakdown: &Breakdown, wanted: &str, units: Units) -> BreakdownDrawing {
+pub(crate) fn breakdown_drawing(breakdown: &Breakdown, units: Units) -> BreakdownDrawing {
     let row = |name: &str, value: String| RowWords { name: name.to_owned(), value };
-    let mut rows = vec![row(wanted, units.height(breakdown.wanted))];
+    let start = if breakdown.from_sound { "When sound, empty" } else { "Measured, rear empty" };
+    let mut rows = vec![row(start, units.height(breakdown.start))];
     rows.extend(breakdown.parts.iter().map(|part| row(part_name(part.kind), part_value(part, units))));
     rows.push(row(&measured_name(breakdown), units.height(breakdown.measured)));
     let said: Vec<String> = rows.iter().map(|row| format!("{}: {}", row.name, row.value)).collect();
@@ -64,9 +65,9 @@ pub(crate) fn breakdown_drawing(breakdown: &Breakdown, wanted: &str, units: Unit
 }
 
 /// Each part with its sum.
-pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, units: Units) -> Vec<Figure> {
+pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, rate: &RateVerdict, units: Units) -> Vec<Figure> {
     let figure = |part: &Part| {
-        let sum = part_sum(part, breakdown, survey, units)
+        let sum = part_sum(part, breakdown, survey, rate, units)
             .doubt(format!("± {}, two standard deviations.", units.exact(part.down.band())));
         let small = part.down.value.abs() <= part.down.band();
         let figure = Figure::new(part_name(part.kind), part_value(part, units), sum);
@@ -77,55 +78,79 @@ pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, units: Units)
 
 const STATICS: &str = "Springs in series; any statics text. First-order propagation, JCGM 100:2008 (GUM), 5.1.2.";
 
-fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, units: Units) -> Sum {
-    use wise_badger_casework::survey::End;
-    let loads = survey.axle_loads();
-    let load = loads.change.rear.map(|change| format!("load on the rear {}", units.weight(change.value)));
-    let height =
-        |state| survey.height(End::Rear, state).map(|height| format!("rear {} {}", state_name(state), units.exact(height.value)));
-    let down = format!("= {}", units.exact(part.down.value));
-    let numbers = |lines: Vec<Option<String>>| lines.into_iter().flatten().chain([down.clone()]).collect::<Vec<_>>();
-    let tyres = format!("all rear tires {}", units.rate(survey.vehicle.assumptions().rear_tyres()));
-    let always = format!("always on the rear axle {}", units.weight(survey.vehicle.always_on(End::Rear)));
+fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, rate: &RateVerdict, units: Units) -> Sum {
+    let load = survey.axle_loads().change.rear.map(|change| change.value).unwrap_or_default();
+    let rear = |state| survey.height(End::Rear, state).map(|height| height.value).unwrap_or_default();
+    let (empty, loaded) = (rear(LoadState::Empty), rear(LoadState::Loaded));
+    let exact = |length: Length| units.exact(length);
+    let less = |from: Length, parts: &[Length], comes_to: Length| {
+        let parts: String = parts.iter().map(|part| format!(" − {}", exact(*part))).collect();
+        vec![format!("{}{parts} = {}", exact(from), exact(comes_to))]
+    };
+    let over = |load: Force, rate: SpringRate| format!("{} / {} = {}", units.weight(load), units.rate(rate), exact(load / rate));
+    let down = part.down.value;
+    let of = |kind| breakdown.part(kind).map(|down| down.value);
+    let first = first_rate(survey, rate).0;
+    let on_springs = (empty - loaded) - of(PartKind::Tyres).unwrap_or_default();
     match part.kind {
-        PartKind::WantedAboveSound => Sum::new(
-            "wanted − height when sound",
-            numbers(vec![Some(format!("wanted {}", units.exact(breakdown.wanted)))]),
-            "The aim, and the sound height stated at intake.",
-        ),
-        PartKind::SpringSet => Sum::new(
-            "set = height when sound − height empty − what is always aboard",
-            numbers(vec![height(LoadState::Empty)]),
-            "A remainder, so that all parts add up.",
-        ),
-        PartKind::PermanentLoad => Sum::new("W / spring rate + W / tire rate", numbers(vec![Some(always)]), STATICS),
-        PartKind::NotToldApart => Sum::new(
-            "wanted − height empty",
-            numbers(vec![height(LoadState::Empty)]),
-            "The height when sound is not known, so set is not guessed at.",
-        ),
-        PartKind::CarriedLoad => Sum::new(
-            "height empty − height loaded − tires − what held some of it up",
-            numbers(vec![load, height(LoadState::Empty), height(LoadState::Loaded)]),
-            STATICS,
-        ),
-        PartKind::Tyres => Sum::new("ΔW / tire rate", numbers(vec![load, Some(tyres)]), STATICS),
+        PartKind::SpringSet => {
+            let permanent = of(PartKind::PermanentLoad);
+            let parts: Vec<Length> = std::iter::once(empty).chain(permanent).collect();
+            let numbers = less(breakdown.start, &parts, down);
+            Sum::new(
+                "set = height when sound − height empty − what is always aboard",
+                numbers,
+                "A remainder, so that all parts add up.",
+            )
+        }
+        PartKind::PermanentLoad => {
+            let always = survey.vehicle.always_on(End::Rear);
+            let mut numbers = vec![over(always, first)];
+            if survey.datum.includes_tyre() {
+                numbers.push(over(always, survey.vehicle.assumptions().rear_tyres()));
+            }
+            numbers.push(format!("together {}", exact(down)));
+            Sum::new("W / spring rate + W / tire rate", numbers, STATICS)
+        }
+        PartKind::CarriedLoad if of(PartKind::SecondStage).is_some() => {
+            Sum::new("ΔW / first rate", vec![over(load, first)], STATICS)
+        }
+        PartKind::CarriedLoad if of(PartKind::StopContact).is_some() => {
+            Sum::new("ΔW / rate usual for the class", vec![over(load, first)], STATICS)
+        }
+        PartKind::CarriedLoad | PartKind::SpringsAndOverloadLeaf | PartKind::SpringsAndStops => {
+            let tyres: Vec<Length> = std::iter::once(loaded).chain(of(PartKind::Tyres)).collect();
+            Sum::new("height empty − height loaded − tires", less(empty, &tyres, down), STATICS)
+        }
+        PartKind::Tyres => match rate.measured() {
+            Some(_) => Sum::new(
+                "height empty − height loaded − what the springs came down",
+                less(empty, &[loaded, on_springs], down),
+                "The springs as in the vehicle that agrees best with all readings, the stop gap too where it was read.",
+            ),
+            None => {
+                let tyres = survey.vehicle.assumptions().rear_tyres();
+                Sum::new("ΔW / rate of all rear tires", vec![over(load, tyres)], STATICS)
+            }
+        },
         PartKind::SecondStage => Sum::new(
             "drop on the springs − ΔW / first rate",
-            numbers(vec![load]),
-            "The class's usual overload leaf (common practice); the measured rate taken apart into two.",
+            less(on_springs, &[load / first], down),
+            "The measured rate taken apart into two, by the overload leaf's gap as read or as usual for the class (common practice).",
         ),
         PartKind::StopContact => Sum::new(
             "drop on the springs − ΔW / rate usual for the class",
-            numbers(vec![load]),
+            less(on_springs, &[load / first], down),
             "On the stops no rate can be measured; the class's stands in.",
         ),
-        PartKind::LeanBySpring => Sum::new("half of the lean read empty", numbers(vec![]), "The tape readings of this job."),
+        PartKind::LeanBySpring => Sum::new("half of the lean read empty", vec![format!("= {}", exact(down))], TAPE_READ),
         PartKind::LeanByLoad => {
-            Sum::new("half of what the lean gains with the load", numbers(vec![]), "The tape readings of this job.")
+            Sum::new("half of what the lean gains with the load", vec![format!("= {}", exact(down))], TAPE_READ)
         }
     }
 }
+
+const TAPE_READ: &str = "The tape readings of this job.";
 
 /// The causes, the likeliest first.
 pub(crate) fn cause_words(judged: &[Judged], units: Units) -> Vec<CauseWords> {
