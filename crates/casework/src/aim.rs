@@ -273,9 +273,9 @@ impl Aim {
     }
 
     /// Whether what stands meets the goal; `None` where what it is about is not known.
-    pub fn judge(&self, survey: &Survey, stands: &Stands) -> Option<AimVerdict> {
+    pub fn judge(&self, survey: &Survey, stands: &Stands, step: Length) -> Option<AimVerdict> {
         let (mark, band) = self.wanted(survey)?;
-        Some(band.judge(mark.of(survey, stands)?))
+        Some(band.judge(mark.of(survey, stands)?.in_steps_of(step)))
     }
 
     /// What the aim, met exactly at the rear, makes of the rake in the loaded state.

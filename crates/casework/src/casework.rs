@@ -193,8 +193,9 @@ impl Casework {
         Some((aim.state(), aim.target(self.found())?))
     }
 
-    /// Whether a goal is met with an option fitted; `None` where what it is about is not predicted.
-    pub fn judged(&self, place: usize, option: usize) -> Option<AimVerdict> {
+    /// Whether a goal is met with an option fitted, by its height as it is printed in steps of a length; `None` where what it is about is
+    /// not predicted.
+    pub fn judged(&self, place: usize, option: usize, step: Length) -> Option<AimVerdict> {
         let goal = self.goal(place)?;
         let stands = match goal.when() {
             GoalCase::State(state) => Stands::predicted(self.predicted(option)?.at(state).ok()?),
@@ -207,7 +208,7 @@ impl Casework {
             (GoalMark::Point { place, .. }, GoalCase::State(state)) => Some(self.risen(place, state, &stands)?),
             _ => None,
         };
-        goal.judge(self.found(), &Stands { point, ..stands })
+        goal.judge(self.found(), &Stands { point, ..stands }, step)
     }
 
     /// How far both ends rise from where they stood when a point was read.
@@ -221,7 +222,7 @@ impl Casework {
     }
 
     /// Whether a goal is met as the vehicle came in; `None` where what it is about was not read.
-    pub fn as_found(&self, place: usize) -> Option<AimVerdict> {
+    pub fn as_found(&self, place: usize, step: Length) -> Option<AimVerdict> {
         let goal = self.goal(place)?;
         let GoalCase::State(state) = goal.when() else { return None };
         let stands = Stands::read(self.found(), state);
@@ -232,7 +233,7 @@ impl Casework {
             }
             _ => None,
         };
-        goal.judge(self.found(), &Stands { point, ..stands })
+        goal.judge(self.found(), &Stands { point, ..stands }, step)
     }
 
     /// Why nothing may be fitted at all, if that is so.

@@ -26,6 +26,14 @@ pub struct ProofCheck {
 }
 
 impl ProofCheck {
+    /// The same in figures as they are printed in steps of a length: what was promised is what was said.
+    #[must_use]
+    pub fn in_steps_of(self, step: Length) -> Self {
+        let predicted = Uncertain::new(self.predicted, self.band / 2.0).in_steps_of(step);
+        let measured = Uncertain { value: self.measured.in_steps_of(step).value, ..self.measured };
+        ProofCheck { predicted: predicted.value, band: predicted.band(), measured }
+    }
+
     /// Measured less predicted.
     pub fn difference(&self) -> Length {
         self.measured.value - self.predicted
@@ -43,7 +51,8 @@ impl ProofCheck {
     /// assert_eq!(check.grade(), ProofGrade::Inside);
     /// ```
     pub fn grade(&self) -> ProofGrade {
-        let (off, band) = (self.difference().si().abs(), self.band.si());
+        // Figures that are alike must not differ by rounding.
+        let (off, band) = (self.difference().si().abs(), self.band.si() + 1e-6);
         if off <= band {
             ProofGrade::Inside
         } else if off <= band.hypot(self.measured.band().si()) {

@@ -182,7 +182,7 @@ proptest! {
             for height in heights(predicted) {
                 prop_assert!(height.value.si().is_finite() && height.sd.si().is_finite() && height.sd.si() > 0.0, "{:?}", height);
             }
-            let frequencies = [predicted.frequency_before, predicted.frequency_after].into_iter().flatten();
+            let frequencies = [predicted.bounce_before, predicted.bounce_after].into_iter().flatten().map(|bounce| bounce.frequency);
             for frequency in frequencies {
                 prop_assert!((0.1..60.0).contains(&frequency.value), "{:?}", frequency);
             }
@@ -226,7 +226,7 @@ proptest! {
         let prediction = Predictor::new(&empty_only).predict(&correction);
         prop_assert!(prediction.loaded.is_err());
         if let Ok(empty) = prediction.empty {
-            prop_assert_eq!((empty.frequency_before, empty.frequency_after), (None, None));
+            prop_assert_eq!((empty.bounce_before, empty.bounce_after), (None, None));
         }
     }
 

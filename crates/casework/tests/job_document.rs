@@ -6,6 +6,7 @@ use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::job_document::{JobDocument, JobDocumentError, LARGEST};
 use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_mechanics::units::inches;
 
 const EXAMPLE: &str = include_str!("../../../docs/examples/job.json");
 const SCHEMA: &str = include_str!("../../../docs/job.schema.json");
@@ -59,7 +60,7 @@ fn the_example_holds_four_states_both_sides_and_three_goals_and_is_predicted() {
     for state in found.states() {
         assert!(found.height(End::Rear, state).is_some());
         assert!(work.predicted(0).unwrap().at(state).unwrap().rear_sides.is_some(), "{state:?}");
-        assert!((0..3).all(|goal| work.judged(goal, 0).is_some()));
+        assert!((0..3).all(|goal| work.judged(goal, 0, inches(1.0 / 16.0)).is_some()));
     }
     assert!(found.leans(End::Rear, LoadState::Loaded));
 }

@@ -197,6 +197,29 @@ fn a_proof_is_inside_outside_or_within_what_the_tape_explains() {
     assert_eq!([0.26, -1.0].map(grade), [ProofGrade::Outside; 2]);
 }
 
+/// Whatever lies behind the figures that are printed, the verdict is the one that the printed figures give.
+#[test]
+fn a_verdict_never_contradicts_the_figures_that_are_printed() {
+    let sixteenth = inches(1.0 / 16.0);
+    // Said to be 39 1/4 ± 1/4 and read as 39 1/2.
+    for predicted in [39.22, 39.235, 39.27, 39.28] {
+        for band in [0.2, 0.24, 0.25] {
+            let measured = Uncertain::new(inches(39.5), inches(0.075));
+            let check = ProofCheck { predicted: inches(predicted), band: inches(band), measured }.in_steps_of(sixteenth);
+            assert_eq!(check.grade(), ProofGrade::Inside, "{predicted} ± {band}");
+        }
+    }
+    // A target of 23 1/2 ± 1/4, met by 23 1/4 however that came about, and in millimeters by what is printed there.
+    let target = TargetBand { height: inches(23.5), tolerance: inches(0.25), way: Way::Within };
+    for height in [23.22, 23.25, 23.28] {
+        let printed = Uncertain::new(inches(height), inches(0.1)).in_steps_of(sixteenth);
+        assert_eq!(target.judge(printed), AimVerdict::LikelyMeets, "{height}");
+    }
+    let millimetre = inches(1.0 / 25.4);
+    let untouched = Uncertain::new(millimetre * 740.0, millimetre).in_steps_of(millimetre);
+    close(untouched.value.si(), 0.740, 1e-9);
+}
+
 #[test]
 fn one_side_read_is_a_height_but_no_lean() {
     let mut survey = half_ton();

@@ -186,7 +186,7 @@ fn travel_and_frequency_are_those_of_the_axle_it_goes_on_and_the_least_gap_count
     let on = |axles| Correction::at_the_rear(springs).on(Site { axles, side: None });
     for axles in [Axles::OneOfRear(1), Axles::OneOfRear(2)] {
         let predicted = loaded(&survey, &on(axles));
-        let (before, after) = (predicted.frequency_before.unwrap(), predicted.frequency_after.unwrap());
+        let (before, after) = (predicted.bounce_before.unwrap().frequency, predicted.bounce_after.unwrap().frequency);
         assert!(after > before, "{axles:?}: stiffer springs on that axle: {before:?} {after:?}");
         // The axle with the block opens by more of it than the other: the lesser is told, whichever that is.
         let lifted = loaded(&survey, &block(2.0, None).on(Site { axles, side: None }));

@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Frequency, Length};
+use wise_badger_mechanics::units::{Force, Frequency, Length, SpringRate};
 
 use crate::survey::{LoadState, States};
 
@@ -27,10 +27,23 @@ pub struct PredictedState {
     pub part: Length,
     /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.
     pub travel_left: Option<Length>,
-    /// Ride frequency over the rear axle before, where the rate is known.
-    pub frequency_before: Option<Frequency>,
+    /// The same as it is, at the stops that are there; absent when no gap was read.
+    pub travel_before: Option<Length>,
+    /// How the rear axle bounces before, where the rate is known.
+    pub bounce_before: Option<Bounce>,
     /// And after.
-    pub frequency_after: Option<Frequency>,
+    pub bounce_after: Option<Bounce>,
+}
+
+/// How an axle bounces on its springs, tyres left out.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Bounce {
+    /// Rate of everything that bears there.
+    pub rate: SpringRate,
+    /// What bounces on it.
+    pub sprung: Force,
+    /// How quick.
+    pub frequency: Frequency,
 }
 
 /// Why a state is not predicted.

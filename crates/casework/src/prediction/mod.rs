@@ -6,5 +6,5 @@ mod parts_off;
 mod predictor;
 mod rate;
 
-pub use answer::{CaseHeights, PredictedState, Prediction, Unpredicted};
+pub use answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
 pub use predictor::Predictor;

@@ -10,7 +10,7 @@ use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
-use super::answer::{CaseHeights, PredictedState, Prediction, Unpredicted};
+use super::answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
 use super::model::{FRONT, aboard, end_mark, experiment, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll};
 use super::parts_off::PartsOff;
 use super::rate::agreed;
@@ -272,7 +272,7 @@ impl Predictor {
             return Err(Unpredicted::OnTheStops);
         }
         let (axle_before, axle) = (self.axle(from, parts), self.axle(&fitted, parts));
-        let frequency = |axle: Option<&AxleStance>| axle.and_then(|axle| axle.ride_frequency).filter(|_| known_rate);
+        let bounce = |axle: Option<&AxleStance>| self.bounce(axle?).filter(|_| known_rate);
         let friction = self.friction(&fitted, state);
         let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
         let rear_sd = Length::hypot(rear_sd, friction / 2.0);
@@ -295,8 +295,9 @@ impl Predictor {
             friction,
             part: 2.0 * part_sd,
             travel_left: self.clearance(travel_element(parts), state, from, &fitted),
-            frequency_before: frequency(axle_before),
-            frequency_after: frequency(axle),
+            travel_before: self.clearance(BUMP_STOP, state, from, from),
+            bounce_before: bounce(axle_before),
+            bounce_after: bounce(axle),
         })
     }
 
@@ -477,6 +478,12 @@ impl Predictor {
         let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);
         let of_axle = |axle: &AxleStance| metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si());
         self.rear(fitted).map(of_axle).fold(metres(0.0), |most, one| if one > most { one } else { most })
+    }
+
+    fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {
+        let assumed = self.survey.vehicle.assumptions();
+        let sprung = axle.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
+        Some(Bounce { rate: axle.spring_rate, sprung, frequency: axle.ride_frequency? })
     }
 
     /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried

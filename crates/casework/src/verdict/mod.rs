@@ -10,4 +10,4 @@ pub use breakdown::{Breakdown, Part, PartKind, SoundHeight, first_rate};
 pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
 pub use contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
 pub use rate::{Agreed, GapDrop, MeasuredStages, RateFigure, RateVerdict};
-pub use ratings::{Overload, Rated, RatingCheck, Relief};
+pub use ratings::{Overload, Rated, RatingCheck, Relief, carried};

@@ -133,7 +133,8 @@ fn assumed(survey: &Survey, loads: &AxleLoads, end: End, state: LoadState) -> As
     empty.and(Assumed { anything: !usual.is_empty(), may_lack })
 }
 
-fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
+/// What an end carries in a state; `None` where what came aboard is not known.
+pub fn carried(loads: &AxleLoads, end: End, state: LoadState) -> Option<Force> {
     if state == LoadState::Empty { Some(*loads.empty.get(end)) } else { loads.loaded(end) }
 }
 

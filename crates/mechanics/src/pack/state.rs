@@ -34,6 +34,8 @@ pub struct PackState {
     pub rate: SpringRate,
     /// Turn of the seat: front half higher than rear, over the spring's length.
     pub seat_tilt: Angle,
+    /// Each half's eye over the seat, by small slopes, front then rear.
+    pub eyes: [Length; 2],
     /// By leaf, from the top.
     pub leaves: Vec<LeafStress>,
     /// Where leaves press on each other.
@@ -302,6 +304,7 @@ impl Prepared<'_> {
             arch: self.corrected_arch(loaded.eyes),
             rate: newtons_per_metre(rate),
             seat_tilt: radians((front_eye - rear_eye) / self.length()),
+            eyes: [metres(front_eye), metres(rear_eye)],
             leaves,
             contacts,
             helper,

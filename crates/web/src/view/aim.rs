@@ -89,10 +89,7 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
             }
             Aim::Mark(_) => "rear wanted = the height stated, or front height + rake",
         };
-        let front = survey.height(End::Front, state).map(|front| format!("front {}", units.exact(front.value)));
-        let by_front = matches!(aim, Aim::LevelLoaded { .. } | Aim::LevelEmpty { .. });
-        let mut numbers: Vec<String> = front.filter(|_| by_front).into_iter().collect();
-        numbers.push(format!("rear wanted {}", units.exact(target.height)));
+        let numbers = target_numbers(aim, survey, target.height, units);
         let sum = Sum::new(formula, numbers, "The aim and the tape readings of this job.");
         let value = match target.way {
             Way::AtLeast => format!("{} or more", units.height(target.height)),
@@ -114,7 +111,9 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
         }));
     }
     if let (false, Some(rake)) = (state == LoadState::Loaded, aim.rake_loaded(survey)) {
-        let numbers = vec![format!("rake loaded {}", units.exact(rake))];
+        let now = survey.rake(LoadState::Loaded).zip(aim.raise(survey));
+        let numbers = now.map(|(now, raise)| format!("{} + {} = {}", units.exact(now), units.exact(raise), units.exact(rake)));
+        let numbers = numbers.into_iter().collect();
         let sum = Sum::new(
             "rake loaded, with the aim met = rake loaded now + raise",
             numbers,
@@ -127,6 +126,28 @@ pub(crate) fn aim_figures(aim: &Aim, survey: &Survey, units: Units) -> Vec<Figur
         figures.push(Figure::new("That leaves, loaded, a rake of", units.change(rake), sum).note(note).tone(tone));
     }
     figures
+}
+
+/// What the rear height that is wanted is made of.
+fn target_numbers(aim: &Aim, survey: &Survey, wanted: Length, units: Units) -> Vec<String> {
+    let exact = |length: Length| units.exact(length);
+    let height = |end, state| survey.height(end, state).map(|height| height.value);
+    let raised = |from: Option<Length>, by: String| from.map(|from| format!("{} + {by} = {}", exact(from), exact(wanted)));
+    let numbers = match aim {
+        Aim::LevelLoaded { rake, .. } => raised(height(End::Front, LoadState::Loaded), exact(*rake)),
+        Aim::RecoverSag { share, .. } => {
+            let sag = survey.drop(End::Rear).map(|drop| exact(drop.value)).unwrap_or_default();
+            raised(height(End::Rear, LoadState::Loaded), format!("{share:.2} × {sag}"))
+        }
+        Aim::Clearance { behind_rear_axle, measured, wanted: clearance, .. } => {
+            let (behind, long) = (exact(*behind_rear_axle), exact(survey.vehicle.wheelbase));
+            let by = format!("({} − {}) / (1 + {behind} / {long})", exact(*clearance), exact(*measured));
+            raised(height(End::Rear, LoadState::Loaded), by)
+        }
+        Aim::Mark(goal) if goal.mark == GoalMark::Rake => raised(height(End::Front, aim.state()), exact(goal.height)),
+        Aim::LevelEmpty { .. } | Aim::StockHeight { .. } | Aim::Mark(_) => None,
+    };
+    vec![numbers.unwrap_or_else(|| format!("rear wanted {}", exact(wanted)))]
 }
 
 /// What the aim, met exactly at the rear, does in a load case.
@@ -205,7 +226,7 @@ pub(crate) fn side_to_side(survey: &Survey, most: Length, units: Units) -> Vec<F
 pub(crate) fn goals_as_found(work: &Casework, units: Units) -> Vec<(String, &'static str)> {
     let names = goal_names(work, units).into_iter().enumerate().skip(1);
     let told = |(place, name)| {
-        let words = match work.as_found(place) {
+        let words = match work.as_found(place, units.step()) {
             None => "not told by what was read",
             Some(AimVerdict::Meets | AimVerdict::LikelyMeets) => "met as it came in",
             Some(AimVerdict::MayMiss { .. } | AimVerdict::Misses { .. }) => "not met as it came in",

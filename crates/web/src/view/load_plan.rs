@@ -5,7 +5,7 @@ use wise_badger_casework::prediction::{CaseHeights, Predictor, Unpredicted};
 use wise_badger_casework::survey::{Centre, End, Item, LoadState, Survey};
 use wise_badger_casework::verdict::RatingCheck;
 use wise_badger_mechanics::correction::Correction;
-use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches};
 
 use super::prediction::log_failure;
 use super::verdict::rating_figure;
@@ -143,11 +143,7 @@ pub(crate) fn height_figure(case: &Survey, predictor: &Predictor, units: Units) 
 /// How the rear height of a case comes about, with a correction fitted or without.
 fn height_sum(case: &Survey, predictor: &Predictor, heights: &CaseHeights, with: Option<&str>, units: Units) -> Sum {
     let found = predictor.survey();
-    let mut numbers: Vec<String> = found
-        .height(End::Rear, LoadState::Empty)
-        .map(|empty| format!("rear empty {}", units.exact(empty.value)))
-        .into_iter()
-        .collect();
+    let mut numbers: Vec<String> = Vec::new();
     numbers.extend(case.axle_loads().change.rear.map(|change| format!("on the rear {} more", units.weight(change.value))));
     let basis = match (predictor.rate().measured(), &found.vehicle.rear_pack) {
         (Some(figure), _) => format!("rate as measured {}", units.rate(figure.rate)),
@@ -156,7 +152,10 @@ fn height_sum(case: &Survey, predictor: &Predictor, heights: &CaseHeights, with:
     };
     numbers.push(basis);
     numbers.extend(with.map(str::to_owned));
-    numbers.push(format!("comes to {}", units.exact(heights.rear.value)));
+    numbers.extend(found.height(End::Rear, LoadState::Empty).map(|empty| {
+        let (empty, there) = (empty.value, heights.rear.value);
+        format!("{} − {} = {}", units.exact(empty), units.exact(empty - there), units.exact(there))
+    }));
     Sum::new(
         "height = height empty − what the load presses springs, overload leaf and tires down",
         numbers,
@@ -219,7 +218,8 @@ fn centre_figure(case: &Survey, items: &[Item], units: Units) -> Option<Figure> 
     let height = centre.height.map_or_else(String::new, |height| format!(", {} above the ground", units.height(height)));
     let numbers = vec![
         format!("{} in all", units.weight(centre.weight)),
-        format!("along {}, across {}", units.exact(centre.behind_rear_axle), units.exact(centre.lateral)),
+        format!("along: {}", mean_of(items, |item| item.behind_rear_axle, centre.behind_rear_axle, units)),
+        format!("across: {}", mean_of(items, |item| item.lateral, centre.lateral, units)),
     ];
     let sum = Sum::new(
         "center = Σ (weight × place) / Σ weight",
@@ -228,6 +228,14 @@ fn centre_figure(case: &Survey, items: &[Item], units: Units) -> Option<Figure> 
     );
     let value = along_words(centre.behind_rear_axle, rear, units);
     Some(Figure::new(format!("Center of {} aboard", units.weight(centre.weight)), value, sum).note(format!("{side}{height}")))
+}
+
+/// A mean place, each thing's counted by its weight.
+fn mean_of(items: &[Item], of: impl Fn(&Item) -> Length, mean: Length, units: Units) -> String {
+    let each: Vec<String> =
+        items.iter().map(|item| format!("{} × {}", units.weight(item.weight), units.exact(of(item)))).collect();
+    let all: Force = items.iter().map(|item| item.weight).sum();
+    format!("({}) / {} = {}", each.join(" + "), units.weight(all), units.exact(mean))
 }
 
 /// A place along the vehicle.

@@ -62,29 +62,36 @@ impl Units {
         self.height(length) == self.height(Length::default())
     }
 
-    /// A predicted height, no finer than its band: to 1/8 in (3 mm), or to 1/16 in (1 mm) where the band is finer than that.
-    pub(crate) fn predicted(self, height: Uncertain<Length>) -> String {
-        format!("{} ± {}", self.predicted_height(height), self.band(height.band()))
-    }
-
-    /// The same without its band.
-    pub(crate) fn predicted_height(self, height: Uncertain<Length>) -> String {
-        let fine = height.band() < inches(0.125);
-        together(&match self.length {
-            LengthUnit::Inches => format_length(height.value, self.length, if fine { 16 } else { 8 }),
-            LengthUnit::Millimetres if fine => format_length(height.value, self.length, 16),
-            LengthUnit::Millimetres => format!("{:.0} mm", (height.value.si() * 1000.0 / 3.0).round() * 3.0),
-        })
-    }
-
-    /// Half the width of a band: to 1/16 in, rounded up, so that it never promises more than it keeps.
-    pub(crate) fn band(self, band: Length) -> String {
-        let step = match self.length {
+    /// What heights are printed in steps of, as the tape is read: 1/16 in, or a millimetre.
+    pub(crate) fn step(self) -> Length {
+        match self.length {
             LengthUnit::Inches => inches(1.0 / 16.0),
             LengthUnit::Millimetres => inches(1.0 / 25.4),
-        };
-        let steps = (band / step).value;
-        self.height(step * (steps - 1e-6).ceil().max(1.0))
+        }
+    }
+
+    /// A predicted height with its band, as a reading is printed: what is judged by it is judged by just this.
+    pub(crate) fn predicted(self, height: Uncertain<Length>) -> String {
+        format!("{} ± {}", self.height(height.value), self.band(height.band()))
+    }
+
+    /// Half the width of a band, rounded up, so that it never promises more than it keeps.
+    pub(crate) fn band(self, band: Length) -> String {
+        self.height(Uncertain::new(Length::default(), band / 2.0).in_steps_of(self.step()).band())
+    }
+
+    /// A load in the unit that goes with a rate as it is printed: pounds, or newtons.
+    pub(crate) fn load_of_rate(self, load: Force) -> String {
+        match self.weight {
+            WeightUnit::Pounds => self.weight(load),
+            WeightUnit::Kilograms => together(&format!("{:.0} N", load.si())),
+        }
+    }
+
+    /// A length with decimals in the unit that goes with a rate as it is printed.
+    pub(crate) fn length_of_rate(self, length: Length) -> String {
+        let unit = if self.weight == WeightUnit::Pounds { LengthUnit::Inches } else { LengthUnit::Millimetres };
+        Units { length: unit, ..self }.exact(length)
     }
 
     /// A height with decimals, for the opened sum.
@@ -209,6 +216,16 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
 /// A ride frequency.
 pub(crate) fn frequency(frequency: Frequency) -> String {
     format!("{:.2} Hz", frequency.si())
+}
+
+/// How a ride frequency comes of a rate and what bounces on it, in units that go together.
+pub(crate) fn frequency_sum(rate: SpringRate, sprung: Force, hertz: Frequency, units: Units) -> String {
+    let gravity = match units.weight {
+        WeightUnit::Pounds => "386.1 in/s²",
+        // A newton on a kilogram makes a thousand millimeters per second, every second.
+        WeightUnit::Kilograms => "1,000",
+    };
+    format!("√({} × {gravity} / {}) / 6.283 = {}", units.rate(rate), units.weight(sprung), frequency(hertz))
 }
 
 /// A thousand pounds per square inch.

@@ -2,7 +2,7 @@
 
 use wise_badger_casework::aim::{AimVerdict, GoalCase};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::prediction::{PredictedState, Prediction, Predictor, Unpredicted};
+use wise_badger_casework::prediction::{Bounce, PredictedState, Prediction, Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -10,7 +10,7 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::verdict::rake_words;
-use super::{Figure, Sum, Tone, Units, end_name, frequency, percent, sentence, state_of};
+use super::{Figure, Sum, Tone, Units, end_name, frequency, frequency_sum, percent, sentence, state_of};
 use crate::correction::{account, formula, parts_doubt};
 
 const SOURCE: &str = "Static balance of springs, stops and tires over all axles; uncertainty by JCGM 100:2008 (GUM), 5.2.";
@@ -56,7 +56,7 @@ pub(crate) fn prediction_figures(
         figures.extend(travel(parts, predicted, state_of(survey, state), units));
     }
     for (state, predicted) in predicted_states(prediction) {
-        figures.extend(ride(predicted, state_of(survey, state)));
+        figures.extend(ride(predicted, state_of(survey, state), units));
     }
     figures
 }
@@ -85,6 +85,14 @@ pub(crate) fn height_sum(
     numbers.extend(account(parts, units));
     if let Some(figure) = predictor.rate().measured() {
         numbers.push(format!("rear rate {} ± {}", units.rate(figure.rate), percent(2.0 * figure.relative_sd)));
+        numbers.extend(figure.stages.map(|stages| {
+            format!(
+                "taken as {} for the first {} of travel from empty, and {} past that",
+                units.rate(stages.first),
+                units.exact(stages.from),
+                units.rate(stages.first + stages.added)
+            )
+        }));
         if state == LoadState::Loaded {
             numbers.push(format!("load on the rear axle {}", units.weight(figure.load_change.value)));
         }
@@ -94,7 +102,7 @@ pub(crate) fn height_sum(
         units.exact(predicted.rear_before),
         units.exact(predicted.rise),
         units.exact(predicted.rear.value),
-        units.predicted_height(predicted.rear)
+        units.height(predicted.rear.value)
     ));
     let part =
         parts_doubt(parts, units).map(|words| (format!(", and ± {} of the part itself", units.exact(predicted.part)), words));
@@ -116,7 +124,7 @@ fn height(predictor: &Predictor, parts: &[Correction], predicted: &PredictedStat
     };
     let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
     let sides = leaning.map_or_else(String::new, |sides| {
-        let [left, right] = [sides.left, sides.right].map(|side| units.predicted_height(side));
+        let [left, right] = [sides.left, sides.right].map(|side| units.height(side.value));
         format!("; left {left}, right {right}")
     });
     Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{note}{sides}"))
@@ -200,17 +208,28 @@ fn travel(parts: &[Correction], predicted: &PredictedState, state: &str, units: 
         (false, true) => ("Bump travel left", "the stop would bear: outside what is predicted here"),
         (false, false) => ("Bump travel left", "to the bump stop"),
     };
-    let numbers = vec![format!("clearance {}", units.exact(left))];
-    let formula = "clearance = gap − stroke of the axle toward the body; a block opens it, as the stop stays on the frame";
-    let sum = Sum::new(formula, numbers, SOURCE);
+    let sum = match predicted.travel_before.filter(|_| !rubber) {
+        Some(before) => Sum::new(
+            "clearance = gap as it is + what the axle goes away from the stop; a block opens it, as the stop stays on the frame",
+            vec![format!("{} + {} = {}", units.exact(before), units.exact(left - before), units.exact(left))],
+            SOURCE,
+        ),
+        None => Sum::new(
+            "the clearance that the rubber is set to empty, less what the axle comes nearer under the load",
+            vec![format!("clearance {}", units.exact(left))],
+            SOURCE,
+        ),
+    };
     let tone = if bears && !rubber { Tone::Act } else { Tone::Plain };
     let value = if bears { units.height(-left) } else { units.height(left) };
     Some(Figure::new(format!("{what}, {state}"), value, sum).note(note).tone(tone))
 }
 
-fn ride(predicted: &PredictedState, state: &str) -> Option<Figure> {
-    let (before, after) = (predicted.frequency_before?, predicted.frequency_after?);
-    let numbers = vec![format!("before {}, after {}", frequency(before), frequency(after))];
+fn ride(predicted: &PredictedState, state: &str, units: Units) -> Option<Figure> {
+    let (before, after) = (predicted.bounce_before?, predicted.bounce_after?);
+    let line = |bounce: Bounce| frequency_sum(bounce.rate, bounce.sprung, bounce.frequency, units);
+    let numbers = vec![format!("before: {}", line(before)), format!("after: {}", line(after))];
+    let (before, after) = (before.frequency, after.frequency);
     let sum = Sum::new(
         "f = √(rate × g / sprung weight) / 2π, with the springs that bear at this height and the tires left out",
         numbers,
@@ -228,7 +247,7 @@ pub(crate) fn goal_sentence(work: &Casework, place: usize, option: usize, units:
     }
     let goal = work.goal(place)?;
     goal.wanted(work.found())?;
-    let Some(verdict) = work.judged(place, option) else {
+    let Some(verdict) = work.judged(place, option, units.step()) else {
         let text = match goal.when() {
             GoalCase::State(state) => {
                 format!("The aim is about the {} height, which is not predicted here.", state_of(work.found(), state))

@@ -36,6 +36,8 @@ pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detai
 
 fn proof(label: String, predicted: PredictedHeight, measured: Uncertain<Length>, units: Units) -> Figure {
     let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
+    let check = check.in_steps_of(units.step());
+    let measured = check.measured;
     let (off, grade) = (check.difference(), check.grade());
     let by = match units.height(off.abs()) {
         _ if units.is_nothing(off) => "as predicted".to_owned(),
@@ -50,12 +52,12 @@ fn proof(label: String, predicted: PredictedHeight, measured: Uncertain<Length>,
     let numbers = vec![
         format!("predicted {} ± {}", units.exact(check.predicted), units.exact(check.band)),
         format!("measured {} ± {}", units.exact(measured.value), units.exact(measured.band())),
-        format!("measured − predicted = {}", units.exact(off)),
+        format!("{} − {} = {}", units.exact(measured.value), units.exact(check.predicted), units.exact(off)),
     ];
     let sum = Sum::new(
         "inside, when measured − predicted is no more than the band",
         numbers,
-        "The prediction as it stood when the correction was chosen.",
+        "The prediction as it was said when the correction was chosen.",
     );
     let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
     let note = format!("predicted {foretold}: {words}");

@@ -1,8 +1,11 @@
 //! The figures of the verdict, each with its sum.
 
-use wise_badger_casework::survey::{Basis, End, LoadPut, LoadState, Survey};
-use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, contact_suspicion, is_clear_of_the_stop};
+use wise_badger_casework::survey::{Basis, End, Item, LoadPut, LoadState, Survey};
+use wise_badger_casework::verdict::{
+    RateFigure, RateVerdict, Rated, RatingCheck, carried, contact_suspicion, is_clear_of_the_stop,
+};
 use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, newtons_per_metre};
 
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_of, support_name};
@@ -75,7 +78,8 @@ fn lean(survey: &Survey, end: End, state: LoadState, units: Units) -> Option<Fig
         l if l > 0.0 => "left side low",
         _ => "right side low",
     };
-    let numbers = vec![format!("right side − left side = {}", units.exact(lean))];
+    let side = |side| survey.readings(end, state).corner(side).map(|height| units.exact(height)).unwrap_or_default();
+    let numbers = vec![format!("{} − {} = {}", side(Side::Right), side(Side::Left), units.exact(lean))];
     let sum = Sum::new("lean = mean of the right readings − mean of the left", numbers, TAPE).doubt(TAPE_DOUBT);
     Some(
         Figure::new(
@@ -129,47 +133,53 @@ fn lever_arms(survey: &Survey) -> &'static str {
 }
 
 fn load_numbers(survey: &Survey, check: &RatingCheck, names: &[String], units: Units) -> Vec<String> {
-    let loads = survey.axle_loads();
+    let (load, rating) = (units.weight(check.load), units.weight(check.rating));
     let end = match check.rated {
         Rated::Axle(end) => end,
-        Rated::Gross => return vec![format!("front + rear = {}", units.weight(check.load))],
+        Rated::Gross => {
+            let loads = survey.axle_loads_in(check.state);
+            let at = |end| loads.as_ref().and_then(|loads| carried(loads, end, check.state)).map(|load| units.weight(load));
+            let both = at(End::Front).zip(at(End::Rear));
+            return both.map(|(front, rear)| format!("{front} + {rear} = {load}")).into_iter().collect();
+        }
         Rated::Tyres(end) | Rated::Wheels(end) => {
             let count = survey.vehicle.tyre_count(end);
             let each = check.rating / f64::from(count);
-            return vec![format!("{count} × {} = {}", units.weight(each), units.weight(check.rating))];
+            return vec![format!("they carry {load}"), format!("{count} × {} = {rating}", units.weight(each))];
         }
-        Rated::Hitch => return vec![format!("on the ball {}", units.weight(check.load))],
+        Rated::Hitch => return vec![format!("on the ball {load}")],
     };
-    let (empty, class) = (*loads.empty.get(end), survey.vehicle.class);
-    let rear = support_name(class, End::Rear);
-    let span = if class.is_trailer() { "coupler to axles" } else { "wheelbase" };
-    let mut numbers = vec![format!("empty {}", units.weight(empty))];
-    if check.state == LoadState::Loaded
-        && let Some(change) = loads.change.get(end)
-    {
-        if let Some(LoadPut::Planned { items, .. }) = &survey.load
-            && survey.load_is_as_planned()
-        {
-            numbers.extend(items.iter().enumerate().map(|(place, item)| {
-                let here = item.share_on(end, survey.vehicle.wheelbase);
-                let name = names.get(place).map_or("a thing", String::as_str);
-                let at = units.exact(item.behind_rear_axle);
-                format!("{name} {} at {at}: {} here", units.weight(item.weight), units.weight(item.weight * here))
-            }));
-            return numbers;
+    let Some(loads) = survey.axle_loads_in(check.state) else { return Vec::new() };
+    let empty = units.weight(*loads.empty.get(end));
+    let mut numbers = vec![format!("empty {empty}")];
+    let Some(change) = (*loads.change.get(end)).filter(|_| check.state != LoadState::Empty) else { return numbers };
+    let wheelbase = survey.vehicle.wheelbase;
+    match survey.put_in(check.state) {
+        Some(LoadPut::Placed { weight, behind_rear_axle }) => {
+            numbers.push(lever_arm(&Item::at(*weight, *behind_rear_axle), end, wheelbase, units));
         }
-        numbers.push(match &survey.load {
-            Some(LoadPut::Placed { weight, behind_rear_axle }) => format!(
-                "{} at {} behind the {rear}, {span} {}: {} here",
-                units.weight(*weight),
-                units.exact(*behind_rear_axle),
-                units.exact(survey.vehicle.wheelbase),
-                units.weight(change.value)
-            ),
-            _ => format!("the scale says {} more loaded", units.weight(change.value)),
-        });
+        Some(LoadPut::Planned { items, .. }) if survey.load_is_as_planned() => {
+            let name = |place: usize| names.get(place).map_or("a thing", String::as_str);
+            let each = items.iter().enumerate();
+            numbers.extend(each.map(|(place, item)| format!("{}: {}", name(place), lever_arm(item, end, wheelbase, units))));
+        }
+        _ => numbers.push(format!("the scale says {} more loaded", units.weight(change.value))),
     }
+    numbers.push(format!("{empty} + {} = {load}", units.weight(change.value)));
     numbers
+}
+
+/// What a thing puts on an end, by its arm about the other.
+fn lever_arm(item: &Item, end: End, wheelbase: Length, units: Units) -> String {
+    let (weight, long) = (units.weight(item.weight), units.exact(wheelbase));
+    let behind = item.behind_rear_axle;
+    let (sign, away) = if behind.si() < 0.0 { ("−", units.exact(-behind)) } else { ("+", units.exact(behind)) };
+    let here = units.weight(item.weight * item.share_on(end, wheelbase));
+    match end {
+        End::Rear => format!("{weight} × ({long} {sign} {away}) / {long} = {here}"),
+        End::Front if behind.si() > 0.0 => format!("−{weight} × {away} / {long} = {here}"),
+        End::Front => format!("{weight} × {away} / {long} = {here}"),
+    }
 }
 
 fn rate_label(survey: &Survey) -> String {
@@ -197,9 +207,7 @@ pub(crate) fn rate_figures(survey: &Survey, rate: &RateVerdict, units: Units) ->
                 format!("load change {} ± {}", units.weight(load_change.value), units.weight(load_change.band())),
                 format!("drop {} ± {}", units.exact(drop.value), units.exact(drop.band())),
             ];
-            let sum =
-                Sum::new("rate = load change / drop, given only when one standard deviation is under 25% of it", numbers, GUM)
-                    .doubt(sure);
+            let sum = Sum::new("a rate is given only when one standard deviation is under 25% of it", numbers, GUM).doubt(sure);
             let note = format!(
                 "put on about {} for a rate good to 10%; blocks and re-arching are predicted without it",
                 units.about(load_needed)
@@ -247,15 +255,15 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
             false => format!("the stop gap closed by {closed}, which does not go with the heights: left out; read both again"),
         });
     }
-    let by_hand = format!("{} / {}", units.weight(figure.load_change.value), units.exact(spring_drop));
+    let divided = |load, drop| format!("{} / {}", units.load_of_rate(load), units.length_of_rate(drop));
+    let by_hand = divided(figure.load_change.value, spring_drop);
     let alone = newtons_per_metre(figure.load_change.value.si() / spring_drop.si());
     let agreed = figure.agreed.filter(|_| units.rate(alone) != units.rate(figure.rate));
     numbers.push(format!("{by_hand} = {}", units.rate(alone)));
     numbers.extend(agreed.map(|agreed| {
         format!(
-            "brought into agreement with the front readings and the load's place: {} / {} = {}",
-            units.weight(agreed.load_change),
-            units.exact(agreed.spring_drop),
+            "brought into agreement with the front readings and the load's place: {} = {}",
+            divided(agreed.load_change, agreed.spring_drop),
             units.rate(figure.rate)
         )
     }));

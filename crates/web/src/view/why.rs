@@ -67,8 +67,12 @@ pub(crate) fn breakdown_drawing(breakdown: &Breakdown, units: Units) -> Breakdow
 /// Each part with its sum.
 pub(crate) fn part_figures(breakdown: &Breakdown, survey: &Survey, rate: &RateVerdict, units: Units) -> Vec<Figure> {
     let figure = |part: &Part| {
-        let sum = part_sum(part, breakdown, survey, rate, units)
-            .doubt(format!("± {}, two standard deviations.", units.exact(part.down.band())));
+        let mut sum = part_sum(part, breakdown, survey, rate, units);
+        // Where rates are read in other units than lengths, what comes out is said in both.
+        if units.length_of_rate(part.down.value) != units.exact(part.down.value) {
+            sum.numbers.push(format!("= {}", units.exact(part.down.value)));
+        }
+        let sum = sum.doubt(format!("± {}, two standard deviations.", units.exact(part.down.band())));
         let small = part.down.value.abs() <= part.down.band();
         let figure = Figure::new(part_name(part.kind), part_value(part, units), sum);
         if small { figure.note("within its band: too small to tell from zero") } else { figure }
@@ -87,7 +91,9 @@ fn part_sum(part: &Part, breakdown: &Breakdown, survey: &Survey, rate: &RateVerd
         let parts: String = parts.iter().map(|part| format!(" − {}", exact(*part))).collect();
         vec![format!("{}{parts} = {}", exact(from), exact(comes_to))]
     };
-    let over = |load: Force, rate: SpringRate| format!("{} / {} = {}", units.weight(load), units.rate(rate), exact(load / rate));
+    let over = |load: Force, rate: SpringRate| {
+        format!("{} / {} = {}", units.load_of_rate(load), units.rate(rate), units.length_of_rate(load / rate))
+    };
     let down = part.down.value;
     let of = |kind| breakdown.part(kind).map(|down| down.value);
     let first = first_rate(survey, rate).0;

@@ -56,3 +56,28 @@ async fn each_stage_names_what_is_missing_and_leads_there() {
     assert!(ada.get(&format!("{job}/proof")).await.text(".empty").contains("Nothing is chosen"));
     assert!(ada.get("/").await.text(".job-stands").starts_with("To measure: empty heights"));
 }
+
+/// What a vehicle lost does not hang on what anybody wants of it.
+#[tokio::test]
+async fn where_the_inches_went_is_the_same_whatever_the_aim() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let verdict = format!("{job}/verdict");
+    let way = async || ada.get(&verdict).await.texts("svg.way text");
+    let before = way().await;
+    assert!(before.iter().any(|words| words.contains("The load, on the springs")), "{before:?}");
+    for aim in [
+        &[("kind", "recover_sag"), ("percent", "35"), ("tolerance", "1/4")][..],
+        &[("kind", "stock_height"), ("rear", "24"), ("tolerance", "1/4")],
+        &[("kind", "level_loaded"), ("rake", "1"), ("tolerance", "1/4")],
+    ] {
+        let set = ada.fill(&format!("{job}/aim"), aim).await;
+        assert_eq!(set.status, StatusCode::OK, "{}", set.text("main"));
+        assert_eq!(way().await, before, "{aim:?}");
+    }
+    // The height when sound is where it begins, once that is known.
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("sound_rear", "22 1/2")])).await;
+    let known = way().await;
+    assert!(known.iter().any(|words| words.contains("Spring set")), "{known:?}");
+}

@@ -47,7 +47,7 @@ async fn a_case_of_the_plan_stands_for_what_was_put_on() {
     tape.extend(walk(["20 1/2", "20 1/2"], ["21 1/2", "18 13/16"]));
     let verdict = ada.fill(&format!("{job}/tape"), &tape).await;
     assert_eq!(verdict.figure("Rear axle rate, both springs").0, "372 lb/in");
-    assert!(verdict.figure("Rear axle, loaded").2.contains("Gravel 700 lb at 0.00 in: 700 lb here"));
+    assert!(verdict.figure("Rear axle, loaded").2.contains("Gravel: 700 lb × (145.00 in + 0.00 in) / 145.00 in = 700 lb"));
     // Overloaded, the thing to take off is named.
     ada.fill(&format!("{job}/intake"), &[("kerb_front", "3,000"), ("kerb_rear", "2,250")]).await;
     let heavy = ada.fill(&format!("{job}/load"), &[("i0_amount", "1,900"), ("shown", "1")]).await;

@@ -19,6 +19,7 @@ mod proof;
 mod saving;
 mod states;
 mod sums;
+mod sums_reproduce;
 mod tape;
 mod units;
 

@@ -2,7 +2,7 @@
 
 use crate::{BLOCK, INTAKE, Visitor, consider, measured_half_ton, shop};
 
-async fn switch(visitor: &Visitor, name: &str, unit: &str) {
+pub(crate) async fn switch(visitor: &Visitor, name: &str, unit: &str) {
     let fields = [(name.to_owned(), unit.to_owned()), ("next".to_owned(), "/jobs/new".to_owned())];
     let page = visitor.post("/units", &fields).await;
     assert_eq!(page.path, "/jobs/new");

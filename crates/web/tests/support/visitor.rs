@@ -142,6 +142,18 @@ impl Page {
             .unwrap_or_else(|| panic!("no figure “{label}” among {labels:?}"))
     }
 
+    /// Every opened sum: what its figure is called, what it says, its formula, and the lines of numbers under it.
+    pub(crate) fn sums(&self) -> Vec<(String, String, String, Vec<String>)> {
+        let first = |of: ElementRef<'_>, css: &str| of.select(&selector(css)).next().map(|part| plain(part.text()));
+        let sum = |of: ElementRef<'_>| {
+            let lines = of.select(&selector(".sum li")).map(|line| plain(line.text())).collect();
+            let label = first(of, ".figure-label").unwrap_or_default();
+            let value = first(of, ".figure-value").or_else(|| first(of, "summary")).unwrap_or_default();
+            (label, value, first(of, ".sum-formula").unwrap_or_default(), lines)
+        };
+        self.html.select(&selector(".figure, .opened")).map(sum).collect()
+    }
+
     /// What stands in a field, and what is said about it.
     pub(crate) fn field(&self, name: &str) -> (String, String) {
         let field = self.html.select(&selector(&format!("[name='{name}']"))).next();

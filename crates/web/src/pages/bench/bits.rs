@@ -91,7 +91,7 @@ fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
     let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
     let prediction = work.predictor().predict(&correction);
     let predicted = prediction.at(state).ok()?.rear;
-    let short = match target.judge(predicted) {
+    let short = match target.judge(predicted.in_steps_of(units.step())) {
         AimVerdict::MayMiss { off } | AimVerdict::Misses { off } if off < metres(0.0) => -off,
         _ => return Some("none: the pack makes the aim".to_owned()),
     };

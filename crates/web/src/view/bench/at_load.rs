@@ -7,7 +7,7 @@ use wise_badger_mechanics::units::{Force, Frequency, Length, Pressure, SpringRat
 
 use super::PACK_SOURCE;
 use crate::drawing::{DrawnPack, LeafMark};
-use crate::view::{Figure, Sum, Tone, Units, degrees, frequency, percent, sentence};
+use crate::view::{Figure, Sum, Tone, Units, degrees, frequency, frequency_sum, percent, sentence};
 
 /// Steps of a leaf's half in a drawing.
 const STEPS: u32 = 10;
@@ -99,7 +99,11 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
     let tone = if after.arch.is_none() { Tone::Act } else { Tone::Plain };
     let held = format!("± {} of friction{}", units.band(friction), if changed { "; " } else { "" });
     figures.push(Figure::new("Arch", arch(after), sum).note(format!("{held}{}", was(arch(before)))).tone(tone));
-    let numbers = vec![format!("both rear packs together {}", units.rate(2.0 * after.rate))];
+    let both = units.rate(2.0 * after.rate);
+    let numbers = vec![
+        format!("{} of one pack", units.rate(after.rate)),
+        format!("2 × {} = {both} of both rear packs", units.rate(after.rate)),
+    ];
     let sum = Sum::new("rate = load gained / height lost, over one hundredth of rated load either way", numbers, PACK_SOURCE)
         .doubt(BY_LEAVES);
     figures.push(Figure::new("Rate of one pack", units.rate(after.rate), sum).note(was(units.rate(before.rate))));
@@ -107,11 +111,17 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
         figures.push(stress_figure(packs, load, (leaf, stress), before, units));
     }
     if let Some((after_hz, before_hz)) = ride(after.rate, load).zip(ride(before.rate, load)) {
-        let numbers = vec![format!("{} carrying {}", units.rate(after.rate), units.weight(load))];
+        let numbers = vec![frequency_sum(after.rate, load, after_hz, units)];
         let sum = Sum::new("f = √(rate × g / load) / 2π, tires left out", numbers, "Any vibration text.").doubt(BY_LEAVES);
         figures.push(Figure::new("Ride frequency", frequency(after_hz), sum).note(was(frequency(before_hz))));
     }
-    let numbers = vec!["above zero: the front eye stands higher, the pinion of an axle below its spring turns down".to_owned()];
+    let [front, rear] = after.eyes.map(|eye| units.exact(eye));
+    let long: Length = packs.planned.leaves.first().map_or(Length::default(), |main| main.front + main.rear);
+    let tilt = degrees(after.seat_tilt);
+    let numbers = vec![
+        format!("({front} − {rear}) / {} × 57.30 = {tilt}", units.exact(long)),
+        "above zero: the front eye stands higher, the pinion of an axle below its spring turns down".to_owned(),
+    ];
     let sum = Sum::new("tilt = (front half's height − rear half's) / length", numbers, PACK_SOURCE);
     figures.push(Figure::new("Seat tilt", degrees(after.seat_tilt), sum).note(was(degrees(before.seat_tilt))));
     if let Some([front, rear]) = after.helper {
@@ -126,7 +136,11 @@ fn stress_figure(packs: &Packs, load: Force, (leaf, stress): (usize, Pressure), 
     let allowed = packs.allowed(load);
     let name = packs.planned.leaves.get(leaf).map_or("", |leaf| leaf.name.as_str());
     let (which, past) = (if allowed > packs.steel.rated { "at the stop" } else { "under rated load" }, stress > allowed);
-    let numbers = vec![format!("{name}: {} of {} allowed {which}", units.stress(stress), units.stress(allowed))];
+    let share = (stress / allowed).value;
+    let numbers = vec![
+        format!("{name}: {} of {} allowed {which}", units.stress(stress), units.stress(allowed)),
+        format!("{} / {} = {share:.2}", units.stress(stress), units.stress(allowed)),
+    ];
     let sum = Sum::new(
         "stress = moment × t / 2I from the leaf's free shape, what being drawn together leaves in it included",
         numbers,
