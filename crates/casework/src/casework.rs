@@ -18,6 +18,7 @@ use crate::job_document::{JobDocument, ReadingContent};
 use crate::look_over::{Addition, Gate, LookOver};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
+use crate::slips::{Slip, slips};
 use crate::survey::{End, LoadState, Survey};
 use crate::verdict::{Overload, RateFigure, RateVerdict};
 
@@ -110,6 +111,11 @@ impl Casework {
     /// Whether the rear was measured after fitting, in either state.
     pub fn is_measured_again(&self) -> bool {
         self.fitted().states().any(|state| self.fitted().height(End::Rear, state).is_some())
+    }
+
+    /// Figures that are worth a second look.
+    pub fn slips(&self) -> Vec<Slip> {
+        slips(&self.case, self.found())
     }
 
     /// What was found on the vehicle.

@@ -44,6 +44,8 @@ pub enum Consequence {
         /// With the option.
         after: Angle,
     },
+    /// It never bears in any state that was read.
+    NeverBears,
     /// The seat, and the pinion with it, turn by so much, nose up positive.
     SeatTurns(Angle),
 }
@@ -106,7 +108,7 @@ impl OptionFitted<'_> {
 type Row = fn(&OptionFitted<'_>) -> Option<Consequence>;
 
 /// Every kind, in the order told.
-static ROWS: &[Row] = &[hose, shock, stop, u_bolts, shaft, seat];
+static ROWS: &[Row] = &[never_bears, hose, shock, stop, u_bolts, shaft, seat];
 
 /// Everything that changes with an option.
 pub fn consequences(option: &OptionFitted<'_>) -> Vec<Consequence> {
@@ -115,6 +117,14 @@ pub fn consequences(option: &OptionFitted<'_>) -> Vec<Consequence> {
 
 fn is_something(length: Length) -> bool {
     length.si().abs() > NOTHING_M
+}
+
+/// A helper or a rubber by itself that changes nothing anywhere hangs there for nothing.
+fn never_bears(option: &OptionFitted<'_>) -> Option<Consequence> {
+    let [part] = option.parts else { return None };
+    part.set_to_a_clearance()?;
+    let rises: Vec<Length> = option.prediction?.each().filter_map(|(_, state)| Some(state.as_ref().ok()?.rise)).collect();
+    (!rises.is_empty() && !rises.into_iter().any(is_something)).then_some(Consequence::NeverBears)
 }
 
 /// Of the shortest hose it is not known which axle's it is: the end that hangs lower counts.

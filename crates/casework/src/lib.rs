@@ -60,6 +60,7 @@ pub mod prediction;
 pub mod proof;
 pub mod reading;
 pub mod route;
+pub mod slips;
 pub mod survey;
 pub mod verdict;
 pub mod words;

@@ -19,6 +19,7 @@ const LAYERS: &[&str] = &[
     "reading",
     "intake",
     "case",
+    "slips",
     "job_document",
     "bench",
     "consequence",

@@ -75,20 +75,6 @@ pub enum VehicleProblem {
     Wheelbase,
     /// A trailer's axles are too close for their wheels, or too far apart to share a load.
     Spread,
-    /// An axle is rated for less than it weighs empty.
-    RatingBelowKerb {
-        /// Which axle.
-        end: End,
-        /// Its empty weight.
-        kerb: Force,
-        /// Whether that weight was stated or assumed.
-        basis: Basis,
-    },
-    /// The gross rating is below the empty weight.
-    GrossBelowKerb {
-        /// The empty weight of both axles.
-        kerb: Force,
-    },
     /// An axle's empty weight does not even hold its wheels and beam down.
     KerbTooLight {
         /// Which axle.
@@ -185,18 +171,12 @@ impl VehicleFacts {
         }
         let wheels = 1.2 * self.assumptions().rear_unsprung;
         for end in [End::Front, End::Rear] {
-            let (kerb, basis) = self.kerb_weight(end);
+            let (kerb, _) = self.kerb_weight(end);
             // A coupler has no wheels of its own to hold down.
             let least = if end == End::Front && self.class.is_trailer() { Force::default() } else { wheels };
             if kerb < least {
                 problems.push(VehicleProblem::KerbTooLight { end, least });
-            } else if *self.axle_ratings.get(end) < kerb {
-                problems.push(VehicleProblem::RatingBelowKerb { end, kerb, basis });
             }
-        }
-        let kerb = self.kerb_weight(End::Front).0 + self.kerb_weight(End::Rear).0;
-        if self.gross_rating.is_some_and(|gross| gross < kerb) {
-            problems.push(VehicleProblem::GrossBelowKerb { kerb });
         }
         problems
     }

@@ -13,7 +13,7 @@ pub use conversion::{WheelChange, WheelGeometry};
 pub use datum::Datum;
 pub use gauge::{parse_angle, parse_pressure, parse_stress};
 pub use length::{LengthUnit, format_length, parse_length};
-pub use readings::{AxleReadings, Beside, HeightReadings, ReadingDoubt, ReadingPrecision, Repeats, SpreadProblem};
+pub use readings::{AxleReadings, Beside, HeightReadings, ReadingDoubt, ReadingPrecision, Repeats};
 pub use typed::TypedError;
 pub use tyre::{TyreSize, TyreSizeError};
 pub use weight::{WeightUnit, format_rate, format_volume, format_weight, parse_rate, parse_volume, parse_weight};

@@ -96,30 +96,7 @@ impl ReadingDoubt {
     }
 }
 
-/// Something about the readings that a person should look at again.
-#[derive(Debug, Clone, Copy, PartialEq)]
-#[non_exhaustive]
-pub enum SpreadProblem {
-    /// Repeat readings of one corner lie further apart than a tape explains.
-    Repeats {
-        /// The corner's side.
-        side: Side,
-        /// How far apart.
-        apart: Length,
-    },
-    /// Left and right differ by more than a vehicle leans.
-    Sides {
-        /// How far apart.
-        apart: Length,
-    },
-}
-
 impl AxleReadings {
-    /// Repeats further apart than this are asked about: three times what tape and settling explain together.
-    const MOST_REPEAT_SPREAD_IN: f64 = 0.5;
-    /// No vehicle stands with one arch this much higher than the other.
-    const MOST_LEAN_IN: f64 = 8.0;
-
     /// Mean of a corner's readings.
     pub fn corner(&self, side: Side) -> Option<Length> {
         Repeats::of(self.corners.get(side)).map(|repeats| repeats.mean)
@@ -153,24 +130,6 @@ impl AxleReadings {
     pub fn lean(&self) -> Option<Length> {
         Some(self.corner(Side::Right)? - self.corner(Side::Left)?)
     }
-
-    /// Readings that do not fit one another.
-    pub fn problems(&self) -> Vec<SpreadProblem> {
-        let mut problems = Vec::new();
-        for side in Side::BOTH {
-            if let Some(Repeats { apart, .. }) = Repeats::of(self.corners.get(side))
-                && apart.customary() > Self::MOST_REPEAT_SPREAD_IN
-            {
-                problems.push(SpreadProblem::Repeats { side, apart });
-            }
-        }
-        if let Some(lean) = self.lean()
-            && lean.customary().abs() > Self::MOST_LEAN_IN
-        {
-            problems.push(SpreadProblem::Sides { apart: inches(lean.customary().abs()) });
-        }
-        problems
-    }
 }
 
 /// Readings all round the vehicle in one state.
@@ -202,12 +161,8 @@ mod tests {
     }
 
     #[test]
-    fn lean_is_right_less_left_and_a_foot_of_it_is_a_slip() {
+    fn lean_is_right_less_left() {
         assert!((readings(&[38.0], &[38.5]).lean().expect("both").customary() - 0.5).abs() < 1e-12);
-        assert!(readings(&[38.75], &[38.5]).problems().is_empty());
-        let slip = readings(&[38.75], &[50.75]).problems();
-        assert!(matches!(slip.as_slice(), [SpreadProblem::Sides { .. }]), "{slip:?}");
-        let repeat = readings(&[38.75, 37.75], &[38.5]).problems();
-        assert!(matches!(repeat.as_slice(), [SpreadProblem::Repeats { side: Side::Left, .. }]), "{repeat:?}");
+        assert_eq!(readings(&[38.0], &[]).lean(), None);
     }
 }

@@ -17,6 +17,8 @@ pub(crate) struct Field {
     /// `length`, `weight` or `rate`: what the server reads the text as.
     reads: &'static str,
     problem: String,
+    /// What is asked about it: it is not refused.
+    question: String,
     on_file: String,
     /// Place in the walk round the vehicle; 0 for fields outside it.
     pub(crate) walk: usize,
@@ -100,6 +102,7 @@ impl Sheet {
             unit,
             reads,
             problem: self.problem(name).to_owned(),
+            question: self.questions.get(name).cloned().unwrap_or_default(),
             on_file: self.on_file.get(name).cloned().unwrap_or_default(),
             walk: 0,
             small: false,

@@ -2,7 +2,7 @@
 
 use wise_badger_casework::bounds::{AXLE_SPREAD, WHEELBASE};
 use wise_badger_casework::intake::Intake;
-use wise_badger_casework::survey::{Basis, End, RearWheels, VehicleClass, VehicleProblem};
+use wise_badger_casework::survey::{End, RearWheels, VehicleClass, VehicleProblem};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 
@@ -58,7 +58,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
     if rear_wheels.is_none() {
         sheet.refuse("rear_wheels", "Pick single or dual rear wheels.");
     }
-    let wheelbase = sheet.length("wheelbase");
+    let wheelbase = sheet.length("wheelbase").and_then(|typed| sheet.within("wheelbase", "A wheelbase", typed, &WHEELBASE));
     // Fields of another class that were filled before the class was changed are no part of the answer.
     let trailer = class.is_some_and(|class| class.is_trailer() && class.rear_axles() > 1);
     let axle_spread = if trailer { sheet.optional_length("axle_spread") } else { None };
@@ -67,7 +67,8 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<Intake> {
     let gross_rating = sheet.optional_weight("gross_rating");
     let (kerb_front, kerb_rear) = (sheet.optional_weight("kerb_front"), sheet.optional_weight("kerb_rear"));
     let intake = Intake {
-        label: label?,
+        // Without a label the rest is looked at all the same.
+        label: label.unwrap_or_default(),
         class: class?,
         rear_wheels: rear_wheels?,
         wheelbase: wheelbase?,
@@ -119,20 +120,6 @@ fn say(sheet: &mut Sheet, class: VehicleClass, problem: &VehicleProblem) {
     match problem {
         VehicleProblem::Wheelbase => sheet.ask_about("wheelbase", "A wheelbase", &WHEELBASE),
         VehicleProblem::Spread => sheet.ask_about("axle_spread", "The distance between a trailer's axles", &AXLE_SPREAD),
-        VehicleProblem::RatingBelowKerb { end, kerb, basis } => {
-            let name = if *end == End::Front { "front_rating" } else { "rear_rating" };
-            let (weight, end) = (units.weight(*kerb), support_name(class, *end));
-            let text = match basis {
-                Basis::Stated => format!("The {end} alone carries {weight} empty, more than this rating; check both."),
-                Basis::Assumed => format!(
-                    "Less than the {weight} assumed on this class's empty {end}; check the rating, or give the weight below."
-                ),
-            };
-            sheet.refuse(name, text);
-        }
-        VehicleProblem::GrossBelowKerb { kerb } => {
-            sheet.refuse("gross_rating", format!("The empty vehicle weighs {} already; check the rating.", units.weight(*kerb)));
-        }
         VehicleProblem::KerbTooLight { end, least } => {
             let name = if *end == End::Front { "kerb_front" } else { "kerb_rear" };
             let text = format!("No {} of this class carries under {} empty.", support_name(class, *end), units.weight(*least));

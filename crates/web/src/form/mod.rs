@@ -41,6 +41,8 @@ const LONGEST_TEXT: usize = 60;
 pub(crate) struct Sheet {
     values: BTreeMap<String, String>,
     problems: BTreeMap<String, String>,
+    /// What is asked about a field that is not refused.
+    questions: BTreeMap<String, String>,
     /// Names whose text on file differs, with that text: shown when somebody else saved in between.
     on_file: BTreeMap<String, String>,
     /// Quantities by name as they were first typed, which a page shows in its reader's own way.
@@ -55,9 +57,9 @@ pub(crate) struct Sheet {
 impl Sheet {
     /// An empty form whose bare numbers are in `units`.
     pub(crate) fn blank(units: Units) -> Self {
-        let (values, problems) = (BTreeMap::new(), BTreeMap::new());
+        let (values, problems, questions) = (BTreeMap::new(), BTreeMap::new(), BTreeMap::new());
         let (form, content_hash) = (String::new(), String::new());
-        Sheet { values, problems, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units, form, content_hash }
+        Sheet { values, problems, questions, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units, form, content_hash }
     }
 
     /// A form as posted. It says itself in which units its page was drawn.
@@ -109,6 +111,11 @@ impl Sheet {
     /// Notes what is wrong with a field; the first complaint stays.
     pub(crate) fn refuse(&mut self, name: &str, problem: impl Into<String>) {
         self.problems.entry(name.to_owned()).or_insert_with(|| problem.into());
+    }
+
+    /// Asks about what stands in a field; nothing is refused for it.
+    pub(crate) fn question(&mut self, name: &str, question: impl Into<String>) {
+        self.questions.entry(name.to_owned()).or_insert_with(|| question.into());
     }
 
     pub(crate) fn problem(&self, name: &str) -> &str {

@@ -7,7 +7,7 @@ use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadProblem, LoadState, Manner, Modification, SpringKind, Survey, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::tape::{AxleReadings, Datum, SpreadProblem};
+use wise_badger_mechanics::tape::{AxleReadings, Datum};
 use wise_badger_store::job_file::JobFile;
 
 use super::{Part, Picks, Sheet, tape_states};
@@ -153,6 +153,7 @@ pub(crate) fn on_file(units: Units, file: &JobFile) -> Sheet {
         }
     }
     tape_states::on_file(&mut sheet, file);
+    crate::view::slips::ask(&mut sheet, &file.work, Stage::Tape);
     match tape.load() {
         None | Some(LoadEntry::Over { .. }) => sheet.set("load_kind", "none"),
         Some(LoadEntry::Planned { case }) => {
@@ -295,9 +296,6 @@ pub(crate) fn heights(sheet: &mut Sheet, states: &[LoadState], phase: Phase, dat
                 }
             }
         }
-        for (end, left, right) in [(End::Front, "front_left", "front_right"), (End::Rear, "rear_left", "rear_right")] {
-            complain_of_spread(sheet, &axle(&readings, phase, state, end), state, left, right);
-        }
     }
     readings
 }
@@ -329,26 +327,6 @@ fn axle(readings: &[Reading], phase: Phase, state: LoadState, end: End) -> AxleR
         *axle.corners.get_mut(side) = readings.iter().filter(|r| r.spot == spot).map(|r| r.value.length()).collect();
     }
     axle
-}
-
-fn complain_of_spread(sheet: &mut Sheet, axle: &AxleReadings, state: LoadState, left: &str, right: &str) {
-    let units = sheet.units();
-    for problem in axle.problems() {
-        match problem {
-            SpreadProblem::Repeats { side, apart } => {
-                let place = if side == Side::Left { left } else { right };
-                let text = format!("These readings lie {} apart. Read again and clear the wrong one.", units.height(apart));
-                sheet.refuse(&field_name(state, place, 0), text);
-            }
-            SpreadProblem::Sides { apart } => {
-                let text = format!("Left and right are {} apart; no vehicle leans so far. Read both again.", units.height(apart));
-                for place in [left, right] {
-                    sheet.refuse(&field_name(state, place, 0), text.clone());
-                }
-            }
-            _ => sheet.refuse(&field_name(state, left, 0), "These readings do not fit one another; read again."),
-        }
-    }
 }
 
 /// A rear that stands higher loaded is asked about, once; the answer is kept.

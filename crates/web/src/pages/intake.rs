@@ -24,6 +24,7 @@ use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::Units;
 use crate::view::intake::questions;
+use crate::view::slips;
 use crate::worker::Worker;
 
 struct IntakeForm {
@@ -182,7 +183,10 @@ pub(super) fn intake_page(
     asked: Option<(&Sheet, &Refusal)>,
 ) -> Result<Page, WebError> {
     let units = worker.units();
-    let vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.case().intake), |(sheet, _)| sheet.clone());
+    let mut vehicle_sheet = vehicle.map_or_else(|| intake::on_file(units, &file.case().intake), |(sheet, _)| sheet.clone());
+    if vehicle.is_none() {
+        slips::ask(&mut vehicle_sheet, &file.work, Stage::Intake);
+    }
     let asked_sheet = asked.map_or_else(|| intake_sheet::on_file(units, &file.case().sheet), |(sheet, _)| sheet.clone());
     let refusal = |of: Option<(&Sheet, &Refusal)>| of.map(|(_, refusal)| refusal.clone());
     let refused = refusal(vehicle).or(refusal(asked));

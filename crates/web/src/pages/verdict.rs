@@ -18,6 +18,7 @@ use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::drawn;
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};
+use crate::view::slips::{SlipWords, slip_words};
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
 use crate::view::why::{CauseWords, breakdown_drawing, cause_words, part_figures};
 use crate::worker::Worker;
@@ -27,6 +28,8 @@ use crate::worker::Worker;
 struct VerdictPage {
     frame: JobFrame,
     missing: Vec<String>,
+    /// Figures that are worth a second look, each with the way there.
+    look_again: Vec<SlipWords>,
     overload: Option<OverloadWords>,
     /// Where the inches went, once there is a way to take apart.
     way: Option<Way>,
@@ -75,6 +78,7 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         number: file.job.number.0,
         frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(&file.work)),
         missing: missing(survey),
+        look_again: slip_words(&file.work, units),
         overload: overload_words(&file.work, units),
         heights: height_figures(survey, units),
         loads: load_figures(survey, &file.case().names_aboard(), units),

@@ -56,6 +56,11 @@ fn figure(consequence: &Consequence, units: Units) -> Figure {
             Figure::new("Shaft slope, empty", degrees(*after), sum)
                 .note(format!("{} now; try it at full droop", degrees(*before)))
         }
+        Consequence::NeverBears => {
+            let sum = Sum::new("the rise in every state that was read, to what the tape can tell", Vec::new(), GEOMETRY);
+            let note = "nothing is gained in any state read: set it closer, or look at the clearance again";
+            return Figure::new("It bears", "never", sum).note(note).tone(Tone::Act);
+        }
         Consequence::SeatTurns(turned) => {
             let sum = Sum::new("tilt of the seat, planned less found, by the halves of both packs", Vec::new(), GEOMETRY);
             Figure::new("Seat and pinion turn", degrees(*turned), sum).note(format!("shim: {}", shim_words(shim_for(*turned))))

@@ -13,6 +13,7 @@ pub(crate) mod overload;
 pub(crate) mod pack_error;
 pub(crate) mod prediction;
 pub(crate) mod proof;
+pub(crate) mod slips;
 pub(crate) mod verdict;
 pub(crate) mod why;
 

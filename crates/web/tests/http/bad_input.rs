@@ -39,15 +39,21 @@ async fn heights_that_cannot_belong_together_are_questioned() {
     let job = open_half_ton(&ada).await;
     let mut with = tape(["21 1/2", "18 13/16"], "1,000");
     with.push(("empty.rear_left.1", "24"));
-    let repeats = ada.fill(&format!("{job}/tape"), &with).await;
-    assert_eq!(repeats.status, REFUSED);
+    let verdict = ada.fill(&format!("{job}/tape"), &with).await;
+    assert!(verdict.text(".look-again").contains("its readings are 2 1/2 in apart"), "{}", verdict.text("main"));
+    let repeats = ada.get(&format!("{job}/tape")).await;
     assert!(repeats.field("empty.rear_left.0").1.contains("apart"), "{:?}", repeats.field("empty.rear_left.0"));
+    ada.fill(&format!("{job}/tape"), &[("empty.rear_left.1", "")]).await;
     let mut apart = tape(["21 1/2", "18 13/16"], "1,000");
     apart.retain(|(name, _)| *name != "empty.rear_left.0");
     apart.push(("empty.rear_left.0", "33 1/2"));
-    let sides = ada.fill(&format!("{job}/tape"), &apart).await;
-    assert_eq!(sides.status, REFUSED);
-    assert!(sides.field("empty.rear_right.0").1.contains("Left and right are 12 in apart"));
+    ada.fill(&format!("{job}/tape"), &apart).await;
+    let sides = ada.get(&format!("{job}/tape")).await;
+    assert_eq!(sides.field("empty.rear_left.0").0, "33 1/2", "kept as it was typed");
+    assert!(sides.field("empty.rear_right.0").1.contains("12 in apart, empty: read both again"));
+    // Nothing to ask about once it is put right.
+    ada.fill(&format!("{job}/tape"), &tape(["21 1/2", "18 13/16"], "1,000")).await;
+    assert!(ada.get(&format!("{job}/verdict")).await.texts(".look-again").is_empty());
     let mut wrong_unit = tape(["215 mm", "18 13/16"], "1,000");
     wrong_unit.extend([("empty.rear_right.0", "3")]);
     assert_eq!(ada.fill(&format!("{job}/tape"), &wrong_unit).await.status, REFUSED);
@@ -83,10 +89,8 @@ async fn a_vehicle_that_cannot_be_is_refused_field_by_field() {
         ("rear_wheels", "", "Pick single or dual"),
         ("wheelbase", "", "Nothing is typed"),
         ("wheelbase", "14 mm", "wheelbase is between"),
-        ("rear_rating", "1,900", "empty"),
         ("front_rating", "many", "weight"),
-        ("gross_rating", "2000", "empty"),
-        ("kerb_rear", "5000", "rating"),
+        ("kerb_rear", "300", "No rear axle of this class"),
     ] {
         let form = ada.form("/jobs/new").await.with(&INTAKE).with(&[(name, typed)]);
         let page = ada.send(&form).await;
@@ -95,7 +99,33 @@ async fn a_vehicle_that_cannot_be_is_refused_field_by_field() {
         assert!(problems.contains(said), "{name} {typed:?}: {problems}");
         assert_eq!(page.form("form[data-draft]").value("front_rating"), form.value("front_rating"));
     }
+    // All that is wrong is told at once, whichever comes first.
+    let form = ada.form("/jobs/new").await.with(&INTAKE);
+    let page =
+        ada.send(&form.with(&[("label", ""), ("wheelbase", "14 mm"), ("kerb_rear", "300"), ("gross_rating", "lots")])).await;
+    for field in ["label", "wheelbase", "gross_rating"] {
+        assert!(!page.field(field).1.is_empty(), "{field}");
+    }
     assert_eq!(ada.get("/").await.text(".empty h2"), "No jobs here yet");
+}
+
+#[tokio::test]
+async fn a_rating_that_is_a_slip_is_asked_about_where_it_stands_and_kept() {
+    let (_site, ada) = shop().await;
+    for (name, typed, asked) in [
+        ("rear_rating", "39,000", "was 3,900 lb meant?"),
+        ("rear_rating", "390", "assumed on this class's empty rear axle"),
+        ("front_rating", "390", "assumed on this class's empty front axle"),
+        ("gross_rating", "2,000", "assumed on this class's empty whole vehicle"),
+    ] {
+        let form = ada.form("/jobs/new").await.with(&INTAKE).with(&[(name, typed)]);
+        let tape = ada.send(&form).await;
+        let job = tape.path.trim_end_matches("/tape").to_owned();
+        let intake = ada.get(&format!("{job}/intake")).await;
+        let (value, said) = intake.field(name);
+        assert!(value == typed && said.contains(asked), "{name} {typed}: {said}");
+        assert!(ada.get(&format!("{job}/verdict")).await.text(".look-again").contains(asked));
+    }
 }
 
 #[tokio::test]

@@ -167,3 +167,14 @@ async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
     let options = consider(&ada, &job, &helper).await;
     assert!(options.texts(".consequences .figure").is_empty(), "{}", options.text(".option"));
 }
+
+#[tokio::test]
+async fn a_rubber_that_never_touches_says_so_before_it_is_chosen() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let rubber = [("kind", "load_rubber"), ("clearance", "4"), ("force_table", "0 ; 0\n1/2 ; 400\n1 ; 1,200")];
+    let options = consider(&ada, &job, &rubber).await;
+    assert_eq!(options.figure("It bears").0, "never", "{}", options.text(".option"));
+    let near = [("kind", "load_rubber"), ("clearance", "1"), ("force_table", "0 ; 0\n1/2 ; 400\n1 ; 1,200")];
+    assert!(consider(&ada, &job, &near).await.texts(".consequences .figure").is_empty());
+}
