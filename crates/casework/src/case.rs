@@ -287,6 +287,7 @@ impl Case {
                 bears: States::from_fn(self.tape.further_keys(), |state| self.tape.state(state)?.contact.bears()),
                 pad_gap: self.pad_gap(phase),
             },
+            test_weight: self.tape.state(LoadState::Loaded).is_some_and(|state| state.test_weight),
         }
     }
 }

@@ -15,7 +15,7 @@ use crate::entry::{
     BenchEntry, LoadPlanEntry, OptionEntry, PartEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
 };
 use crate::job_document::{JobDocument, ReadingContent};
-use crate::look_over::{Addition, Gate, LookOver};
+use crate::look_over::{Gate, LookOver, PutRight};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::slips::{Slip, slips};
@@ -333,17 +333,16 @@ impl Casework {
         consequences(&OptionFitted { parts, prediction, bench, look_over: self.look_over() })
     }
 
-    /// What has to be put right along with an option, each once: what was found, and what the option itself asks for.
-    pub fn additions_with(&self, place: Option<usize>) -> Vec<Addition> {
-        let found = self.look_over().additions().into_iter().map(|(addition, _)| addition);
+    /// What has to be put right along with an option: what was found, and what the option itself asks for.
+    pub fn to_put_right(&self, place: Option<usize>) -> Vec<PutRight> {
+        let mut all = self.look_over().to_put_right();
         let asked = place.map(|place| self.consequences(place)).unwrap_or_default();
-        let mut once: Vec<Addition> = Vec::new();
-        for addition in found.chain(asked.iter().filter_map(Consequence::asks_for)) {
-            if !once.contains(&addition) {
-                once.push(addition);
+        for addition in asked.iter().filter_map(Consequence::asks_for) {
+            if !all.iter().any(|there| matches!(there, PutRight::Repair(of, _) if *of == addition)) {
+                all.push(PutRight::Repair(addition, None));
             }
         }
-        once
+        all
     }
 
     /// Where it would leave the vehicle in a case of the load plan that was not measured.

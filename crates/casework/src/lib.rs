@@ -40,6 +40,7 @@
 //!     manner: States::of(Manner::Rolled, Manner::Rolled),
 //!     further: Vec::new(),
 //!     overload_leaves: Default::default(),
+//!     test_weight: false,
 //! };
 //! let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
 //! let loaded = prediction.loaded.expect("as given");

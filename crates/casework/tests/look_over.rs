@@ -1,5 +1,6 @@
 //! What findings rule out and add, against the rules of the trade and the regulation.
 
+use wise_badger_casework::look_over::PutRight;
 use wise_badger_casework::look_over::{Addition, Area, Defect, Finding, Gate, Grade, LookOver, Measure, Measured};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, RearchedPack};
 use wise_badger_mechanics::units::{inches, pounds_per_inch};
@@ -11,12 +12,15 @@ fn found(defects: &[Defect]) -> LookOver {
         defects: vec![*defect],
         measured: vec![],
     });
-    LookOver { findings: findings.collect() }
+    LookOver { findings: findings.collect(), ..LookOver::default() }
 }
 
 fn measured(what: Measure, value: f64) -> LookOver {
     let measured = vec![Measured { what, value: inches(value) }];
-    LookOver { findings: vec![Finding { area: what.area(), grade: Grade::Fine, defects: vec![], measured }] }
+    LookOver {
+        findings: vec![Finding { area: what.area(), grade: Grade::Fine, defects: vec![], measured }],
+        ..LookOver::default()
+    }
 }
 
 fn corrections() -> [Correction; 4] {
@@ -46,6 +50,41 @@ fn worn_eyes_and_bushes_rule_out_an_added_leaf() {
     assert_eq!(barred(&found(&[Defect::BushWorn])), [false, false, true, false]);
     assert_eq!(barred(&found(&[Defect::EyeWorn])), [false, false, true, true]);
     assert_eq!(found(&[Defect::BushWorn]).additions(), [(Addition::NewBushes, Defect::BushWorn)]);
+    assert_eq!(found(&[Defect::EyeWorn]).additions(), [(Addition::NewLeaf, Defect::EyeWorn)], "a bush does not cure an eye");
+}
+
+#[test]
+fn a_finding_bars_until_the_repair_that_cures_it_is_on_the_job_and_a_stop_until_it_is_done() {
+    let with = |defects: &[Defect], repairs: &[Addition]| LookOver { repairs: repairs.to_vec(), ..found(defects) };
+    assert_eq!(barred(&with(&[Defect::BushWorn], &[Addition::NewBushes])), [false; 4]);
+    assert_eq!(barred(&with(&[Defect::EyeWorn], &[Addition::NewBushes])), [false, false, true, true], "not the eye's repair");
+    assert_eq!(barred(&with(&[Defect::EyeWorn], &[Addition::NewLeaf])), [false; 4]);
+    assert_eq!(barred(&with(&[Defect::EyeWorn, Defect::BushWorn], &[Addition::NewPack])), [false; 4]);
+    for repairs in [&[Addition::NewLeaf][..], &[Addition::NewPack]] {
+        assert_eq!(barred(&with(&[Defect::LeafCracked], repairs)), [true; 4], "on the job is not done");
+    }
+    for addition in Addition::ALL {
+        assert!(!addition.cures().is_empty(), "{addition:?} cures nothing");
+    }
+    for defect in Defect::ALL {
+        let asked = defect.rule().adds;
+        let cured = |addition: &Addition| addition.cures().contains(&defect);
+        let bars = !defect.rule().bars.is_empty() && defect.rule().least == Grade::PutRight;
+        assert!(!bars || asked.iter().any(cured), "{defect:?} bars, and nothing that it asks for cures it");
+    }
+}
+
+#[test]
+fn everything_graded_put_right_is_to_be_put_right() {
+    let graded = |area, defects: &[Defect]| LookOver {
+        findings: vec![Finding { area, grade: Grade::PutRight, defects: defects.to_vec(), measured: vec![] }],
+        ..LookOver::default()
+    };
+    let mount = graded(Area::Shocks, &[Defect::ShockMountDamaged]).to_put_right();
+    assert_eq!(mount, [PutRight::Repair(Addition::ShockMount, Some(Defect::ShockMountDamaged))]);
+    assert_eq!(graded(Area::Frame, &[]).to_put_right(), [PutRight::Area(Area::Frame)], "by its words alone");
+    assert_eq!(graded(Area::Leaves, &[Defect::LeafPitted]).to_put_right(), [PutRight::Defect(Defect::LeafPitted)]);
+    assert_eq!(found(&[Defect::StopHasBeenHitting]).to_put_right(), [], "only watched");
 }
 
 #[test]
@@ -62,7 +101,7 @@ fn a_grade_given_too_mildly_is_raised_by_the_defect_and_never_lowered() {
     assert_eq!(finding.counted_grade(), Grade::Stop);
     let graver = Finding { area: Area::Shocks, grade: Grade::Stop, defects: vec![Defect::ShockWitnessMark], measured: vec![] };
     assert_eq!(graver.counted_grade(), Grade::Stop);
-    let look_over = LookOver { findings: vec![graver] };
+    let look_over = LookOver { findings: vec![graver], ..LookOver::default() };
     assert_eq!(look_over.stops(), [Gate::Stop(Area::Shocks)]);
 }
 

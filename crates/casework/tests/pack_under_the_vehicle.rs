@@ -40,6 +40,7 @@ fn survey(pack: &Pack) -> Survey {
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
+        test_weight: false,
     }
 }
 

@@ -90,6 +90,7 @@ fn where_a_block_is_another_goes_in_its_place() {
         manner: States::default(),
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
+        test_weight: false,
     };
     let empty = Predictor::new(&survey).predict(&exchanged).empty.unwrap();
     assert!((empty.rear.value.customary() - 23.5).abs() < 0.001, "{}", empty.rear.value.customary());

@@ -37,6 +37,7 @@ fn trailer(class: VehicleClass, drop: f64) -> Survey {
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
+        test_weight: false,
     }
 }
 

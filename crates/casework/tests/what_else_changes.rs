@@ -21,7 +21,7 @@ fn measured(taken: &[(Measure, f64)]) -> LookOver {
         defects: Vec::new(),
         measured: vec![Measured { what: *what, value: inches(*value) }],
     };
-    LookOver { findings: taken.iter().map(finding).collect() }
+    LookOver { findings: taken.iter().map(finding).collect(), ..LookOver::default() }
 }
 
 fn of(parts: &[Correction], look_over: &LookOver) -> Vec<Consequence> {

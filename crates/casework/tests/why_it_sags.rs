@@ -37,7 +37,7 @@ fn adds_up(breakdown: &Breakdown) {
 fn found(defects: &[Defect]) -> LookOver {
     let finding =
         |defect: &Defect| Finding { area: defect.rule().area, grade: Grade::Watch, defects: vec![*defect], measured: vec![] };
-    LookOver { findings: defects.iter().map(finding).collect() }
+    LookOver { findings: defects.iter().map(finding).collect(), ..LookOver::default() }
 }
 
 fn ranked(survey: &Survey, look_over: &LookOver, complaints: &[Complaint], breakdown: Option<&Breakdown>) -> Vec<Judged> {
@@ -286,4 +286,73 @@ proptest! {
         prop_assert!((way.start.customary() - down - way.measured.customary()).abs() < 1e-9, "{way:?}");
         prop_assert!(way.parts.iter().all(|part| part.down.sd.si() >= 0.0));
     }
+}
+
+#[test]
+fn a_plow_ahead_of_the_front_axle_is_why_the_rear_stands_high() {
+    // 650 lb 42 in ahead of the front axle take 650·42/145 = 188 lb off the rear.
+    let mut survey = half_ton();
+    survey.vehicle.always = vec![Item::at(pounds(650.0), inches(-187.0))];
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::TooMuchRake], None);
+    let plow = judged(&causes, Cause::WeightAhead);
+    assert!(plow.is_likely());
+    let Evidence::RearLightened(off) = plow.evidence_for[0] else { panic!("{plow:?}") };
+    close("off the rear", off.customary(), 188.3, 0.1);
+}
+
+#[test]
+fn ordinary_squash_of_tires_is_no_cause_and_far_more_of_it_is() {
+    let mut survey = half_ton();
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States::of(heights(37.0, 40.0), heights(37.0, 37.0));
+    let way = breakdown(&survey, None);
+    let causes = ranked(&survey, &LookOver::default(), &[], Some(&way));
+    assert!(!causes.iter().any(|judged| judged.cause == Cause::Tyres && judged.is_likely()), "{causes:#?}");
+    // Heights fall by 4 in, the springs by their gap no more than 3: three times what such tires usually squash.
+    survey.heights.loaded = heights(37.0, 36.0);
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.0)), Gaps::at_the_rear(inches(1.0)));
+    let soft = ranked(&survey, &LookOver::default(), &[], Some(&breakdown(&survey, None)));
+    let Evidence::Part(PartKind::Tyres, squash) = judged(&soft, Cause::Tyres).evidence_for[0] else { panic!("{soft:#?}") };
+    close("4 in of heights less 3 in of gap", squash.value.customary(), 1.0, 1e-9);
+}
+
+#[test]
+fn what_is_always_aboard_comes_before_set_and_a_test_weight_is_no_load() {
+    let mut survey = half_ton();
+    survey.vehicle.always = vec![Item::at(pounds(240.0), inches(45.0))];
+    // No height when sound is known: set is not named, the bumper is.
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowEmpty], Some(&breakdown(&survey, None)));
+    let place = |cause| causes.iter().position(|judged| judged.cause == cause);
+    assert!(place(Cause::PermanentLoad) < place(Cause::SpringSet), "{causes:#?}");
+    assert!(judged(&causes, Cause::PermanentLoad).is_likely());
+    survey.test_weight = true;
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowLoaded], Some(&breakdown(&survey, None)));
+    assert!(!judged(&causes, Cause::CarriedLoad).is_likely(), "{causes:#?}");
+    assert_eq!(causes[0].cause, Cause::PermanentLoad);
+}
+
+#[test]
+fn a_chafed_line_stops_the_job_and_lets_nothing_sag() {
+    let chafed = found(&[Defect::HoseChafed]);
+    assert_eq!(chafed.stops().len(), 1);
+    let causes = ranked(&half_ton(), &chafed, &[Complaint::LowLoaded], None);
+    assert!(!causes.iter().any(|judged| judged.cause == Cause::FailedPart), "{causes:#?}");
+    let hanger = ranked(&half_ton(), &found(&[Defect::HangerCracked]), &[], None);
+    assert_eq!(hanger[0].cause, Cause::FailedPart);
+}
+
+#[test]
+fn floating_with_nothing_aboard_speaks_of_shocks_and_a_pack_on_its_overload_leaf_of_that() {
+    let mut survey = half_ton();
+    (survey.load, survey.heights.loaded) = (None, heights(20.5, 18.8125));
+    let causes = ranked(&survey, &found(&[Defect::ShockWorn]), &[Complaint::FloatsOrSways], None);
+    assert_eq!(causes[0].cause, Cause::ShocksAndBars, "{causes:#?}");
+    // A shock that is drawn out says nothing of the stops, one that is closed up does.
+    let shocks = |defect| ranked(&half_ton(), &found(&[defect]), &[], None);
+    assert!(judged(&shocks(Defect::ShockWitnessMark), Cause::OnTheStops).is_likely());
+    assert!(!shocks(Defect::ShockToppedOut).iter().any(|judged| judged.cause == Cause::OnTheStops));
+    let mut bears = half_ton();
+    bears.overload_leaves.bears = States::of(Some(true), Some(true));
+    let causes = ranked(&bears, &LookOver::default(), &[Complaint::TooHarsh], None);
+    assert_eq!(causes[0].cause, Cause::OnTheOverloadLeaf, "{causes:#?}");
 }

@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
-use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured};
+use crate::look_over::{Addition, Area, Defect, Finding, Grade, LookOver, Measure, Measured};
 
 /// What was found, area by area.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize, JsonSchema)]
@@ -12,6 +12,9 @@ use crate::look_over::{Area, Defect, Finding, Grade, LookOver, Measure, Measured
 pub struct LookOverEntry {
     /// The areas somebody looked at.
     pub findings: Vec<FindingEntry>,
+    /// The repairs that are on the job.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub repairs: Vec<Addition>,
 }
 
 /// What was found in one area.
@@ -43,7 +46,7 @@ pub struct MeasuredEntry {
 impl LookOverEntry {
     /// As the mechanics take it.
     pub fn look_over(&self) -> LookOver {
-        LookOver { findings: self.findings.iter().map(FindingEntry::finding).collect() }
+        LookOver { findings: self.findings.iter().map(FindingEntry::finding).collect(), repairs: self.repairs.clone() }
     }
 
     /// What was written of an area.

@@ -38,6 +38,22 @@ pub enum Area {
 }
 
 impl Area {
+    /// Whether what fails there may let the vehicle sit low.
+    pub fn holds_the_vehicle_up(self) -> bool {
+        match self {
+            Area::Leaves
+            | Area::EyesAndBushes
+            | Area::CentreBolt
+            | Area::Clips
+            | Area::UBoltsAndSeats
+            | Area::ShacklesAndHangers
+            | Area::Frame
+            | Area::BumpStops
+            | Area::AirHelper => true,
+            Area::Shocks | Area::AntiRollBar | Area::HosesAndWires | Area::TyresAndWheels | Area::Driveline => false,
+        }
+    }
+
     /// Every area, in the order of the walk: pack first, then outwards.
     pub const ALL: [Area; 14] = [
         Area::Leaves,

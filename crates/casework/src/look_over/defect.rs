@@ -62,8 +62,10 @@ pub enum Defect {
     StopMissing,
     /// A shock leaks or is worn out for what it carries.
     ShockWorn,
-    /// A shock's body or rod shows that it has run out of travel.
+    /// A shock's body or rod shows that it has closed up: bottomed.
     ShockWitnessMark,
+    /// A shock has been drawn out to its full length: topped out.
+    ShockToppedOut,
     /// A shock's mount is cracked or bent.
     ShockMountDamaged,
     /// An anti-roll link is broken or off.
@@ -90,9 +92,16 @@ pub enum Defect {
     AirLeak,
 }
 
-/// A thing to be done along with the job.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+/// A thing to be done along with the job: a repair, or what is ordered for it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum Addition {
+    /// A new leaf in the place of the one that failed, eye and all.
+    NewLeaf,
+    /// A new pack.
+    NewPack,
+    /// The shock's mount mended or renewed.
+    ShockMount,
     /// New U-bolts, both sides.
     NewUBolts,
     /// A longer brake hose, or its bracket moved.
@@ -131,6 +140,63 @@ pub enum Addition {
     AirLine,
 }
 
+impl Addition {
+    /// Every one.
+    pub const ALL: [Addition; 21] = [
+        Addition::NewLeaf,
+        Addition::NewPack,
+        Addition::ShockMount,
+        Addition::NewUBolts,
+        Addition::LongerHose,
+        Addition::NewHose,
+        Addition::NewBushes,
+        Addition::NewCentreBolt,
+        Addition::Clips,
+        Addition::Shocks,
+        Addition::LongerShocks,
+        Addition::BumpStops,
+        Addition::Shackles,
+        Addition::LampCheck,
+        Addition::CaptiveNut,
+        Addition::Links,
+        Addition::TyresAlike,
+        Addition::OneBlock,
+        Addition::WedgeOut,
+        Addition::ShaftJoint,
+        Addition::AirLine,
+    ];
+
+    /// The defects that are cured once it is done: what a new bush does, it does not do to a worn eye.
+    pub fn cures(self) -> &'static [Defect] {
+        use Defect::*;
+        match self {
+            Addition::NewLeaf => &[LeafCracked, LeafBroken, LeafMissing, LeafDrilled, LeafWelded, EyeWorn],
+            Addition::NewPack => {
+                &[LeafCracked, LeafBroken, LeafMissing, LeafShifted, LeafDrilled, LeafWelded, LeafPitted, EyeWorn, BushWorn]
+            }
+            Addition::ShockMount => &[ShockMountDamaged],
+            Addition::NewUBolts => &[UBoltStretched, UBoltLoose],
+            Addition::LongerHose => &[HoseAtLimit],
+            Addition::NewHose => &[HoseAtLimit, HoseChafed],
+            Addition::NewBushes => &[BushWorn],
+            Addition::NewCentreBolt => &[CentreBoltSheared, CentreBoltLoose],
+            Addition::Clips => &[ClipOpenOrMissing],
+            Addition::Shocks => &[ShockWorn],
+            Addition::LongerShocks => &[ShockToppedOut],
+            Addition::BumpStops => &[StopMissing],
+            Addition::Shackles => &[ShackleWorn],
+            Addition::LampCheck => &[WireBrokenInSheath],
+            Addition::CaptiveNut => &[CaptiveNutGone],
+            Addition::Links => &[LinkBroken],
+            Addition::TyresAlike => &[TyresUnlike],
+            Addition::OneBlock => &[StackedBlocks],
+            Addition::WedgeOut => &[HomeMadeWedge],
+            Addition::ShaftJoint => &[JointWorn],
+            Addition::AirLine => &[AirLeak],
+        }
+    }
+}
+
 /// What a defect means.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct DefectRule {
@@ -158,7 +224,7 @@ const HOSE_RULE: &str = "49 CFR 393.45: brake hose and tubing not chafed, damage
 
 impl Defect {
     /// Every defect, area by area.
-    pub const ALL: [Defect; 39] = [
+    pub const ALL: [Defect; 40] = [
         Defect::LeafCracked,
         Defect::LeafBroken,
         Defect::LeafMissing,
@@ -186,6 +252,7 @@ impl Defect {
         Defect::StopMissing,
         Defect::ShockWorn,
         Defect::ShockWitnessMark,
+        Defect::ShockToppedOut,
         Defect::ShockMountDamaged,
         Defect::LinkBroken,
         Defect::LinkWitnessMark,
@@ -209,12 +276,14 @@ impl Defect {
         use Work as B;
         let rule = |area, least, bars, adds, source| DefectRule { area, least, bars, adds, source };
         match self {
-            LeafCracked | LeafBroken | LeafMissing | LeafShifted => rule(Leaves, Stop, &[], &[A::NewCentreBolt], LEAF_RULE),
+            LeafCracked | LeafBroken | LeafMissing | LeafShifted => {
+                rule(Leaves, Stop, &[], &[A::NewLeaf, A::NewCentreBolt], LEAF_RULE)
+            }
             // A hole or a weld is where the next crack begins: the leaf is not worked on or added to.
-            LeafDrilled | LeafWelded => rule(Leaves, PutRight, &[B::AddedLeaf, B::Rearching], &[], PRACTICE),
+            LeafDrilled | LeafWelded => rule(Leaves, PutRight, &[B::AddedLeaf, B::Rearching], &[A::NewLeaf], PRACTICE),
             HomeMadeWedge => rule(Leaves, PutRight, &[], &[A::WedgeOut], PRACTICE),
             LeafPitted => rule(Leaves, Watch, &[B::Rearching], &[], PRACTICE),
-            EyeWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf, B::Rearching], &[A::NewBushes], PRACTICE),
+            EyeWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf, B::Rearching], &[A::NewLeaf], PRACTICE),
             BushWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf], &[A::NewBushes], PRACTICE),
             CentreBoltSheared => rule(CentreBolt, Stop, &[], &[A::NewCentreBolt, A::NewUBolts], POSITION_RULE),
             CentreBoltLoose => rule(CentreBolt, PutRight, &[], &[A::NewCentreBolt, A::NewUBolts], PRACTICE),
@@ -233,7 +302,8 @@ impl Defect {
             StopMissing => rule(BumpStops, PutRight, &[], &[A::BumpStops], PRACTICE),
             ShockWorn => rule(Shocks, PutRight, &[], &[A::Shocks], PRACTICE),
             ShockWitnessMark => rule(Shocks, Watch, &[], &[], PRACTICE),
-            ShockMountDamaged => rule(Shocks, PutRight, &[], &[], PRACTICE),
+            ShockToppedOut => rule(Shocks, PutRight, &[], &[A::LongerShocks], PRACTICE),
+            ShockMountDamaged => rule(Shocks, PutRight, &[], &[A::ShockMount], PRACTICE),
             LinkBroken => rule(AntiRollBar, PutRight, &[], &[A::Links], PRACTICE),
             LinkWitnessMark => rule(AntiRollBar, Watch, &[], &[], PRACTICE),
             HoseAtLimit => rule(HosesAndWires, PutRight, &[], &[A::LongerHose], PRACTICE),

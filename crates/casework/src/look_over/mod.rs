@@ -53,6 +53,19 @@ impl Finding {
 pub struct LookOver {
     /// What was found, area by area.
     pub findings: Vec<Finding>,
+    /// The repairs that are on the job.
+    pub repairs: Vec<Addition>,
+}
+
+/// Something to be put right with a job.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PutRight {
+    /// A repair, with the defect that asks for it; nothing where an option does.
+    Repair(Addition, Option<Defect>),
+    /// A defect that no usual repair goes with.
+    Defect(Defect),
+    /// An area that was graded so without a defect being named.
+    Area(Area),
 }
 
 /// Why a correction is ruled out.
@@ -111,7 +124,7 @@ impl LookOver {
     pub fn gate(&self, works: &[Work]) -> Vec<Gate> {
         let mut gates = self.stops();
         let barring = |defect: &Defect| defect.rule().bars.iter().any(|bars| works.contains(bars));
-        for defect in self.defects().into_iter().filter(barring) {
+        for defect in self.defects().into_iter().filter(barring).filter(|defect| !self.is_cured(*defect)) {
             let gate = Gate::Defect(defect);
             if !gates.contains(&gate) {
                 gates.push(gate);
@@ -120,9 +133,30 @@ impl LookOver {
         gates
     }
 
+    /// Whether the repair that cures a defect is on the job. What stops the job stops it until it is done.
+    fn is_cured(&self, defect: Defect) -> bool {
+        let stops =
+            self.findings.iter().any(|finding| finding.counted_grade() == Grade::Stop && finding.all_defects().contains(&defect));
+        !stops && self.repairs.iter().any(|repair| repair.cures().contains(&defect))
+    }
+
     /// What rules work at an end out: the springs that are there, then what was found.
     pub fn gate_at(&self, vehicle: &VehicleFacts, end: End, needs: Needs, works: &[Work]) -> Vec<Gate> {
         vehicle.no_fit(end, needs).map(Gate::NoFit).into_iter().chain(self.gate(works)).collect()
+    }
+
+    /// Everything that has to be put right along with any job: the repairs that defects ask for, and what is graded so and goes by no
+    /// usual repair.
+    pub fn to_put_right(&self) -> Vec<PutRight> {
+        let repairs = self.additions().into_iter().map(|(addition, defect)| PutRight::Repair(addition, Some(defect)));
+        let graded = self.findings.iter().filter(|finding| finding.counted_grade() == Grade::PutRight);
+        let others = graded.flat_map(|finding| {
+            let defects = finding.all_defects();
+            let bare = defects.iter().filter(|defect| defect.rule().adds.is_empty()).map(|defect| PutRight::Defect(*defect));
+            let area = defects.is_empty().then_some(PutRight::Area(finding.area));
+            bare.chain(area).collect::<Vec<_>>()
+        });
+        repairs.chain(others).collect()
     }
 
     /// What has to be put right along with any job, each once, with the defect that asks for it.

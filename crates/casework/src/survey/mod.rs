@@ -59,6 +59,8 @@ pub struct Survey {
     pub further: Vec<FurtherState>,
     /// What was seen of the overload leaves.
     pub overload_leaves: OverloadLeaves,
+    /// Whether what was put on is a weight for the reading alone.
+    pub test_weight: bool,
 }
 
 /// What was not read.
@@ -187,6 +189,7 @@ impl Survey {
             manner: States::of(self.manner.empty, self.manner.empty),
             further: Vec::new(),
             overload_leaves: OverloadLeaves { bears: States::default(), ..self.overload_leaves.clone() },
+            test_weight: false,
             ..self.clone()
         }
     }

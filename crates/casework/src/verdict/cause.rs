@@ -5,10 +5,10 @@ use super::contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
 use super::rate::RateVerdict;
 use super::ratings::Overload;
 use crate::look_over::{Defect, Gate, LookOver};
-use crate::survey::{Centre, Complaint, End, LoadPut, LoadState, Modification, Survey, is_a_lean};
+use crate::survey::{Centre, Complaint, End, Item, LoadPut, LoadState, Modification, Survey, is_a_lean};
 use wise_badger_mechanics::axle_rate::ContactSuspicion;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, pounds};
 
 /// Why a vehicle sits low, leans or points its nose up.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -37,6 +37,12 @@ pub enum Cause {
     Tyres,
     /// What was done to it before.
     EarlierWork,
+    /// Weight ahead of the front axle lifts the rear.
+    WeightAhead,
+    /// The pack lives on its overload leaf.
+    OnTheOverloadLeaf,
+    /// Shocks and sway bars, where it floats or sways with nothing aboard.
+    ShocksAndBars,
 }
 
 /// One thing that speaks for a cause, or against it.
@@ -70,6 +76,14 @@ pub enum Evidence {
     LoadToOneSide(Length),
     /// What was found done to it.
     Modified(Modification),
+    /// So much is always on the rear axle.
+    AlwaysAboard(Force),
+    /// So much is taken off the rear axle.
+    RearLightened(Force),
+    /// The overload leaf bears with nothing put on.
+    BearsEmpty,
+    /// What was put on was a weight for the reading alone.
+    TestWeight,
 }
 
 /// What would settle it.
@@ -123,6 +137,9 @@ impl Judged {
 /// A part of the way smaller than this is seldom worth a correction of its own (common practice).
 const WORTH_CURING_IN: f64 = 0.25;
 
+/// Less than this on an axle is nothing to speak of.
+const WORTH_A_WORD_LB: f64 = 50.0;
+
 /// Everything the ranking looks at.
 #[derive(Debug, Clone, Copy)]
 pub struct Grounds<'a> {
@@ -150,12 +167,16 @@ pub fn rank_causes(grounds: &Grounds<'_>) -> Vec<Judged> {
     let mut causes: Vec<Judged> = [
         overload(grounds),
         failed_part(grounds),
+        // What is always aboard is named before what is left over for set.
+        permanent_load(grounds),
         spring_set(grounds),
         weak_springs(grounds),
-        by_part(grounds, Cause::PermanentLoad, PartKind::PermanentLoad, Some(Settling::TakeOutAndRead)),
+        on_the_overload_leaf(grounds),
         carried_load(grounds),
         on_the_stops(grounds),
         weight_behind(grounds),
+        weight_ahead(grounds),
+        shocks_and_bars(grounds),
         lean_by_spring(grounds),
         lean_by_load(grounds),
         tyres(grounds),
@@ -229,9 +250,61 @@ fn overload(grounds: &Grounds<'_>) -> Judged {
     judged.settled_by(Some(Settling::WeighAxles))
 }
 
+/// What has failed and holds the vehicle up; a chafed hose stops the job, and lets nothing sag.
 fn failed_part(grounds: &Grounds<'_>) -> Judged {
-    let stops = grounds.look_over.stops();
-    stops.into_iter().fold(Judged::new(Cause::FailedPart), |judged, gate| judged.with(5, Evidence::Stopped(gate)))
+    let holds_it_up = |gate: &Gate| match gate {
+        Gate::Defect(defect) => defect.rule().area.holds_the_vehicle_up(),
+        Gate::Stop(area) => area.holds_the_vehicle_up(),
+        Gate::NoFit(_) | Gate::Yields => false,
+    };
+    let stops = grounds.look_over.stops().into_iter().filter(holds_it_up);
+    stops.fold(Judged::new(Cause::FailedPart), |judged, gate| judged.with(5, Evidence::Stopped(gate)))
+}
+
+fn permanent_load(grounds: &Grounds<'_>) -> Judged {
+    let judged = by_part(grounds, Cause::PermanentLoad, PartKind::PermanentLoad, Some(Settling::TakeOutAndRead));
+    let always = grounds.survey.vehicle.always_on(End::Rear);
+    let judged = match grounds.part(PartKind::PermanentLoad) {
+        // How much of the way it makes is not known while the height when sound is not.
+        None if always > pounds(WORTH_A_WORD_LB) => judged.with(2, Evidence::AlwaysAboard(always)),
+        _ => judged,
+    };
+    if always > pounds(WORTH_A_WORD_LB) { judged.with_complaint(grounds, &[Complaint::LowEmpty]) } else { judged }
+}
+
+fn on_the_overload_leaf(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::OnTheOverloadLeaf);
+    match grounds.survey.overload_leaves.bears.empty {
+        Some(true) => judged.with(3, Evidence::BearsEmpty).with_complaint(grounds, &[Complaint::TooHarsh]),
+        _ => judged,
+    }
+}
+
+fn weight_ahead(grounds: &Grounds<'_>) -> Judged {
+    let (survey, judged) = (grounds.survey, Judged::new(Cause::WeightAhead));
+    if survey.vehicle.class.is_trailer() {
+        return judged;
+    }
+    let aboard = survey.vehicle.always.iter().chain(survey.items_in(LoadState::Loaded));
+    let put = match &survey.load {
+        Some(LoadPut::Placed { weight, behind_rear_axle }) => Some(Item::at(*weight, *behind_rear_axle)),
+        _ => None,
+    };
+    let shares = aboard.copied().chain(put).map(|item| item.weight * item.rear_share(survey.vehicle.wheelbase));
+    let off: Force = shares.filter(|share| share.si() < 0.0).map(|share| -share).sum();
+    if off < pounds(WORTH_A_WORD_LB) {
+        return judged;
+    }
+    let judged = judged.with(2, Evidence::RearLightened(off));
+    judged.with_complaint(grounds, &[Complaint::TooMuchRake]).settled_by(Some(Settling::TakeOutAndRead))
+}
+
+fn shocks_and_bars(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::ShocksAndBars);
+    let floats = grounds.complaints.contains(&Complaint::FloatsOrSways);
+    // Loaded, the load speaks first; these do where it floats with nothing aboard.
+    let judged = if grounds.survey.load.is_none() { judged.with_complaint(grounds, &[Complaint::FloatsOrSways]) } else { judged };
+    if floats { judged.with_found(grounds, 2, &[Defect::ShockWorn, Defect::LinkBroken]) } else { judged }
 }
 
 fn spring_set(grounds: &Grounds<'_>) -> Judged {
@@ -261,7 +334,16 @@ fn by_part(grounds: &Grounds<'_>, cause: Cause, kind: PartKind, settles: Option<
 }
 
 fn carried_load(grounds: &Grounds<'_>) -> Judged {
-    let judged = by_part(grounds, Cause::CarriedLoad, PartKind::CarriedLoad, None);
+    // What was put on for the reading alone is nothing that the vehicle carries.
+    if grounds.survey.test_weight {
+        return Judged::new(Cause::CarriedLoad).with(0, Evidence::TestWeight);
+    }
+    let together = [PartKind::SpringsAndOverloadLeaf, PartKind::SpringsAndStops];
+    let kind = together.into_iter().find(|kind| grounds.part(*kind).is_some()).unwrap_or(PartKind::CarriedLoad);
+    let judged = by_part(grounds, Cause::CarriedLoad, kind, None);
+    if grounds.survey.load.is_none() {
+        return judged;
+    }
     judged.with_complaint(grounds, &[Complaint::LowLoaded, Complaint::FloatsOrSways])
 }
 
@@ -354,10 +436,18 @@ fn lean_by_load(grounds: &Grounds<'_>) -> Judged {
 
 fn tyres(grounds: &Grounds<'_>) -> Judged {
     let judged = Judged::new(Cause::Tyres).with_found(grounds, 2, &[Defect::TyresUnlike]);
-    let (drop, part) = (grounds.survey.drop(End::Rear), grounds.part(PartKind::Tyres));
-    // A quarter of the drop on the tyres is worth a word.
-    match (drop, part) {
-        (Some(drop), Some(part)) if part.value > 0.25 * drop.value => {
+    let load = grounds.survey.axle_loads().change.rear;
+    // Where the gap closed by so little that it does not go with the heights, what is left of them went into the tyres, or was misread.
+    let by_gap = grounds.rate.measured().and_then(|figure| {
+        let gap = figure.by_gap.filter(|gap| !gap.agrees && gap.spring_drop.value.si() > 0.0)?;
+        let sd = Length::hypot(figure.drop.sd, gap.spring_drop.sd);
+        Some(Uncertain::new(figure.drop.value - gap.spring_drop.value, sd))
+    });
+    let part = by_gap.filter(|_| grounds.survey.datum.includes_tyre()).or(grounds.part(PartKind::Tyres));
+    // What tyres of the class squash under a load is no cause of anything; half as much again, past its band, is worth a word.
+    let ordinary = load.map(|load| load.value / grounds.survey.vehicle.assumptions().rear_tyres());
+    match (ordinary, part) {
+        (Some(ordinary), Some(part)) if part.value - part.band() > 1.5 * ordinary => {
             judged.with(1, Evidence::Part(PartKind::Tyres, part)).settled_by(Some(without_tyres(grounds)))
         }
         _ => judged.settled_by(Some(without_tyres(grounds))),

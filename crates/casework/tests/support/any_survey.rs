@@ -83,6 +83,7 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
             },
             further: more.map(|(more, pressed)| with_more(weight * more, pressed)).into_iter().collect(),
             overload_leaves: OverloadLeaves::default(),
+            test_weight: false,
         }
     })
 }

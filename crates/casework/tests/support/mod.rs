@@ -27,5 +27,6 @@ pub(crate) fn half_ton() -> Survey {
         manner: States::of(Manner::Rolled, Manner::Rolled),
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
+        test_weight: false,
     }
 }

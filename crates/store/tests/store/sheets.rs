@@ -7,7 +7,7 @@ use wise_badger_casework::entry::{
     LookOverEntry, MeasuredEntry, ModificationEntry, Run, Score, ShareEntry, ShareOf, Typed, UnitWord,
 };
 use wise_badger_casework::intake::Intake;
-use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::look_over::{Addition, Area, Defect, Grade, Measure};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, End, LoadPut, LoadState, Modification};
 use wise_badger_mechanics::tape::Datum;
@@ -69,6 +69,7 @@ fn each_kind_of_sheet_comes_back_as_it_was_written_and_the_one_before_stays() {
             measured: vec![MeasuredEntry { what: Measure::HoseSlack, value: inches("3/4", 0.75) }],
             words: "left".to_owned(),
         }],
+        repairs: vec![Addition::NewUBolts],
     };
     let asked = IntakeSheetEntry {
         driven: Some(DrivenWord::All),

@@ -158,7 +158,7 @@ fn looked_over() -> Result<LookOverEntry, DemoError> {
         ..found(Area::HosesAndWires, Grade::PutRight, &[], "")
     });
     findings.sort_by_key(|finding| Area::ALL.iter().position(|area| *area == finding.area));
-    Ok(LookOverEntry { findings })
+    Ok(LookOverEntry { findings, repairs: Vec::new() })
 }
 
 fn gallons(text: &str) -> Result<Typed, DemoError> {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use wise_badger_casework::entry::{FindingEntry, LookOverEntry, MeasuredEntry};
-use wise_badger_casework::look_over::{Area, Defect, Grade, Measure};
+use wise_badger_casework::look_over::{Addition, Area, Defect, Grade, Measure};
 
 use super::Sheet;
 use crate::view::Units;
@@ -30,6 +30,11 @@ pub(crate) fn measure_field(measure: Measure) -> String {
     field_name(measure.area(), &word(measure))
 }
 
+/// Name of a repair's box.
+pub(crate) fn repair_field(repair: Addition) -> String {
+    format!("repair_{}", word(repair))
+}
+
 /// The form as it stands for a look-over on file.
 pub(crate) fn on_file(units: Units, entry: Option<&LookOverEntry>) -> Sheet {
     let mut sheet = Sheet::blank(units);
@@ -39,13 +44,17 @@ pub(crate) fn on_file(units: Units, entry: Option<&LookOverEntry>) -> Sheet {
         finding.defects.iter().for_each(|defect| sheet.set(&defect_field(*defect), "yes"));
         finding.measured.iter().for_each(|measured| sheet.set_typed(&measure_field(measured.what), &measured.value));
     }
+    for repair in entry.iter().flat_map(|entry| &entry.repairs) {
+        sheet.set(&repair_field(*repair), "yes");
+    }
     sheet
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet) -> Option<LookOverEntry> {
     let findings = Area::ALL.into_iter().filter_map(|area| finding(sheet, area)).collect();
-    sheet.is_sound().then_some(LookOverEntry { findings })
+    let repairs = Addition::ALL.into_iter().filter(|repair| sheet.is_filled(&repair_field(*repair))).collect();
+    sheet.is_sound().then_some(LookOverEntry { findings, repairs })
 }
 
 fn finding(sheet: &mut Sheet, area: Area) -> Option<FindingEntry> {

@@ -19,6 +19,7 @@ use crate::form::Sheet;
 use crate::job_route::{missing, to_do_words};
 use crate::reckoning::drawn;
 use crate::view::aim::aim_words;
+use crate::view::look_over::put_right_words;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures};
 use crate::view::proof::proof_figures;
@@ -45,6 +46,8 @@ struct JobPage {
     predicted: Vec<Figure>,
     aim_verdict: String,
     proof: Vec<Figure>,
+    /// What is to be put right along with it.
+    put_right: Vec<String>,
     cautions: Vec<&'static str>,
     opened: String,
     measured_by: String,
@@ -83,6 +86,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         aim: aim_words(&file.work, units),
         chosen: chosen.map(|(entry, _)| option_name(entry, class, units)).unwrap_or_default(),
         predicted: prediction_parts(&file.work, correction, prediction, units),
+        put_right: put_right_words(&file.work, file.case().chosen),
         aim_verdict: aim_verdict.map(|(_, text)| text).unwrap_or_default(),
         proof: file
             .fitting

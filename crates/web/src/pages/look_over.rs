@@ -2,8 +2,9 @@
 
 use actix_web::http::StatusCode;
 use askama::Template;
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::LookOverEntry;
-use wise_badger_casework::look_over::{Area, Defect, Gate, Grade, LookOver, Measure};
+use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
 use wise_badger_casework::route::Stage;
 use wise_badger_store::person::Person;
 use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
@@ -13,11 +14,13 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
 use super::{Hidden, Page, Record, Refusal, page};
 use crate::error::WebError;
-use crate::form::look_over::{self, defect_field, field_name, measure_field, word};
+use crate::form::look_over::{self, defect_field, field_name, measure_field, repair_field, word};
 use crate::form::{Field, Sheet, Tick};
 use crate::job_route::StageWords as _;
-use crate::view::Units;
-use crate::view::look_over::{addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name};
+use crate::view::look_over::{
+    addition_name, area_name, defect_name, gate_words, grade_name, look_for, measure_name, put_right_words,
+};
+use crate::view::{Units, sentence};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -26,6 +29,8 @@ struct LookOverPage {
     frame: JobFrame,
     hidden: Hidden,
     areas: Vec<AreaForm>,
+    /// Repairs that what was found asks for: those on the job bar nothing any more.
+    repairs: Vec<Tick>,
     outcome: Outcome,
     album: Album,
     refusal: String,
@@ -97,7 +102,8 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
         frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
-        outcome: Outcome::of(file.work.look_over()),
+        repairs: repair_ticks(sheet, file.work.look_over()),
+        outcome: Outcome::of(&file.work),
         album: Album::of_look_over(record, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };
@@ -105,15 +111,29 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
 }
 
 impl Outcome {
-    fn of(look_over: &LookOver) -> Self {
-        let addition = |(addition, defect)| format!("{}: {}", addition_name(addition), defect_name(defect));
+    fn of(work: &Casework) -> Self {
+        let look_over = work.look_over();
         Outcome {
             stops: look_over.stops().iter().map(|gate: &Gate| gate_words(gate)).collect(),
-            additions: look_over.additions().into_iter().map(addition).collect(),
+            additions: put_right_words(work, None),
             left: look_over.not_looked_at().into_iter().map(area_name).collect(),
             begun: !look_over.findings.is_empty(),
         }
     }
+}
+
+/// A box for each repair that what was found asks for, and for each that is on the job already; a new pack goes in the place of leaves.
+fn repair_ticks(sheet: &Sheet, look_over: &LookOver) -> Vec<Tick> {
+    let asked: Vec<Addition> = look_over.additions().into_iter().map(|(addition, _)| addition).collect();
+    let offered = |repair: &Addition| {
+        let instead = *repair == Addition::NewPack && asked.contains(&Addition::NewLeaf);
+        asked.contains(repair) || instead || sheet.is_filled(&repair_field(*repair))
+    };
+    Addition::ALL
+        .into_iter()
+        .filter(offered)
+        .map(|repair| sheet.tick(repair_field(repair), sentence(addition_name(repair))))
+        .collect()
 }
 
 fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {

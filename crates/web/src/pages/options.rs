@@ -27,7 +27,7 @@ use crate::view::aim::{aim_words, goal_names};
 use crate::view::bench::steel_words;
 use crate::view::consequence::consequence_figures;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
-use crate::view::look_over::{addition_name, gate_words, no_fit_words, ruled_out};
+use crate::view::look_over::{gate_words, no_fit_words, put_right_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
 use crate::view::{Cautions, Figure, Tone, Units, sentence};
@@ -42,7 +42,7 @@ struct OptionsPage {
     /// What stops everything but repair.
     stops: Vec<String>,
     /// What is to be put right along with whatever is chosen.
-    additions: Vec<&'static str>,
+    additions: Vec<String>,
     /// Whether nobody has looked the vehicle over yet.
     not_looked_over: bool,
     missing: Vec<String>,
@@ -403,7 +403,7 @@ fn options_page(
         number: number.0,
         overload,
         stops,
-        additions: file.work.additions_with(shown.map(|option| option.place)).into_iter().map(addition_name).collect(),
+        additions: put_right_words(&file.work, shown.map(|option| option.place)),
         not_looked_over: file.case().look_over.is_none(),
         missing: missing(survey),
         aim: aim_words(&file.work, units),

@@ -1,5 +1,7 @@
 //! The look-over in words.
 
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::look_over::PutRight;
 use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, Measure};
 use wise_badger_casework::survey::{End, NoFit, SpringKind};
 
@@ -81,7 +83,8 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::StopHasBeenHitting => "stop has been hitting",
         Defect::StopMissing => "stop missing or perished",
         Defect::ShockWorn => "shock leaking or worn for what it carries",
-        Defect::ShockWitnessMark => "shock has run out of travel",
+        Defect::ShockWitnessMark => "shock has bottomed",
+        Defect::ShockToppedOut => "shock has topped out",
         Defect::ShockMountDamaged => "shock mount cracked or bent",
         Defect::LinkBroken => "link broken or off",
         Defect::LinkWitnessMark => "link or bar has been rubbing",
@@ -100,6 +103,9 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
 /// What has to be done along with the job.
 pub(crate) fn addition_name(addition: Addition) -> &'static str {
     match addition {
+        Addition::NewLeaf => "a new leaf in the place of the failed one, or a new pack",
+        Addition::NewPack => "a new pack",
+        Addition::ShockMount => "the shock mount repaired",
         Addition::NewUBolts => "new U-bolts, both sides",
         Addition::LongerHose => "a longer brake hose, or its bracket moved; circuit bled and pedal checked",
         Addition::NewHose => "a new hose or line; circuit bled and pedal checked",
@@ -119,6 +125,21 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::ShaftJoint => "a new shaft joint",
         Addition::AirLine => "air line or bag",
     }
+}
+
+/// What is to be put right with the job, and with an option on it, a line each.
+pub(crate) fn put_right_words(work: &Casework, option: Option<usize>) -> Vec<String> {
+    let said = |area| work.case().look_over.as_ref().and_then(|entry| entry.of(area)).map_or("", |entry| entry.words.as_str());
+    let line = |put_right: PutRight| match put_right {
+        PutRight::Repair(addition, Some(defect)) => format!("{} ({})", addition_name(addition), defect_name(defect)),
+        PutRight::Repair(addition, None) => addition_name(addition).to_owned(),
+        PutRight::Defect(defect) => defect_name(defect).to_owned(),
+        PutRight::Area(area) => match said(area) {
+            "" => area_name(area).to_lowercase(),
+            words => format!("{}: {words}", area_name(area).to_lowercase()),
+        },
+    };
+    work.to_put_right(option).into_iter().map(line).collect()
 }
 
 /// A measure and what decides.

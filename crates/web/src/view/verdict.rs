@@ -116,12 +116,17 @@ pub(crate) fn rating_figure(survey: &Survey, check: &RatingCheck, names: &[Strin
     };
     let sum = Sum::new(lever_arms(survey), numbers, "Lever arms, any statics text; ratings as given at intake.").doubt(basis);
     let assumed = if check.basis == Basis::Assumed { " (assumed in part: weigh it)" } else { "" };
-    Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over || lifted {
+    let nearly = !over && margin < LITTLE_LEFT * check.rating && check.state != LoadState::Empty;
+    let note = if nearly { format!("only {note}: nothing more goes on") } else { note };
+    Figure::new(what, units.weight(check.load), sum).note(format!("{note}{assumed}")).tone(if over || lifted || nearly {
         Tone::Act
     } else {
         Tone::Plain
     })
 }
+
+/// A margin under this share of its rating is said loudly.
+const LITTLE_LEFT: f64 = 0.03;
 
 fn lever_arms(survey: &Survey) -> &'static str {
     match survey.vehicle.class.is_trailer() {

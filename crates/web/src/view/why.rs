@@ -190,6 +190,9 @@ fn cause_name(cause: Cause) -> &'static str {
         Cause::LeanByLoad => "The load sits to one side",
         Cause::Tyres => "The tires",
         Cause::EarlierWork => "What was done to it before",
+        Cause::WeightAhead => "Weight ahead of the front axle lifts the rear",
+        Cause::OnTheOverloadLeaf => "The pack lives on its overload leaf",
+        Cause::ShocksAndBars => "Shocks and sway bars, not the springs",
     }
 }
 
@@ -209,6 +212,13 @@ fn so(cause: Cause) -> &'static str {
         Cause::LeanBySpring => "Look at both packs before raising one side; both sides get the same correction.",
         Cause::LeanByLoad => "Move what is heavy to the other side; unequal springs follow the load only while it is there.",
         Cause::Tyres => "Sizes and pressures alike, then read again.",
+        Cause::WeightAhead => {
+            "Read with it off too: ballast behind the axle or less ahead of it, before any spring is made lower."
+        }
+        Cause::OnTheOverloadLeaf => {
+            "It is stiff and has little left: more rate above it, a leaf or a pack, so that the leaf is for the load alone."
+        }
+        Cause::ShocksAndBars => "Look at shocks, bars and links first; a stiffer spring sways less and floats all the same.",
         Cause::EarlierWork => "Heights hide what was done: a block is replaced, never added to, and its rise is new less old.",
     }
 }
@@ -240,6 +250,10 @@ fn evidence_words(evidence: &Evidence, units: Units) -> String {
         Evidence::LoadToOneSide(by) => {
             format!("the load's center is {} {} of the middle", units.height(by.abs()), either(*by, "right", "left"))
         }
+        Evidence::AlwaysAboard(weight) => format!("{} of what is always aboard is on the rear axle", units.weight(*weight)),
+        Evidence::RearLightened(by) => format!("{} is taken off the rear axle", units.weight(*by)),
+        Evidence::BearsEmpty => "the overload leaf bears with nothing put on".to_owned(),
+        Evidence::TestWeight => "a test weight, put on for the reading alone".to_owned(),
         Evidence::Modified(what) => format!("found: {}", modification_name(*what)),
     }
 }

@@ -1,7 +1,5 @@
 //! Every class of vehicle, weighed axles, and a shop that works in millimetres and kilograms.
 
-use reqwest::StatusCode;
-
 use crate::{BLOCK, Page, Visitor, consider, shop, walk};
 
 async fn open(visitor: &Visitor, class: &str, wheels: &str) -> Page {

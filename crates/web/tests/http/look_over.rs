@@ -178,3 +178,32 @@ async fn a_rubber_that_never_touches_says_so_before_it_is_chosen() {
     let near = [("kind", "load_rubber"), ("clearance", "1"), ("force_table", "0 ; 0\n1/2 ; 400\n1 ; 1,200")];
     assert!(consider(&ada, &job, &near).await.texts(".consequences .figure").is_empty());
 }
+
+#[tokio::test]
+async fn a_finding_stands_to_be_put_right_and_bars_until_its_repair_is_on_the_job() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let path = format!("{job}/look-over");
+    let found = [
+        ("eyes_and_bushes_grade", "put_right"),
+        ("eyes_and_bushes_bush_worn", "yes"),
+        ("shocks_grade", "put_right"),
+        ("shocks_shock_mount_damaged", "yes"),
+        ("frame_grade", "put_right"),
+        ("frame_words", "step bracket bent under the left rail"),
+    ];
+    let saved = ada.fill(&path, &found).await;
+    let list = saved.text(".additions");
+    for words in ["new bushings", "shock mount", "step bracket bent under the left rail"] {
+        assert!(list.contains(words), "{words}: {list}");
+    }
+    assert_eq!(consider(&ada, &job, &LEAF).await.status, StatusCode::UNPROCESSABLE_ENTITY);
+    ada.fill(&path, &[("repair_new_bushes", "yes")]).await;
+    let options = consider(&ada, &job, &LEAF).await;
+    assert_eq!(options.status, StatusCode::OK, "{}", options.text("main"));
+    assert!(options.text(".additions-line").contains("step bracket"), "{}", options.text(".option"));
+    assert!(ada.get(&job).await.text(".additions-line").contains("new bushings"));
+    // A worn eye is not cured by a bush.
+    ada.fill(&path, &[("eyes_and_bushes_eye_worn", "yes")]).await;
+    assert!(ada.get(&format!("{job}/options")).await.text(".ruled-out").contains("eye worn"));
+}
