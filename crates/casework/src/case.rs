@@ -10,7 +10,7 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 use crate::aim::Aim;
 use crate::entry::{
     AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
-    OptionEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
+    OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
@@ -36,6 +36,8 @@ pub struct Case {
     pub bench: Option<BenchEntry>,
     /// Its control drives.
     pub drive: DriveEntry,
+    /// What its proof says beside the heights.
+    pub proof: ProofSheetEntry,
     /// The states it was read in, with what was put on in each.
     pub tape: TapeSheetEntry,
     /// Its aim.
@@ -60,6 +62,7 @@ impl Case {
             look_over: None,
             bench: None,
             drive: DriveEntry::default(),
+            proof: ProofSheetEntry::default(),
             tape: TapeSheetEntry::default(),
             aim: None,
             options: Vec::new(),
@@ -72,8 +75,22 @@ impl Case {
     #[must_use]
     pub fn says_the_same(&self, other: &Case) -> bool {
         // Taken apart, so that a field to come cannot be left out unnoticed; what was worked out follows from the rest.
-        let Case { intake, measured, readings, sheet, plan, look_over, bench, drive, tape, aim, options, chosen, rear_pack: _ } =
-            self;
+        let Case {
+            intake,
+            measured,
+            readings,
+            sheet,
+            plan,
+            look_over,
+            bench,
+            drive,
+            proof,
+            tape,
+            aim,
+            options,
+            chosen,
+            rear_pack: _,
+        } = self;
         *intake == other.intake
             && *measured == other.measured
             && *readings == other.readings
@@ -82,6 +99,7 @@ impl Case {
             && *look_over == other.look_over
             && *bench == other.bench
             && *drive == other.drive
+            && *proof == other.proof
             && *tape == other.tape
             && *aim == other.aim
             && *options == other.options
@@ -237,6 +255,22 @@ impl Case {
         self.readings.iter().filter(|reading| reading.spot.phase == phase).filter(ends).collect()
     }
 
+    /// How much higher an end reads from the job's datum for the tyres that were changed with the job: they are no part of what was
+    /// promised. Nothing where either size is not known.
+    pub fn by_new_tyres(&self, end: End) -> Length {
+        let (before, now) = match end {
+            End::Front => (&self.sheet.front_tyre, &self.proof.front_tyre),
+            End::Rear => (&self.sheet.rear_tyre, &self.proof.rear_tyre),
+        };
+        let (Ok(before), Ok(now)) = (before.parse::<TyreSize>(), now.parse::<TyreSize>()) else { return metres(0.0) };
+        match self.measured.datum.unwrap_or(Datum::GroundToArch) {
+            Datum::GroundToArch => now.free_radius() - before.free_radius(),
+            Datum::TyreTopToArch => before.free_radius() - now.free_radius(),
+            Datum::RimToArch => now.rim_lip_radius() - before.rim_lip_radius(),
+            Datum::HubToArch | Datum::StopGap => metres(0.0),
+        }
+    }
+
     /// Gap of the overload leaves to their pads, empty: the mean of those read.
     fn pad_gap(&self, phase: Phase) -> Option<Length> {
         let places = [Place::PadFrontLeft, Place::PadRearLeft, Place::PadFrontRight, Place::PadRearRight];
@@ -249,7 +283,8 @@ impl Case {
     pub fn survey(&self, phase: Phase) -> Survey {
         let corner = |state, place, end| {
             let readings = self.at(Spot { phase, state, place });
-            readings.filter_map(|reading| self.in_job_datum(reading, end)).collect()
+            let on_old_tyres = |height| if phase == Phase::Fitted { height - self.by_new_tyres(end) } else { height };
+            readings.filter_map(|reading| self.in_job_datum(reading, end)).map(on_old_tyres).collect()
         };
         let axle = |state, end, left, right| {
             let mut readings = AxleReadings::default();

@@ -333,6 +333,18 @@ impl Casework {
         consequences(&OptionFitted { parts, prediction, bench, look_over: self.look_over() })
     }
 
+    /// Whether a goal of the aim wants the front where it stands now, in a state: then it was meant to go there, whatever was fitted at
+    /// the rear.
+    pub fn means_the_front_at(&self, state: LoadState, height: Length) -> bool {
+        let goals = self.case.aim.as_ref().map_or(0, |aim| aim.goals.len());
+        (0..goals).filter_map(|place| self.goal(place)).any(|goal| {
+            let wanted = goal.wanted(self.found()).filter(|(mark, _)| *mark == GoalMark::Front);
+            let there = Uncertain::new(height, Length::default());
+            goal.when() == GoalCase::State(state)
+                && wanted.is_some_and(|(_, band)| matches!(band.judge(there), AimVerdict::Meets | AimVerdict::LikelyMeets))
+        })
+    }
+
     /// What has to be put right along with an option: what was found, and what the option itself asks for.
     pub fn to_put_right(&self, place: Option<usize>) -> Vec<PutRight> {
         let mut all = self.look_over().to_put_right();

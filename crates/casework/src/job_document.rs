@@ -9,8 +9,8 @@ use wise_badger_mechanics::tape::Datum;
 
 use crate::case::Case;
 use crate::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry, TapeSheetEntry,
-    Typed,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry, ProofSheetEntry,
+    TapeSheetEntry, Typed,
 };
 use crate::intake::{Intake, Measured};
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -77,6 +77,9 @@ pub struct JobDocument {
     /// The control drives.
     #[serde(default)]
     pub drive: DriveEntry,
+    /// What the proof says beside the heights.
+    #[serde(default)]
+    pub proof: ProofSheetEntry,
 }
 
 /// What intake wrote down of a vehicle.
@@ -215,6 +218,7 @@ impl JobDocument {
             chosen: case.chosen,
             promise,
             drive: case.drive.clone(),
+            proof: case.proof.clone(),
         }
     }
 
@@ -319,6 +323,7 @@ impl JobDocument {
         case.options = self.options.clone();
         case.chosen = self.chosen;
         case.drive = self.drive.clone();
+        case.proof = self.proof.clone();
         case
     }
 

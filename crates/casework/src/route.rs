@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::aim::GoalCase;
 use crate::casework::Casework;
 use crate::survey::{End, LoadState, Survey};
 use crate::words::Word;
@@ -110,7 +111,7 @@ impl Progress {
         let case = work.case();
         let missing = missing_on_tape(work.found());
         let (over, chosen) = (work.overload().is_some(), case.chosen.is_some());
-        let measured = missing.is_empty();
+        let measured = missing.is_empty() || is_for_empty_alone(work);
         let proved = work.is_measured_again();
         let mut done = vec![Stage::Intake];
         let stages = [
@@ -127,7 +128,8 @@ impl Progress {
         done.extend(stages.into_iter().filter(|(_, is_done)| *is_done).map(|(stage, _)| stage));
         let in_turn = [
             (finished, ToDo::Nothing),
-            (!measured, ToDo::Measure(missing)),
+            // What was promised without a reading is not asked for afterwards.
+            (!measured && !chosen, ToDo::Measure(missing)),
             (over, ToDo::TakeWeightOff),
             (!is_looked_over(work), ToDo::LookOver),
             (case.aim.is_none(), ToDo::SetTheAim),
@@ -152,6 +154,13 @@ impl Progress {
 /// Before any part is chosen; what was chosen without is not asked for again.
 fn is_looked_over(work: &Casework) -> bool {
     work.case().look_over.is_some() || work.case().chosen.is_some()
+}
+
+/// Whether the job is about the vehicle empty: it is measured so, and every goal of the aim is for that state.
+fn is_for_empty_alone(work: &Casework) -> bool {
+    let asked = work.case().aim.as_ref().map_or(0, |aim| aim.goals.len());
+    let of_empty = |place| work.goal(place).is_some_and(|goal| goal.when() == GoalCase::State(LoadState::Empty));
+    work.found().height(End::Rear, LoadState::Empty).is_some() && asked > 0 && (0..asked).all(of_empty)
 }
 
 /// What the tape and the load still lack.

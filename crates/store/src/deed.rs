@@ -29,6 +29,8 @@ pub enum Deed {
     SteppedForward,
     /// A control drive was scored.
     Drove,
+    /// Something was said of the proof.
+    Proved,
     /// A photograph was sent.
     Photographed,
     /// A photograph was taken off.

@@ -6,7 +6,7 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use wise_badger_casework::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, TapeSheetEntry,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, ProofSheetEntry, TapeSheetEntry,
 };
 
 use crate::change::{What, note};
@@ -33,6 +33,7 @@ pub(crate) const DEEDS: &[(&str, Deed)] = &[
     (BenchEntry::KIND, BenchEntry::DEED),
     (TapeSheetEntry::KIND, TapeSheetEntry::DEED),
     (AimSheet::KIND, AimSheet::DEED),
+    (ProofSheetEntry::KIND, ProofSheetEntry::DEED),
 ];
 
 impl JobSheet for LoadPlanEntry {
@@ -63,6 +64,11 @@ impl JobSheet for TapeSheetEntry {
 impl JobSheet for AimSheet {
     const KIND: &'static str = "aim";
     const DEED: Deed = Deed::Aimed;
+}
+
+impl JobSheet for ProofSheetEntry {
+    const KIND: &'static str = "proof";
+    const DEED: Deed = Deed::Proved;
 }
 
 impl JobSheet for BenchEntry {

@@ -29,6 +29,9 @@ pub struct CaseEntry {
     pub front_scale: Option<Typed>,
     /// What a scale said of the rear axle.
     pub rear_scale: Option<Typed>,
+    /// Another case, by its key: whatever is aboard in that one is aboard in this one too.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub with: Option<u8>,
 }
 
 /// A thing aboard.
@@ -117,9 +120,28 @@ impl LoadPlanEntry {
         self.cases.iter().find(|case| case.key == key)
     }
 
-    /// What came aboard for a case, beside what is always there.
+    /// What came aboard for a case, beside what is always there: its own, and that of the cases it takes in.
     pub fn put_for(&self, key: u8) -> impl Iterator<Item = &ItemEntry> {
-        self.items.iter().filter(move |item| !item.always && item.cases.contains(&key))
+        let taken_in = self.taken_in(key);
+        self.items.iter().filter(move |item| !item.always && item.cases.iter().any(|case| taken_in.contains(case)))
+    }
+
+    /// A case and those it takes in, each once, so that two which take in each other end nowhere.
+    fn taken_in(&self, key: u8) -> Vec<u8> {
+        let mut keys = vec![key];
+        while let Some(next) = keys.last().and_then(|key| self.case(*key)?.with) {
+            if keys.contains(&next) {
+                break;
+            }
+            keys.push(next);
+        }
+        keys
+    }
+
+    /// Whether two cases take in each other, by way of others or not.
+    pub fn goes_in_a_ring(&self, key: u8) -> bool {
+        let last = self.taken_in(key).last().and_then(|key| self.case(*key)?.with);
+        last.is_some()
     }
 
     /// What is always aboard.

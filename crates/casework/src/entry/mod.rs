@@ -10,6 +10,7 @@ mod look_over;
 mod made;
 mod option;
 mod promise;
+mod proof;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
@@ -24,6 +25,7 @@ pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
+pub use proof::{OutsideReason, ProofSheetEntry};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;

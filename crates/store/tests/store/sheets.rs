@@ -40,8 +40,13 @@ fn item(name: &str, amount: Typed, cases: &[u8]) -> ItemEntry {
 }
 
 fn plan() -> LoadPlanEntry {
-    let case =
-        |key, name: &str, scale: Option<Typed>| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: scale };
+    let case = |key, name: &str, scale: Option<Typed>| CaseEntry {
+        key,
+        name: name.to_owned(),
+        front_scale: None,
+        rear_scale: scale,
+        with: None,
+    };
     let toolbox = ItemEntry { always: true, ..item("Toolbox", pounds("350", 350.0), &[]) };
     let water = ItemEntry {
         liquid: Some(LiquidWord::Water),

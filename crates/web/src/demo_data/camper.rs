@@ -45,7 +45,7 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
 }
 
 fn plan() -> Result<LoadPlanEntry, DemoError> {
-    let case = |key, name: &str| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None };
+    let case = |key, name: &str| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None, with: None };
     let thing = |name: &str, pounds: &str, inches: &str, ahead| -> Result<ItemEntry, DemoError> {
         Ok(ItemEntry {
             name: name.to_owned(),

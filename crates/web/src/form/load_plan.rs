@@ -40,6 +40,9 @@ pub(crate) const USUAL: &str = "usual";
 /// Whether somebody says that it weighs just that.
 pub(crate) const WEIGHED: &str = "weighed";
 
+/// The other case that a case takes in.
+pub(crate) const WITH: &str = "with";
+
 /// Whether a row's amount is still the one it was taken from the shelf with.
 pub(crate) fn is_usual(sheet: &Sheet, row: usize) -> bool {
     let usual = sheet.text(&field_name(row, USUAL));
@@ -69,6 +72,9 @@ pub(crate) fn on_file(units: Units, plan: Option<&LoadPlanEntry>) -> Sheet {
             if let Some(typed) = typed {
                 sheet.set_typed(&case_field(case.key, what), typed);
             }
+        }
+        if let Some(with) = case.with {
+            sheet.set(&case_field(case.key, WITH), with.to_string());
         }
     }
     for (row, item) in plan.items.iter().enumerate() {
@@ -155,10 +161,25 @@ pub(crate) fn add(sheet: &mut Sheet, word: &str, vehicle: &VehicleFacts) {
         sheet.set(&name("height"), plain_length(height, units));
     }
     sheet.set(&name("hitch"), if item.on_hitch { "yes" } else { "" });
-    // A thing is taken from the shelf for the case that is looked at.
+    // A thing is taken from the shelf for the case that is looked at; a tongue presses only while something is towed.
+    if thing == &Thing::TongueWeight
+        && let Some(towing) = towing_case(sheet)
+    {
+        sheet.set("shown", towing.to_string());
+    }
     let shown = sheet.text("shown").to_owned();
     let into = if CASES.iter().any(|(key, _)| key.to_string() == shown) { format!("case{shown}") } else { "always".to_owned() };
     sheet.set(&name(&into), "yes");
+}
+
+/// The case in which something is towed: the one that is looked at, where its name says so, or else the first whose name does.
+fn towing_case(sheet: &Sheet) -> Option<u8> {
+    let tows = |key: &u8| {
+        let name = sheet.text(&case_field(*key, "name")).to_lowercase();
+        name.contains("tow") || name.contains("trailer")
+    };
+    let shown = sheet.text("shown").parse().ok().filter(tows);
+    shown.or_else(|| CASES.iter().map(|(key, _)| *key).find(tows))
 }
 
 /// Takes a row off the plan; those below move up.
@@ -236,6 +257,7 @@ pub(crate) struct Readable {
 /// Reads what can be read: sound rows and cases, with complaints about the rest on the sheet.
 pub(crate) fn read(sheet: &mut Sheet, vehicle: &VehicleFacts) -> Readable {
     let cases: Vec<CaseEntry> = CASES.iter().filter_map(|(key, _)| read_case(sheet, *key)).collect();
+    let cases = refuse_rings(sheet, cases);
     let (mut items, mut rows) = (Vec::new(), Vec::new());
     for row in 0..MOST_ITEMS {
         if !is_used(sheet, row) {
@@ -331,7 +353,28 @@ fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {
     if name.chars().count() > LONGEST_NAME {
         sheet.refuse(&field, format!("Keep the name under {LONGEST_NAME} characters."));
     }
-    Some(CaseEntry { key, name, front_scale: sheet.optional_weight(&front), rear_scale: sheet.optional_weight(&rear) })
+    let with = sheet.text(&case_field(key, WITH)).parse().ok();
+    Some(CaseEntry { key, name, front_scale: sheet.optional_weight(&front), rear_scale: sheet.optional_weight(&rear), with })
+}
+
+/// A case takes in one that has a name, and never itself.
+fn refuse_rings(sheet: &mut Sheet, mut cases: Vec<CaseEntry>) -> Vec<CaseEntry> {
+    let plan = LoadPlanEntry { cases: cases.clone(), items: Vec::new() };
+    for case in &mut cases {
+        let field = case_field(case.key, WITH);
+        match case.with {
+            Some(other) if plan.case(other).is_none() => {
+                sheet.refuse(&field, "That case has no name any more; name it, or pick nothing here.");
+                case.with = None;
+            }
+            Some(_) if plan.goes_in_a_ring(case.key) => {
+                sheet.refuse(&field, format!("“{}” cannot take in itself, by way of another case or not.", case.name));
+                case.with = None;
+            }
+            _ => {}
+        }
+    }
+    cases
 }
 
 fn read_row(sheet: &mut Sheet, row: usize) -> Option<ItemEntry> {

@@ -45,6 +45,8 @@ pub(crate) struct Sheet {
     questions: BTreeMap<String, String>,
     /// Names whose text on file differs, with that text: shown when somebody else saved in between.
     on_file: BTreeMap<String, String>,
+    /// Whether it goes by what is on file now, not by what its page was drawn from.
+    compared: bool,
     /// Quantities by name as they were first typed, which a page shows in its reader's own way.
     first_typed: BTreeMap<String, Typed>,
     /// The units bare numbers are read in: those the page showed when it was drawn.
@@ -59,7 +61,8 @@ impl Sheet {
     pub(crate) fn blank(units: Units) -> Self {
         let (values, problems, questions) = (BTreeMap::new(), BTreeMap::new(), BTreeMap::new());
         let (form, content_hash) = (String::new(), String::new());
-        Sheet { values, problems, questions, on_file: BTreeMap::new(), first_typed: BTreeMap::new(), units, form, content_hash }
+        let (on_file, first_typed) = (BTreeMap::new(), BTreeMap::new());
+        Sheet { values, problems, questions, on_file, compared: false, first_typed, units, form, content_hash }
     }
 
     /// A form as posted. It says itself in which units its page was drawn.
@@ -138,10 +141,21 @@ impl Sheet {
 
     /// Marks every field whose text differs from what is on file now.
     pub(crate) fn compare_with(&mut self, on_file: &Sheet) {
+        self.go_by_the_file();
         let names: BTreeSet<&String> = self.values.keys().chain(on_file.values.keys()).collect();
         let differing = names.into_iter().filter(|name| self.text(name) != on_file.text(name));
         let told = |text: &str| if text.is_empty() { "nothing".to_owned() } else { text.to_owned() };
         self.on_file = differing.map(|name| (name.clone(), told(on_file.text(name)))).collect();
+    }
+
+    /// Lets it be sent again on the job as it stands now: whoever filled it in was told that it is not as it was.
+    pub(crate) fn go_by_the_file(&mut self) {
+        self.compared = true;
+    }
+
+    /// Whether it goes by what is on file now.
+    pub(crate) fn is_compared(&self) -> bool {
+        self.compared
     }
 
     /// A length counted upwards from nought; complains when absent or not understood.

@@ -225,7 +225,7 @@ fn tape(sheet: &mut Sheet, file: &JobFile) -> TapeSheetEntry {
     TapeSheetEntry { states: [empty, loaded].into_iter().chain(further).collect(), points: tape_states::points(sheet, file) }
 }
 
-pub(super) fn words(sheet: &mut Sheet, name: &str) -> String {
+pub(crate) fn words(sheet: &mut Sheet, name: &str) -> String {
     let text = sheet.text(name).to_owned();
     if text.chars().count() > LONGEST_WORDS {
         sheet.refuse(name, format!("Keep it under {LONGEST_WORDS} characters."));

@@ -91,7 +91,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         proof: file
             .fitting
             .as_ref()
-            .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Axles, units))
+            .map(|fitting| proof_figures(&file.work, &fitting.predicted.0, Detail::Axles, units))
             .unwrap_or_default(),
         cautions: correction
             .filter(|_| prediction.is_some())

@@ -52,10 +52,14 @@ pub(crate) trait JobForm: 'static {
     /// The form as it stands for what is on file.
     fn on_file(units: Units, read: &Self::Read) -> Sheet;
 
-    /// Does what changes the page alone, a row more or less; whether that was all that was asked.
+    /// Does what changes the rows of the page, one more or less; whether that was all that was asked. It is saved at once where the
+    /// form is sound.
     fn change_the_page(_sheet: &mut Sheet, _read: &Self::Read) -> bool {
         false
     }
+
+    /// Takes over what was looked at while the form was sent, into the form as it was saved.
+    fn look_on(_fresh: &mut Sheet, _sent: &Sheet) {}
 
     /// Refuses a form whose turn it is not.
     ///
@@ -99,16 +103,25 @@ pub(crate) async fn save<F: JobForm>(
     F::is_in_turn(&read)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     sheet.keep_words_of(&F::on_file(sheet.units(), &read));
-    if F::change_the_page(&mut sheet, &read) {
-        return drawn(move |_| F::page(&worker, &read, &sheet, None)).await;
-    }
+    let rows_changed = F::change_the_page(&mut sheet, &read);
+    let as_changed = rows_changed.then(|| sheet.clone());
     let Some(entry) = F::check(&mut sheet, &read).filter(|_| sheet.is_sound()) else {
+        // A row more is shown beside one that is still being filled in; nothing is complained of before it is sent.
+        if let Some(sheet) = as_changed {
+            return drawn(move |_| F::page(&worker, &read, &sheet, None)).await;
+        }
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| F::page(&worker, &read, &sheet, Some(&refusal))).await;
     };
     let job = read.file().job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| F::keep(connection, person, job, &entry));
     match kept.await? {
+        Kept::Saved if rows_changed => {
+            let read = F::Read::read(&database, &worker, *number).await?;
+            let mut fresh = F::on_file(worker.units(), &read);
+            F::look_on(&mut fresh, &sheet);
+            drawn(move |_| F::page(&worker, &read, &fresh, None)).await
+        }
         Kept::Saved => Ok(see_other(F::leads_to(read.file().job.number))),
         Kept::Refused(refusal) => {
             let read = F::Read::read(&database, &worker, *number).await?;

@@ -18,7 +18,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, job_file, page};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
-use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, case_field, field_name};
+use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, WITH, case_field, field_name};
 use crate::form::{Choice, Field, Posted, Sheet, Tick};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
@@ -73,6 +73,10 @@ struct ShownCase {
 
 struct CaseForm {
     name: Field,
+    /// What else is aboard: everything of another case.
+    with_name: String,
+    with: Vec<Choice>,
+    with_problem: String,
     front: Field,
     rear: Field,
 }
@@ -128,6 +132,10 @@ impl JobForm for LoadForm {
         !word.is_empty() || row.is_ok()
     }
 
+    fn look_on(fresh: &mut Sheet, sent: &Sheet) {
+        fresh.set("shown", sent.text("shown"));
+    }
+
     fn check(sheet: &mut Sheet, file: &JobFile) -> Option<LoadPlanEntry> {
         load_plan::check(sheet, file.case())
     }
@@ -171,10 +179,19 @@ fn load_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Re
     let picture = picture(file, sheet, units);
     let vehicle = &survey.vehicle;
     let [front, rear] = End::BOTH.map(|end| support_name(vehicle.class, end));
-    let case = |key: u8| CaseForm {
-        name: sheet.text_field(&case_field(key, "name"), &format!("Case {key}")),
-        front: sheet.weight_field(&case_field(key, "front"), &format!("Scale, {front}")),
-        rear: sheet.weight_field(&case_field(key, "rear"), &format!("Scale, {rear}")),
+    let case = |key: u8| {
+        let with = case_field(key, WITH);
+        let others = CASES.iter().filter(|(of, _)| *of != key && sheet.is_filled(&case_field(*of, "name")));
+        let others = others.map(|(of, _)| (of.to_string(), format!("everything of “{}”", sheet.text(&case_field(*of, "name")))));
+        let choices = std::iter::once((String::new(), "nothing more".to_owned())).chain(others);
+        CaseForm {
+            name: sheet.text_field(&case_field(key, "name"), &format!("Case {key}")),
+            with: choices.map(|(word, label)| Choice { chosen: sheet.text(&with) == word, word, label }).collect(),
+            with_problem: sheet.problem(&with).to_owned(),
+            with_name: with,
+            front: sheet.weight_field(&case_field(key, "front"), &format!("Scale under the {front}")),
+            rear: sheet.weight_field(&case_field(key, "rear"), &format!("Scale under the {rear}")),
+        }
     };
     let fits = |thing: &wise_badger_casework::survey::Thing| thing.fits(vehicle);
     let template = LoadPage {
@@ -250,7 +267,7 @@ fn picture(file: &JobFile, sheet: &Sheet, units: Units) -> LoadPicture {
     let (found, predictor) = (work.found(), work.predictor());
     let of_case = |case: Option<u8>| survey_of(found, &plan, case);
     let (shown, state) = of_case(key);
-    let is_aboard = |item: &ItemEntry| item.always || key.is_some_and(|key| item.cases.contains(&key));
+    let is_aboard = |item: &ItemEntry| item.always || key.is_some_and(|key| plan.put_for(key).any(|put| put == item));
     let class = found.vehicle.class;
     let aboard: Vec<Aboard> = plan
         .items

@@ -129,8 +129,11 @@ struct Hidden {
 impl askama::filters::HtmlSafe for Hidden {}
 
 impl Hidden {
-    fn new(sheet: &Sheet, revision: i32) -> Self {
+    /// For a form that is shown on the job as it stands. One that was sent and has not been held against the file keeps the revision it
+    /// was filled in on, so that what somebody else saved meanwhile is not written over unseen.
+    fn new(sheet: &Sheet, on_file: i32) -> Self {
         let units = sheet.units();
+        let revision = if sheet.is_compared() { on_file } else { sheet.revision().unwrap_or(on_file) };
         Hidden { token: new_token(), revision, length_unit: units.length_name(), weight_unit: units.weight_name() }
     }
 }

@@ -188,6 +188,7 @@ pub(crate) async fn consider(
         Kept::Saved => Ok(see_other(newest_of(file.job.number))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
+            sheet.go_by_the_file();
             drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await
         }
     }

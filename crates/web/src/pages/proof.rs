@@ -4,13 +4,15 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
+use wise_badger_casework::entry::{OutsideReason, ProofSheetEntry};
+use wise_badger_casework::proof::ProofGrade;
 use wise_badger_casework::reading::{Phase, Reading};
 use wise_badger_casework::route::Stage;
-use wise_badger_mechanics::tape::Datum;
+use wise_badger_mechanics::tape::{Datum, TyreSize};
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, reading};
+use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, job_sheet, reading};
 
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
@@ -18,10 +20,11 @@ use super::tape::{StateForm, state_forms};
 use super::{Hidden, Names, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::option_name;
 use crate::error::WebError;
-use crate::form::{Posted, Sheet, tape};
+use crate::form::look_over::word;
+use crate::form::{Field, Picks, Posted, Sheet, tape};
 use crate::job_route::StageWords as _;
 use crate::view::prediction::Detail;
-use crate::view::proof::proof_figures;
+use crate::view::proof::graded_proof;
 use crate::view::{Figure, Units, caution_text, clock, datum_name};
 use crate::worker::Worker;
 
@@ -38,10 +41,33 @@ struct ProofPage {
     chosen: String,
     datum: &'static str,
     states: Vec<StateForm>,
+    /// Tires that were changed with the job.
+    tyres: [Field; 2],
     figures: Vec<Figure>,
+    /// Whether any of them is outside its band: then the reason is asked.
+    outside: bool,
+    reasons: Picks,
+    reason_words: Field,
     cautions: Vec<&'static str>,
     measured: bool,
     refusal: String,
+}
+
+/// Heights after fitting, and what stands beside them.
+pub(crate) struct ProofEntry {
+    readings: Vec<Reading>,
+    sheet: ProofSheetEntry,
+}
+
+/// What a reason is called where it is picked.
+fn reason_name(reason: OutsideReason) -> &'static str {
+    match reason {
+        OutsideReason::Reading => "the reading: floor, tires, load, or not rolled",
+        OutsideReason::Part => "the part is not what was said of it",
+        OutsideReason::OtherWork => "something else was changed with it",
+        OutsideReason::FirstReadings => "the first readings were off",
+        OutsideReason::NotFound => "looked for, and not found",
+    }
 }
 
 /// The form of the heights after fitting.
@@ -49,10 +75,16 @@ pub(crate) struct ProofForm;
 
 impl JobForm for ProofForm {
     type Read = Record;
-    type Entry = Vec<Reading>;
+    type Entry = ProofEntry;
 
     fn on_file(units: Units, record: &Record) -> Sheet {
-        tape::heights_on_file(units, &record.file, Phase::Fitted)
+        let mut sheet = tape::heights_on_file(units, &record.file, Phase::Fitted);
+        let proof = &record.file.case().proof;
+        sheet.set("front_tyre_now", proof.front_tyre.clone());
+        sheet.set("rear_tyre_now", proof.rear_tyre.clone());
+        sheet.set("reason", proof.reason.map(word).unwrap_or_default());
+        sheet.set("reason_words", proof.reason_words.clone());
+        sheet
     }
 
     fn is_in_turn(record: &Record) -> Result<(), WebError> {
@@ -60,14 +92,33 @@ impl JobForm for ProofForm {
         chosen.ok_or(WebError::NotNow("No correction is chosen, so there is nothing to prove yet."))
     }
 
-    fn check(sheet: &mut Sheet, record: &Record) -> Option<Vec<Reading>> {
+    fn check(sheet: &mut Sheet, record: &Record) -> Option<ProofEntry> {
         let datum = record.file.case().measured.datum.unwrap_or(Datum::GroundToArch);
         let states: Vec<_> = record.file.work.found().states().collect();
-        Some(tape::heights(sheet, &states, Phase::Fitted, datum))
+        let readings = tape::heights(sheet, &states, Phase::Fitted, datum);
+        let before = &record.file.case().sheet;
+        let mut tyre = |name: &str, before: &str| {
+            let now = sheet.text(name).to_owned();
+            match now.parse::<TyreSize>() {
+                _ if now.is_empty() => {}
+                Err(error) => sheet.refuse(name, format!("{error}.")),
+                Ok(_) if before.parse::<TyreSize>().is_err() => {
+                    sheet.refuse(name, "Give the size it came with at Intake first: only the difference can be taken out.");
+                }
+                Ok(_) => {}
+            }
+            now
+        };
+        let (front_tyre, rear_tyre) = (tyre("front_tyre_now", &before.front_tyre), tyre("rear_tyre_now", &before.rear_tyre));
+        let reason = OutsideReason::ALL.into_iter().find(|reason| word(*reason) == sheet.text("reason"));
+        let reason_words = tape::words(sheet, "reason_words");
+        let sheet_entry = ProofSheetEntry { front_tyre, rear_tyre, reason, reason_words };
+        sheet.is_sound().then_some(ProofEntry { readings, sheet: sheet_entry })
     }
 
-    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Vec<Reading>) -> Result<(), StoreError> {
-        reading::replace(connection, person, job, Phase::Fitted, entry, "")
+    fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &ProofEntry) -> Result<(), StoreError> {
+        reading::replace(connection, person, job, Phase::Fitted, &entry.readings, "")?;
+        job_sheet::replace(connection, person, job, &entry.sheet)
     }
 
     fn page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
@@ -108,6 +159,12 @@ async fn set_finished(
     if finished && !measured_again(&file) {
         return Err(WebError::NotNow("Measure the rear again after fitting before the job is finished."));
     }
+    let proof = &file.case().proof;
+    if finished && is_outside(&file, worker.units()) && (proof.reason.is_none() || proof.reason_words.is_empty()) {
+        return Err(WebError::NotNow(
+            "A height is outside the band that was promised. Say why on Proof, picked and in words, before the job is finished.",
+        ));
+    }
     let sheet = Sheet::posted(posted, worker.units());
     let job = file.job.id;
     let closed = if finished { Closed::Refuses } else { Closed::Opens };
@@ -120,6 +177,16 @@ async fn set_finished(
 
 fn measured_again(file: &JobFile) -> bool {
     file.fitting.is_some() && file.work.is_measured_again()
+}
+
+/// Whether a height after fitting is outside what was promised, past what the tape explains.
+fn is_outside(file: &JobFile, units: Units) -> bool {
+    figures_of(file, units).iter().any(|(grade, _)| *grade == ProofGrade::Outside)
+}
+
+fn figures_of(file: &JobFile, units: Units) -> Vec<(ProofGrade, Figure)> {
+    let promised = file.fitting.as_ref().map(|fitting| &fitting.predicted.0);
+    promised.map(|promised| graded_proof(&file.work, promised, Detail::Sides, units)).unwrap_or_default()
 }
 
 /// Who promised it, by which program, and whether what it was said from has been changed since.
@@ -144,7 +211,11 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
     let measured = measured_again(file);
     let mut shown = as_chosen(&file.work);
     shown.fitted = measured.then(|| file.work.fitted().clone());
-    let (chosen, fitted) = (file.work.chosen(), file.work.fitted());
+    let chosen = file.work.chosen();
+    let figures = figures_of(file, units);
+    let tyre = |name: &str, label: &str| {
+        sheet.text_field(name, label).hint("only where changed with the job; the difference is taken out")
+    };
     let template = ProofPage {
         frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
         number: file.job.number.0,
@@ -153,11 +224,15 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         chosen: chosen.map(|(entry, _)| option_name(entry, file.case().intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
         states: state_forms(sheet, file, &file.work.found().states().collect::<Vec<_>>(), Phase::Fitted, &record.names),
-        figures: file
-            .fitting
-            .as_ref()
-            .map(|fitting| proof_figures(&fitting.predicted.0, fitted, Detail::Sides, units))
-            .unwrap_or_default(),
+        tyres: [tyre("front_tyre_now", "Front tires now"), tyre("rear_tyre_now", "Rear tires now")],
+        outside: figures.iter().any(|(grade, _)| *grade == ProofGrade::Outside),
+        reasons: sheet.picks(
+            "reason",
+            "Outside the band, because of",
+            OutsideReason::ALL.map(|reason| (word(reason), reason_name(reason))),
+        ),
+        reason_words: sheet.text_field("reason_words", "In words"),
+        figures: figures.into_iter().map(|(_, figure)| figure).collect(),
         cautions: chosen.map(|(_, parts)| file.work.cautions(parts).into_iter().map(caution_text).collect()).unwrap_or_default(),
         promised: promised_words(file, &record.names),
         measured,

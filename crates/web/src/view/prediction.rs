@@ -40,7 +40,7 @@ pub(crate) fn prediction_figures(
             Ok(predicted) => figures.push(height(predictor, parts, predicted, state, units)),
             Err(why) => {
                 log_failure(predictor);
-                figures.push(unpredicted(*why, state_of(survey, state)));
+                figures.push(unpredicted(*why, state_of(survey, state), survey.load.is_some()));
             }
         }
     }
@@ -168,12 +168,16 @@ fn risen(label: String, height: Uncertain<Length>, before: Length, doubt: &'stat
     Figure::new(label, units.predicted(height), sum).note(note)
 }
 
-fn unpredicted(why: Unpredicted, state: &str) -> Figure {
+fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
     let (value, note) = match why {
         Unpredicted::NotMeasured => ("not measured", "the heights of this state, or what was put on, are missing on Tape"),
         Unpredicted::NeedsRate => (
             "too weak to say",
-            "this depends on the rear rate, and the load put on was too small to give one; a block needs none",
+            if loaded {
+                "this depends on the rear rate, and the load put on was too small to give one; a block needs none"
+            } else {
+                "this depends on the rear rate, and no load was put on to tell it; read the rear with a real load, a block needs none"
+            },
         ),
         Unpredicted::OnTheStops => ("on the stops", "the bump stops carry load as measured; measure again with them clear"),
         Unpredicted::NotIdentified => {

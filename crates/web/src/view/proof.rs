@@ -1,8 +1,9 @@
 //! Predicted against measured, in words.
 
+use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{PredictedHeight, PredictedHeights, PredictedSides};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
-use wise_badger_casework::survey::{End, Survey, is_a_lean};
+use wise_badger_casework::survey::{End, is_a_lean};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, metres};
@@ -11,7 +12,18 @@ use super::prediction::Detail;
 use super::{Figure, Sum, Tone, Units, end_name, sentence, state_of};
 
 /// One line for each height that was predicted and measured again.
-pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detail: Detail, units: Units) -> Vec<Figure> {
+pub(crate) fn proof_figures(work: &Casework, predicted: &PredictedHeights, detail: Detail, units: Units) -> Vec<Figure> {
+    graded_proof(work, predicted, detail, units).into_iter().map(|(_, figure)| figure).collect()
+}
+
+/// The same with how each is graded.
+pub(crate) fn graded_proof(
+    work: &Casework,
+    predicted: &PredictedHeights,
+    detail: Detail,
+    units: Units,
+) -> Vec<(ProofGrade, Figure)> {
+    let fitted = work.fitted();
     let ends = [End::Rear, End::Front].into_iter();
     let heights = ends.flat_map(|end| fitted.states().map(move |state| (end, state, predicted.get(end, state))));
     let class = fitted.vehicle.class;
@@ -19,7 +31,11 @@ pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detai
     for (end, state, height) in heights {
         let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_of(fitted, state));
         let axle = height.zip(fitted.height(end, state));
-        figures.extend(axle.map(|(predicted, measured)| proof(label(""), predicted, measured, units)));
+        let planned = |measured: Uncertain<Length>| end == End::Front && work.means_the_front_at(state, measured.value);
+        figures.extend(axle.map(|(predicted, measured)| {
+            let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end) };
+            proof(label(""), predicted, measured, beside, units)
+        }));
         let sides = predicted.sides.iter().filter(|_| detail == Detail::Sides);
         let sides = sides.into_iter().find(|sides| sides.end == end && sides.state == state);
         let leans =
@@ -27,33 +43,59 @@ pub(crate) fn proof_figures(predicted: &PredictedHeights, fitted: &Survey, detai
         for side in sides.filter(|sides| leans(sides)).into_iter().flat_map(|_| Side::BOTH) {
             let predicted = sides.map(|sides| if side == Side::Left { sides.left } else { sides.right });
             let both = predicted.zip(fitted.side(end, state, side));
-            figures
-                .extend(both.map(|(predicted, measured)| proof(label(&format!(" {}", side.name())), predicted, measured, units)));
+            figures.extend(both.map(|(predicted, measured)| {
+                let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end) };
+                proof(label(&format!(" {}", side.name())), predicted, measured, beside, units)
+            }));
         }
     }
     figures
 }
 
-fn proof(label: String, predicted: PredictedHeight, measured: Uncertain<Length>, units: Units) -> Figure {
+/// What is known of a height beside its prediction.
+#[derive(Clone, Copy)]
+struct Beside {
+    /// Whether the aim wants it where it was read, whatever the correction at the other end does.
+    meant: bool,
+    /// What tires changed with the job add to the reading, taken out already.
+    tyres: Length,
+}
+
+fn proof(
+    label: String,
+    predicted: PredictedHeight,
+    measured: Uncertain<Length>,
+    beside: Beside,
+    units: Units,
+) -> (ProofGrade, Figure) {
     let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
-    let check = check.in_steps_of(units.step());
+    let (read, check) = (measured.value + beside.tyres, check.in_steps_of(units.step()));
+    let on_old_tyres = units.exact(measured.value);
     let measured = check.measured;
-    let (off, grade) = (check.difference(), check.grade());
+    let off = check.difference();
+    let grade = if beside.meant { ProofGrade::Inside } else { check.grade() };
     let by = match units.height(off.abs()) {
         _ if units.is_nothing(off) => "as predicted".to_owned(),
         by if off.si() > 0.0 => format!("{by} above the figure"),
         by => format!("{by} below the figure"),
     };
     let (tone, words) = match grade {
+        ProofGrade::Inside if beside.meant => (Tone::Good, format!("as the aim wants it, {by}")),
         ProofGrade::Inside => (Tone::Good, format!("inside the band, {by}")),
         ProofGrade::WithinTheTape => (Tone::Plain, format!("just outside the band, {by}; the tape's own doubt explains it")),
         ProofGrade::Outside => (Tone::Act, format!("outside the band, {by}; find out why before it leaves")),
     };
-    let numbers = vec![
+    let tyres = (!units.is_nothing(beside.tyres)).then(|| {
+        let sign = if beside.tyres.si() < 0.0 { '+' } else { '−' };
+        let (read, off) = (units.exact(read), units.exact(beside.tyres.abs()));
+        format!("on the tires it came with: {read} {sign} {off} = {on_old_tyres}, taken to the next printed step")
+    });
+    let mut numbers = vec![
         format!("predicted {} ± {}", units.exact(check.predicted), units.exact(check.band)),
         format!("measured {} ± {}", units.exact(measured.value), units.exact(measured.band())),
         format!("{} − {} = {}", units.exact(measured.value), units.exact(check.predicted), units.exact(off)),
     ];
+    numbers.extend(tyres);
     let sum = Sum::new(
         "inside, when measured − predicted is no more than the band",
         numbers,
@@ -61,5 +103,6 @@ fn proof(label: String, predicted: PredictedHeight, measured: Uncertain<Length>,
     );
     let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
     let note = format!("predicted {foretold}: {words}");
-    Figure::new(label, units.height(measured.value), sum).note(note).tone(tone)
+    let note = if units.is_nothing(beside.tyres) { note } else { format!("{note}; the new tires taken out") };
+    (grade, Figure::new(label, units.height(measured.value), sum).note(note).tone(tone))
 }

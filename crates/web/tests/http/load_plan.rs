@@ -22,14 +22,81 @@ async fn the_shelf_fills_a_row_and_the_axles_follow() {
     assert_eq!(with_tongue.status, StatusCode::OK);
     assert_eq!(with_tongue.form("#load-form").value("i0_amount"), "500");
     assert_eq!(with_tongue.form("#load-form").value("i0_hitch"), "yes");
-    // Nothing is saved until it is.
-    assert!(ada.get(&path).await.texts(".item summary")[0].contains("Something else"));
+    // What was put aboard is on record before anything else is done.
+    assert!(ada.get(&path).await.texts(".item summary")[0].contains("Trailer tongue, 500 lb, not weighed"));
     let saved = ada.send(&with_tongue.form("#load-form").with(&[("i0_distance", "50"), ("shown", "1")])).await;
     // By hand: 500 × 195/145 = 672 lb on 2,250; 172 lb off the front.
     assert_eq!(saved.figure("Rear axle, loaded").0, "2,922 lb");
     assert_eq!(saved.figure("Front axle lightened by").0, "172 lb");
     let taken_off = ada.fill(&path, &[("take_off", "0")]).await;
     assert_eq!(taken_off.form("#load-form").value("i0_name"), "");
+    assert!(ada.get(&path).await.texts(".item summary")[0].contains("Something else"), "and off the record with it");
+}
+
+#[tokio::test]
+async fn a_tongue_goes_into_the_case_in_which_something_is_towed() {
+    let (_site, ada) = shop().await;
+    let path = format!("{}/load", open_half_ton(&ada).await);
+    let aboard = |page: &crate::Page| {
+        let form = page.form("#load-form");
+        (1..5).filter(|case| form.value(&format!("i0_case{case}")) == "yes").collect::<Vec<_>>()
+    };
+    let usual = ada.fill(&path, &[("add", "tongue"), ("shown", "1")]).await;
+    assert_eq!(aboard(&usual), [3], "“Towing”, though the usual case was looked at");
+    ada.fill(&path, &[("take_off", "0")]).await;
+    let own = ada
+        .fill(&path, &[("case3_name", "Horse trailer"), ("case4_name", "Towing the boat"), ("add", "tongue"), ("shown", "4")])
+        .await;
+    assert_eq!(aboard(&own), [4], "looked at, and it says so itself");
+    ada.fill(&path, &[("take_off", "0")]).await;
+    let none = [("case3_name", ""), ("case4_name", ""), ("add", "tongue"), ("shown", "2")];
+    assert_eq!(aboard(&ada.fill(&path, &none).await), [2], "nothing is towed by name");
+}
+
+#[tokio::test]
+async fn a_row_beside_one_that_cannot_be_read_is_shown_and_not_saved() {
+    let (_site, ada) = shop().await;
+    let path = format!("{}/load", open_half_ton(&ada).await);
+    let half = ada.fill(&path, &[("i0_name", "Gravel"), ("i0_amount", "heaps"), ("add", "toolbox"), ("shown", "1")]).await;
+    let form = half.form("#load-form");
+    assert_eq!((form.value("i0_amount"), form.value("i1_name")), ("heaps", "Toolbox"));
+    assert!(half.texts(".refusal").is_empty(), "nothing was sent yet");
+    assert_eq!(ada.get(&path).await.form("#load-form").value("i0_name"), "");
+}
+
+#[tokio::test]
+async fn a_case_takes_in_another_and_never_itself() {
+    let (_site, ada) = shop().await;
+    let path = format!("{}/load", open_half_ton(&ada).await);
+    let (first, second) = (names(0), names(1));
+    let mut plan = row(&first, ["Gravel", "700", "0", "behind", "yes"]);
+    plan.extend([("i1_name", "Water"), ("i1_amount", "300"), ("i1_distance", "0"), ("i1_side", "behind"), ("i1_case2", "yes")]);
+    plan.extend([("case2_with", "1"), ("shown", "2")]);
+    assert!(second[0].starts_with("i1"));
+    let full = ada.fill(&path, &plan).await;
+    assert!(full.path.ends_with("/load"), "{}", full.text("main"));
+    // By hand: 2,250 lb, 700 lb of the usual case and 300 lb of its own.
+    let line = full.texts(".cases tbody tr").into_iter().find(|line| line.starts_with("Full")).unwrap();
+    assert!(line.contains("3,250 lb"), "{line}");
+    let ring = ada.fill(&path, &[("case1_with", "2")]).await;
+    assert_eq!(ring.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(ring.text(".fields-case .problem").contains("cannot take in itself"), "{}", ring.text(".fields-case"));
+    let gone = ada.fill(&path, &[("case1_name", ""), ("i0_case1", "")]).await;
+    assert!(gone.texts(".fields-case .problem").join(" ").contains("has no name any more"), "{}", gone.text(".fields-case"));
+}
+
+#[tokio::test]
+async fn a_row_put_on_an_old_page_does_not_write_over_what_another_saved() {
+    let (site, ada) = shop().await;
+    let path = format!("{}/load", open_half_ton(&ada).await);
+    let bo = Visitor::working(&site.address, "Bo").await;
+    let old = bo.get(&path).await.form("#load-form");
+    let names = names(0);
+    ada.fill(&path, &row(&names, ["Gravel", "700", "0", "behind", "yes"])).await;
+    let late = bo.send(&old.with(&[("add", "toolbox"), ("shown", "1")])).await;
+    assert_eq!(late.status, StatusCode::CONFLICT);
+    assert!(late.text(".refusal").contains("Ada"), "{}", late.text(".refusal"));
+    assert!(ada.get(&path).await.texts(".item summary")[0].contains("Gravel"));
 }
 
 #[tokio::test]

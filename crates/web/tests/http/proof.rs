@@ -2,7 +2,7 @@
 
 use reqwest::StatusCode;
 
-use crate::{BLOCK, Visitor, consider, measured_half_ton, shop, tape, walk};
+use crate::{BLOCK, Visitor, consider, measured_half_ton, open_half_ton, shop, tape, walk};
 
 async fn with_block_chosen(ada: &Visitor) -> String {
     let job = measured_half_ton(ada).await;
@@ -92,4 +92,72 @@ async fn options_shows_what_was_just_tried_and_otherwise_the_chosen_one_before_a
     assert!(looked_at(&tried).starts_with("Lift block, 3 in"), "{}", looked_at(&tried));
     let later = ada.get(&options).await;
     assert!(looked_at(&later).starts_with("Lift block, 2 in"), "{}", looked_at(&later));
+}
+
+#[tokio::test]
+async fn outside_the_band_the_reason_is_asked_before_the_job_is_finished_and_kept() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    let fine = ada.fill(&path, &walk(["20 1/2", "20 1/2"], ["23 1/2", "20 3/4"])).await;
+    assert!(fine.texts(".reason").is_empty(), "inside there is nothing to say");
+    let low = ada.fill(&path, &walk(["20 1/2", "20 1/2"], ["23 1/2", "19 1/4"])).await;
+    assert!(low.text(".reason").contains("because of"), "{}", low.text("main"));
+    let early = ada.press(&path, "/finish").await;
+    assert_eq!(early.status, StatusCode::CONFLICT);
+    assert!(early.text("main").contains("Say why on Proof"), "{}", early.text("main"));
+    ada.fill(&path, &[("reason", "part")]).await;
+    assert_eq!(ada.press(&path, "/finish").await.status, StatusCode::CONFLICT, "picked, and not in words");
+    ada.fill(&path, &[("reason_words", "Block is 1 1/2 in, marked 2 in")]).await;
+    assert_eq!(ada.press(&path, "/finish").await.text(".stands"), "Finished");
+    let kept = ada.get(&path).await.form("form[data-draft]");
+    assert_eq!(kept.value("reason_words"), "Block is 1 1/2 in, marked 2 in");
+}
+
+#[tokio::test]
+async fn tires_changed_with_the_job_are_taken_out_of_heights_from_the_ground() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("front_tyre", "245/75R16"), ("rear_tyre", "245/75R16")])).await;
+    let mut read = tape(["35 1/2", "32 13/16"], "1,000");
+    read.retain(|(name, _)| *name != "datum");
+    read.push(("datum", "ground_to_arch"));
+    ada.fill(&format!("{job}/tape"), &read).await;
+    consider(&ada, &job, &BLOCK).await;
+    ada.press(&format!("{job}/options"), "/choose").await;
+    let path = format!("{job}/proof");
+    // 265 against 245 at 75 %: the radius is 15 mm more, 0.59 in, whatever the block does.
+    let mut after = walk(["20 1/2", "20 1/2"], ["38 1/16", "35 3/8"]).to_vec();
+    let before = ada.fill(&path, &after).await;
+    assert!(before.figure("Rear, empty").1.contains("above the figure"), "{}", before.figure("Rear, empty").1);
+    after.push(("rear_tyre_now", "265/75R16"));
+    let (height, note, sum) = ada.fill(&path, &after).await.figure("Rear, empty");
+    assert_eq!(height, "37 1/2 in");
+    assert!(note.contains("inside the band") && note.contains("new tires taken out"), "{note}");
+    assert!(sum.contains("38.06 in − 0.59 in = 37.47 in"), "{sum}");
+    let unknown = ada.fill(&path, &[("rear_tyre_now", "265/75")]).await;
+    assert_eq!(unknown.status, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+#[tokio::test]
+async fn a_front_that_the_aim_wants_raised_is_as_the_aim_wants_it() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    let raised = walk(["22", "22"], ["23 1/2", "20 3/4"]);
+    assert!(ada.fill(&path, &raised).await.figure("Front, empty").1.contains("outside the band"));
+    let goals = [
+        ("kind", "level_empty"),
+        ("tolerance", "1/4"),
+        ("goal.0.mark", "front"),
+        ("goal.0.when", "empty"),
+        ("goal.0.way", "within"),
+        ("goal.0.height", "22"),
+        ("goal.0.tolerance", "1/4"),
+    ];
+    let aim = ada.fill(&format!("{job}/aim"), &goals).await;
+    assert!(aim.status.is_success(), "{}", aim.text("main"));
+    let (_, note, _) = ada.get(&path).await.figure("Front, empty");
+    assert!(note.contains("as the aim wants it"), "{note}");
 }

@@ -153,7 +153,11 @@ pub(crate) async fn take(
     let entry = BenchEntry { planned: worked.planned, ..asked.bench };
     match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
         Kept::Saved => Ok(see_other(here(file.job.number.0, Which::Planned, ""))),
-        Kept::Refused(refusal) => drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&refusal))).await,
+        Kept::Refused(refusal) => {
+            let file = job_file(&database, &worker, *number).await?;
+            sheet.go_by_the_file();
+            drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&refusal))).await
+        }
     }
 }
 
