@@ -218,6 +218,19 @@ fn a_nose_that_comes_up_under_a_tongue_is_weight_behind_and_no_spring() {
 }
 
 #[test]
+fn a_load_that_weighs_the_front_down_is_no_weight_behind_whatever_the_lights_do() {
+    let mut survey = half_ton();
+    survey.load = Some(LoadPut::Placed { weight: pounds(1000.0), behind_rear_axle: inches(-12.0) });
+    let way = breakdown(&survey, Some(21.5));
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::LightsHigh], Some(&way));
+    let behind = judged(&causes, Cause::WeightBehind);
+    assert!(!behind.is_likely(), "{behind:#?}");
+    // By hand: 1,000 × 12 / 145 = 82.8 lb goes on the front.
+    let [Evidence::FrontWeighedDown(on)] = behind.evidence_against[..] else { panic!("{behind:#?}") };
+    assert!((on.customary() - 82.76).abs() < 0.01);
+}
+
+#[test]
 fn stops_that_close_or_show_marks_are_a_cause_and_a_wide_gap_speaks_against() {
     let mut survey = half_ton();
     survey.stop_gap = States::of(Gaps::at_the_rear(inches(2.5)), Gaps::at_the_rear(inches(0.0)));

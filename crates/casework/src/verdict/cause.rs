@@ -72,6 +72,8 @@ pub enum Evidence {
     FrontRose(Length),
     /// So much is taken off the front axle.
     FrontLightened(Force),
+    /// So much is put on the front axle: what lies behind the rear axle does not outweigh what lies ahead of it.
+    FrontWeighedDown(Force),
     /// The load's centre is so far off the middle, to the low side or away from it.
     LoadToOneSide(Length),
     /// What was found done to it.
@@ -375,6 +377,9 @@ fn weight_behind(grounds: &Grounds<'_>) -> Judged {
     // A twentieth off the front axle is where the nose is seen to come up.
     if let Some(off) = change.map(|change| -change.value).filter(|off| *off > 0.05 * survey.axle_loads().empty.front) {
         judged = judged.with(2, Evidence::FrontLightened(off));
+    }
+    if let Some(on) = change.map(|change| change.value).filter(|on| on.value > 0.0) {
+        judged = judged.against(2, Evidence::FrontWeighedDown(on));
     }
     match survey.drop(End::Front).filter(|_| !survey.vehicle.class.is_trailer()) {
         Some(drop) if -drop.value > drop.band() => judged = judged.with(2, Evidence::FrontRose(-drop.value)),

@@ -13,7 +13,7 @@ pub fn pitch_change(front_rise: Length, rear_rise: Length, wheelbase: Length) ->
     Ok(radians((change / positive("wheelbase", wheelbase)?).atan()))
 }
 
-/// How far a headlamp's beam moves on a screen: `D·tan(pitch)`.
+/// How far tilt alone moves a headlamp's spot on a screen: `D·tan(pitch)`.
 ///
 /// # Sign       down is positive: a rear that comes up dips the beam
 /// # Valid      the lamp stays fixed to the frame; 25 ft (7.62 m) is the usual aiming screen (SAE J599)
@@ -30,6 +30,32 @@ pub fn pitch_change(front_rise: Length, rear_rise: Length, wheelbase: Length) ->
 pub fn beam_drop(pitch: Angle, distance: Length) -> Result<Length, OutOfRange> {
     let pitch = within("pitch", pitch, pitch.value.abs() < 1.0, "less than a radian")?;
     Ok(metres(positive("distance", distance)? * pitch.tan()))
+}
+
+/// How far a headlamp's spot moves on a screen in all: down by what the tilt does to it, up by what the lamp itself comes up.
+///
+/// `lamp_ahead` is how far the lamp is ahead of the front axle.
+///
+/// # Sign       down is positive
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     geometry
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::attitude::spot_drop;
+/// use wise_badger_mechanics::units::{InShopUnits, inches};
+/// // The front up 1 in on a 133 in wheelbase, the lamps over its axle: 300 × 1 / 133 in of tilt and 1 in of the lamp itself.
+/// let spot = spot_drop(inches(1.0), inches(0.0), inches(133.0), inches(0.0), inches(300.0)).expect("in range");
+/// assert!((spot.customary() + 3.2556).abs() < 1e-3);
+/// ```
+pub fn spot_drop(
+    front_rise: Length,
+    rear_rise: Length,
+    wheelbase: Length,
+    lamp_ahead: Length,
+    distance: Length,
+) -> Result<Length, OutOfRange> {
+    let tilt = beam_drop(pitch_change(front_rise, rear_rise, wheelbase)?, distance)?;
+    Ok(tilt - point_rise(front_rise, rear_rise, -(wheelbase + lamp_ahead), wheelbase)?)
 }
 
 /// Rise of a point on the frame at `behind` the rear axle when the axles rise: `rear + (rear − front)·behind/wheelbase`.

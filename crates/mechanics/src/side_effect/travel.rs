@@ -99,6 +99,25 @@ impl TravelLimits {
     }
 }
 
+/// How much lower a wheel hangs from the body at full droop once it is raised by so much (at the wheel): a spacer on top of a strut takes
+/// its droop limit down with it, while a shock that is left as it is lets an axle hang no lower.
+///
+/// # Sign       lower is positive
+/// # Source     geometry
+/// # Example
+/// ```
+/// use wise_badger_mechanics::side_effect::travel::{RaisedBy, hangs_lower};
+/// use wise_badger_mechanics::units::inches;
+/// assert_eq!(hangs_lower(inches(1.5), RaisedBy::WholeStrut), inches(1.5));
+/// assert_eq!(hangs_lower(inches(1.5), RaisedBy::AxleAway), inches(0.0));
+/// ```
+pub fn hangs_lower(raised: Length, how: RaisedBy) -> Length {
+    match how {
+        RaisedBy::WholeStrut => raised,
+        RaisedBy::AxleAway => metres(0.0),
+    }
+}
+
 impl Shock {
     fn left(&self, stroke: Length, gap: Option<Length>) -> Result<TravelLeft, OutOfRange> {
         let closed = positive("closed length", self.closed)?;

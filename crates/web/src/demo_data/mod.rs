@@ -1,7 +1,7 @@
 //! The demo shop: made-up people, vehicles and readings, one job in each of seven situations.
 
-mod camper;
 mod flat_packs;
+mod water_tank;
 
 use wise_badger_casework::entry::{
     AimSheet, CorrectionEntry, GoalEntry, LoadEntry, NoCorrection, TapeSheetEntry, Typed, UnitWord,
@@ -59,7 +59,7 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         too_weak(connection, &technician)?;
         choosing(connection, &lead)?;
         trailer(connection, &technician)?;
-        camper::camper(connection, &technician)?;
+        water_tank::water_tank(connection, &technician)?;
         flat_packs::flat_packs(connection, &technician)
     })
 }
@@ -130,26 +130,26 @@ fn too_weak(connection: &mut PgConnection, technician: &Person) -> Result<(), De
     Ok(())
 }
 
-/// A camper van with a permanent fit-out: two corrections looked at, none chosen yet.
+/// A clinic on a motorhome's frame with a permanent fit-out: two corrections looked at, none chosen yet.
 fn choosing(connection: &mut PgConnection, lead: &Person) -> Result<(), DemoError> {
     let job = open(
         connection,
         lead,
-        "Camper van after its fit-out, drags the step",
+        "Mobile clinic, ramp too steep since the exam room went in",
         VehicleClass::Motorhome,
-        "148",
-        ["4,630", "7,275"],
-        Some(["3,710", "4,350"]),
+        "176",
+        ["4,850", "8,120"],
+        Some(["4,020", "4,790"]),
     )?;
-    let heights = Walk { front: ["33 1/2", "33 7/16"], rear: ["34 1/8", "33 7/8"] };
-    let loaded = Walk { front: ["33 1/2", "33 1/2"], rear: ["31 5/8", "31 1/4"] };
-    tape(connection, lead, &job, Datum::GroundToArch, [&heights, &loaded], [Some("2 7/8"), Some("13/16")])?;
-    put_on(connection, lead, &job, "1,640", "9", true)?;
+    let heights = Walk { front: ["34 13/16", "34 3/4"], rear: ["36 5/8", "36 3/8"] };
+    let loaded = Walk { front: ["34 3/4", "34 3/4"], rear: ["33 15/16", "33 9/16"] };
+    tape(connection, lead, &job, Datum::GroundToArch, [&heights, &loaded], [Some("3 3/16"), Some("15/16")])?;
+    put_on(connection, lead, &job, "1,980", "14", true)?;
     let rake = GoalEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("3/8")? };
     job_sheet::replace(connection, lead, job.id, &AimSheet::from(rake))?;
-    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("2")?.into())])?;
+    let block = CorrectionEntry::of(&lift_block::ROW, [("thickness", length("1 1/2")?.into())])?;
     correction::consider(connection, lead, job.id, &block.into())?;
-    let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("190")?.into()), ("lift", length("2")?.into())])?;
+    let leaf = CorrectionEntry::of(&added_leaf::ROW, [("pair_rate", rate("150")?.into()), ("lift", length("1 1/4")?.into())])?;
     correction::consider(connection, lead, job.id, &leaf.into())?;
     Ok(())
 }

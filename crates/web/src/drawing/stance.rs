@@ -55,8 +55,9 @@ const NARROW: Format<'static> =
 /// The foot of the picture, and the ground's height above it.
 const FOOT: f64 = 400.0;
 const BELOW_GROUND: f64 = 46.0;
-/// From a body to where the labels beside its ruler begin, the width of one of their letters, and the most that they may take.
+/// From a body to where the labels beside its ruler begin, the width of a letter of a height and of a name, and the most that they may take.
 const BESIDE_RULER: f64 = 46.0;
+const FIGURE_LETTER: f64 = 6.7;
 const LETTER: f64 = 5.6;
 const MOST_BESIDE: f64 = 250.0;
 /// How far a ruler stands off the body.
@@ -77,12 +78,13 @@ impl StanceDrawing {
     }
 }
 
-/// What the labels of a ruler need beside it, where a state's name is a long one.
+/// What the labels of a ruler need beside it, where a height with its band or a state's name is a long one.
 fn room_for(marks: &[super::marks::Mark], usual: f64) -> f64 {
-    let longest = marks.iter().map(|mark| mark.name.chars().count()).max().unwrap_or_default();
-    #[expect(clippy::cast_precision_loss, reason = "a name of some forty letters")]
-    let wanted = BESIDE_RULER + longest as f64 * LETTER;
-    wanted.clamp(usual, MOST_BESIDE)
+    #[expect(clippy::cast_precision_loss, reason = "some forty letters")]
+    let room = |text: &str, letter: f64| text.chars().count() as f64 * letter;
+    let needed = |mark: &super::marks::Mark| room(&mark.text, FIGURE_LETTER).max(room(&mark.name, LETTER));
+    let longest = marks.iter().map(needed).fold(0.0, f64::max);
+    (BESIDE_RULER + longest).clamp(usual, MOST_BESIDE)
 }
 
 /// The largest step at which everything measured and aimed at still fits. Predictions have no say in

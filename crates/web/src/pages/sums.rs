@@ -1,5 +1,7 @@
 //! The shop's sums: one at a time, asked by address, so that an answer can be linked to and printed.
 
+use std::collections::BTreeSet;
+
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Path, Query};
@@ -57,11 +59,11 @@ pub(crate) async fn show(worker: Worker, word: Path<String>, typed: Typed) -> Re
 
 fn sum_page(worker: &Worker, sum: &'static ShopSum, typed: Vec<(String, String)>) -> Result<Page, WebError> {
     let asked = !typed.is_empty();
+    let named: BTreeSet<String> = typed.iter().map(|(name, _)| name.clone()).collect();
     let mut sheet = Sheet::posted(asked_by_address(typed), worker.units());
-    if !asked {
-        for input in sum.inputs.iter().filter(|input| !input.usual.is_empty()) {
-            sheet.set(input.name, input.usual);
-        }
+    // An address of before an input came in asks with what is usual.
+    for input in sum.inputs.iter().filter(|input| !input.usual.is_empty() && !named.contains(input.name)) {
+        sheet.set(input.name, input.usual);
     }
     let given = if asked { InputValues::read(sum.inputs, &mut sheet, worker.units()) } else { None };
     let (figures, problem) = match given.map(|given| (sum.work)(&given)) {

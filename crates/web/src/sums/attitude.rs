@@ -1,6 +1,9 @@
 //! What the frame and the axles do when the rear moves or a weight hangs behind.
 
-use wise_badger_mechanics::side_effect::attitude::{beam_drop, front_lightening, pitch_change, point_rise, track_bar_shift};
+use wise_badger_mechanics::side_effect::attitude::{
+    beam_drop, front_lightening, pitch_change, point_rise, spot_drop, track_bar_shift,
+};
+use wise_badger_mechanics::units::Length;
 
 use super::{Input, InputKind, InputValues, ShopSum, SumError};
 use crate::view::{Figure, Sum};
@@ -9,12 +12,13 @@ pub(super) const SUMS: [ShopSum; 3] = [
     ShopSum {
         word: "pitch",
         name: "Frame pitch and headlights",
-        about: "How the frame tilts when an end comes up, how far the beams move on a screen, and a step or hitch behind.",
+        about: "How the frame tilts when an end comes up, how far the spots of the headlights move on a screen, and a step or hitch behind.",
         inputs: &[
             Input::new("front", "Front comes up by", InputKind::SignedLength).usual("0"),
             Input::new("rear", "Rear comes up by", InputKind::SignedLength),
             Input::new("wheelbase", "Wheelbase", InputKind::Length),
             Input::new("screen", "Distance of the screen", InputKind::Length).usual("25'"),
+            Input::new("lamps", "Headlights ahead of the front axle by", InputKind::SignedLength).usual("24\""),
             Input::new("behind", "A point so far behind the rear axle", InputKind::SignedLength).usual("0"),
         ],
         work: pitch,
@@ -47,19 +51,42 @@ fn pitch(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     let (front, rear, wheelbase) = (given.length("front")?, given.length("rear")?, given.length("wheelbase")?);
     let (screen, behind, units) = (given.length("screen")?, given.length("behind")?, given.units);
     let angle = pitch_change(front, rear, wheelbase)?;
-    let drop = beam_drop(angle, screen)?;
+    let lamps = given.length("lamps")?;
+    let (drop, spot) = (beam_drop(angle, screen)?, spot_drop(front, rear, wheelbase, lamps, screen)?);
+    let lamp = drop - spot;
     let point = point_rise(front, rear, behind, wheelbase)?;
     let numbers = vec![format!("({} − {}) / {}", units.exact(rear), units.exact(front), units.exact(wheelbase))];
     let tilt = Sum::new("tan(pitch) = (rear rise − front rise) / wheelbase", numbers, "Geometry.");
-    let numbers = vec![format!("{} × tan({}) = {}", units.exact(screen), InputValues::degrees(angle), units.exact(drop))];
-    let beam = Sum::new("beam moves = distance × tan(pitch)", numbers, "Geometry; 25 ft aiming screen, SAE J599.");
+    let (way, own) = (|drop: Length| if drop.value > 0.0 { "down" } else { "up" }, -lamp);
+    let numbers = vec![
+        format!(
+            "tilt: {} × ({} − {}) / {} = {} {}",
+            units.exact(screen),
+            units.exact(rear),
+            units.exact(front),
+            units.exact(wheelbase),
+            units.exact(drop.abs()),
+            way(drop)
+        ),
+        format!("the lamp itself, {} ahead of the front axle: {} {}", units.exact(lamps), units.exact(own.abs()), way(own)),
+        format!("both: {} {}", units.exact(spot.abs()), way(spot)),
+    ];
+    let beam = Sum::new(
+        "spot moves = distance × tan(pitch), and with the lamp's own rise",
+        numbers,
+        "Geometry; 25 ft aiming screen, SAE J599.",
+    );
     let numbers = vec![format!("{} behind: {}", units.exact(behind), units.exact(point))];
     let far = Sum::new("rise = rear rise + (rear rise − front rise) × distance / wheelbase", numbers, "Geometry.");
-    let way = if drop.value > 0.0 { "down" } else { "up" };
     Ok(vec![
         Figure::new("Frame tilts, rear up", InputValues::degrees(angle), tilt),
-        Figure::new("Beams move on the screen", format!("{} {way}", units.height(drop.abs())), beam)
-            .note("aim the headlights afterward"),
+        Figure::new("Spots move on the screen", format!("{} {}", units.height(spot.abs()), way(spot)), beam).note(format!(
+            "{} {} by the tilt, {} {} by the lamp's own rise; aim the headlights afterward",
+            units.height(drop.abs()),
+            way(drop),
+            units.height(own.abs()),
+            way(own)
+        )),
         Figure::new("The point comes up by", units.change(point), far),
     ])
 }

@@ -2,7 +2,7 @@
 
 use wise_badger_mechanics::side_effect::coil::{Coil, DualRateCoil};
 use wise_badger_mechanics::side_effect::ride::{bounce_frequency, roll_angle};
-use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLeft, TravelLimits};
+use wise_badger_mechanics::side_effect::travel::{RaisedBy, Shock, TravelEnd, TravelLeft, TravelLimits, hangs_lower};
 use wise_badger_mechanics::units::{InShopUnits, newtons};
 
 use super::{Input, InputKind, InputValues, ShopSum, SumError};
@@ -165,7 +165,25 @@ fn travel(given: &InputValues) -> Result<Vec<Figure>, SumError> {
     };
     let now = TravelLimits { shock, bump_gap: Some(given.length("bump")?), droop_gap: None };
     let how = if given.text("how")? == "strut" { RaisedBy::WholeStrut } else { RaisedBy::AxleAway };
-    let after = now.raised(given.length("raise")?, how);
+    let raise = given.length("raise")?;
+    let (after, lower) = (now.raised(raise, how), hangs_lower(raise, how));
+    let hangs = {
+        let (numbers, formula) = match how {
+            RaisedBy::WholeStrut => {
+                (format!("the strut goes down by {}", given.units.exact(lower)), "its droop limit goes with the strut")
+            }
+            RaisedBy::AxleAway => ("the shock is drawn out where it was".to_owned(), "the shock as it is still ends the droop"),
+        };
+        let figure = Figure::new(
+            "At full droop the wheel hangs lower by",
+            given.units.change(lower),
+            Sum::new(formula, vec![numbers], "Geometry."),
+        );
+        match how {
+            RaisedBy::WholeStrut => figure.note("half-shafts, ball joints, brake hose and wires must reach that").tone(Tone::Act),
+            RaisedBy::AxleAway => figure.note("as low as before"),
+        }
+    };
     let figure = |label: &str, left: TravelLeft, formula| {
         let numbers = vec![format!("at the wheel {}", given.units.exact(left.travel))];
         let ends = if left.ends_on == TravelEnd::Stop { "ends on the stop" } else { "ends on the shock" };
@@ -181,5 +199,6 @@ fn travel(given: &InputValues) -> Result<Vec<Figure>, SumError> {
         figure("Bump travel after", after.bump()?, BUMP),
         figure("Droop travel now", now.droop()?, DROOP),
         figure("Droop travel after", after.droop()?, DROOP),
+        hangs,
     ])
 }

@@ -246,6 +246,7 @@ fn evidence_words(evidence: &Evidence, units: Units) -> String {
         Evidence::StopsClose => "the stops close in the readings".to_owned(),
         Evidence::StifferThanItsClass(times) => format!("the rate is {times:.1} times the class's, as when a stop bears unseen"),
         Evidence::FrontRose(by) => format!("the front came up by {} with the load on", units.height(*by)),
+        Evidence::FrontWeighedDown(by) => format!("the load puts {} on the front axle", units.weight(*by)),
         Evidence::FrontLightened(by) => format!("{} is taken off the front axle", units.weight(*by)),
         Evidence::LoadToOneSide(by) => {
             format!("the load's center is {} {} of the middle", units.height(by.abs()), either(*by, "right", "left"))

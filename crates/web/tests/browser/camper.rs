@@ -17,8 +17,8 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.goto("/jobs/new").await?;
         bench.pick("class-one_ton_pickup").await?;
         bench.pick("rear_wheels-single").await?;
-        let typed = [("label", "camper"), ("wheelbase", "172"), ("front_rating", "5600"), ("rear_rating", "7050")];
-        for (name, text) in typed.into_iter().chain([("kerb_front", "4280"), ("kerb_rear", "3120")]) {
+        let typed = [("label", "camper"), ("wheelbase", "167"), ("front_rating", "5400"), ("rear_rating", "6900")];
+        for (name, text) in typed.into_iter().chain([("kerb_front", "4210"), ("kerb_rear", "3060")]) {
             bench.type_in(name, text).await?;
         }
         bench.send().await?;
@@ -26,7 +26,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.goto("/jobs/1/intake").await?;
         bench.wait_for(".questions", "What does the customer complain of?").await?;
         bench.pick("complaint_low_loaded").await?;
-        bench.type_in("sound_rear", "43 1/4").await?;
+        bench.type_in("sound_rear", "42 1/2").await?;
         bench.find("form[action$='/intake/sheet'] .send button").await?.click().await?;
         bench.until_gone("//ul[@class='questions'][contains(., 'complain')]").await?;
         bench.goto("/jobs/1/load").await?;
@@ -36,7 +36,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.wait_for(".route-done", "Load").await?;
         bench.goto("/jobs/1/tape").await?;
         bench.pick("datum-ground_to_arch").await?;
-        for (state, front, rear) in [("empty", "39 5/8", "42"), ("loaded", "39 3/8", "38 1/2")] {
+        for (state, front, rear) in [("empty", "38 7/8", "41 1/4"), ("loaded", "38 5/8", "37 7/8")] {
             for side in ["left", "right"] {
                 bench.type_in(&format!("{state}.front_{side}.0"), front).await?;
                 bench.type_in(&format!("{state}.rear_{side}.0"), rear).await?;
@@ -45,7 +45,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.pick("load_kind-planned").await?;
         bench.pick("load_case-1").await?;
         opens(bench, "More, loaded").await?;
-        bench.type_in("loaded.headlamp", "38 1/4").await?;
+        bench.type_in("loaded.headlamp", "37 1/2").await?;
         bench.send().await?;
         bench.wait_for_path("/verdict").await?;
         bench.wait_for(".cause.is-likely h4", "The springs have set").await?;

@@ -10,6 +10,7 @@ mod bench;
 mod bench_plan;
 mod bench_under_the_vehicle;
 mod classes;
+mod demo_is_our_own;
 mod hand_cases;
 mod intake;
 mod load_plan;

@@ -40,9 +40,14 @@ async fn a_taller_tyre_moves_two_datums_and_the_speed() {
 
 #[tokio::test]
 async fn frame_driveline_and_bolts_are_worked_out_as_by_hand() {
-    let pitch = ask("/sums/pitch?front=0&rear=2&wheelbase=145&screen=25'&behind=40").await;
+    let pitch = ask("/sums/pitch?front=0&rear=2&wheelbase=145&screen=25'&behind=40&lamps=0").await;
     // 300 × 2 / 145 = 4.14 in, and 2 × (1 + 40 / 145) = 2.55 in.
-    assert_eq!(pitch.figure("Beams move on the screen").0, "4 1/8 in down");
+    assert_eq!(pitch.figure("Spots move on the screen").0, "4 1/8 in down");
+    // Front up 1 in: 300 × 1 / 145 = 2.07 in of tilt, and lamps 24 in ahead come up by 1 + 24 / 145 = 1.17 in; asked as an older link did.
+    let front = ask("/sums/pitch?front=1&rear=0&wheelbase=145&screen=25'&behind=0").await;
+    let (spots, note, _) = front.figure("Spots move on the screen");
+    assert_eq!(spots, "3 1/4 in up");
+    assert!(note.contains("2 1/16 in up by the tilt, 1 3/16 in up by the lamp's own rise"), "{note}");
     assert_eq!(pitch.figure("The point comes up by").0, "+2 9/16 in");
     let shaft = ask("/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below").await;
     assert_eq!(shaft.figure("Shim for equal joints").0, "2.0°");
@@ -72,6 +77,10 @@ async fn a_coil_that_binds_and_a_shock_without_droop_ask_to_be_looked_at() {
     let travel = ask("/sums/travel?length=20&closed=15&extended=21&ratio=1&bump=3&raise=2&how=away").await;
     assert_eq!(travel.figure("Droop travel after").0, "−1 in");
     assert_eq!(travel.figure("Bump travel after").0, "5 in");
+    assert_eq!(travel.figure("At full droop the wheel hangs lower by").1, "as low as before");
+    let strut = ask("/sums/travel?length=20&closed=15&extended=21&ratio=1&bump=3&raise=3&how=strut").await;
+    assert_eq!(strut.figure("At full droop the wheel hangs lower by").0, "+3 in");
+    assert!(strut.figure("At full droop the wheel hangs lower by").1.contains("half-shafts"));
     let wrong = ask("/sums/travel?length=20&closed=15&extended=21&ratio=one&bump=3&raise=2&how=away").await;
     assert!(wrong.field("ratio").1.contains("is not a number"));
 }

@@ -1,4 +1,4 @@
-//! A one-ton pickup with a slide-in camper: load plan, heights with the usual load.
+//! A one-ton pickup with a slide-in water tank and pump: load plan, heights with the tank as full as it mostly is.
 
 use wise_badger_casework::entry::{
     AimSheet, CaseEntry, CorrectionEntry, Currency, DayEntry, DrivenWord, FindingEntry, FirstWord, GoalEntry, IntakeSheetEntry,
@@ -19,22 +19,22 @@ const USUAL: u8 = 1;
 const FULL: u8 = 2;
 const TOWING: u8 = 3;
 
-pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
+pub(super) fn water_tank(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
     let job = open(
         connection,
         technician,
-        "Orchard family's pickup, sits low and leans with the camper in",
+        "Forestry crew's pickup, sits low and leans with the water tank in",
         VehicleClass::OneTonPickup,
-        "172",
-        ["5,600", "7,050"],
-        Some(["4,280", "3,120"]),
+        "160",
+        ["5,350", "6,830"],
+        Some(["4,150", "3,040"]),
     )?;
     job_sheet::replace(connection, technician, job.id, &asked()?)?;
     job_sheet::replace(connection, technician, job.id, &plan()?)?;
     job_sheet::replace(connection, technician, job.id, &looked_over()?)?;
-    let heights = Walk { front: ["39 5/8", "39 5/8"], rear: ["42 1/8", "41 15/16"] };
-    let loaded = Walk { front: ["39 3/8", "39 7/16"], rear: ["38 1/4", "38 5/8"] };
-    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("4 3/4"), Some("2")])?;
+    let heights = Walk { front: ["38 1/4", "38 3/16"], rear: ["40 7/16", "40 5/16"] };
+    let loaded = Walk { front: ["38 1/16", "38"], rear: ["37 1/16", "37 9/16"] };
+    tape(connection, technician, &job, Datum::GroundToArch, [&heights, &loaded], [Some("4 1/8"), Some("1 9/16")])?;
     job_sheet::replace(connection, technician, job.id, &rolled(Some(LoadEntry::Planned { case: USUAL })))?;
     let rake = GoalEntry::LevelLoaded { rake: length("1/2")?, tolerance: length("1/2")? };
     job_sheet::replace(connection, technician, job.id, &AimSheet::from(rake))?;
@@ -45,7 +45,7 @@ pub(super) fn camper(connection: &mut PgConnection, technician: &Person) -> Resu
 }
 
 fn plan() -> Result<LoadPlanEntry, DemoError> {
-    let case = |key, name: &str| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None, with: None };
+    let case = |key, name: &str, with| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None, with };
     let thing = |name: &str, pounds: &str, inches: &str, ahead| -> Result<ItemEntry, DemoError> {
         Ok(ItemEntry {
             name: name.to_owned(),
@@ -58,38 +58,44 @@ fn plan() -> Result<LoadPlanEntry, DemoError> {
             height: None,
             on_hitch: false,
             always: false,
-            cases: vec![USUAL, FULL, TOWING],
+            cases: vec![USUAL],
             usual: false,
         })
     };
-    let camper = ItemEntry { height: Some(length("62")?), ..thing("Slide-in camper", "2,780", "2", true)? };
-    let water = ItemEntry {
-        liquid: Some(LiquidWord::Water),
-        amount: gallons("32")?,
-        lateral: Some(length("24")?),
-        left: true,
-        height: Some(length("48")?),
-        cases: vec![FULL, TOWING],
-        ..thing("Water tank", "1", "10", true)?
+    let water = |name: &str, amount: &str, height: &str, cases| -> Result<ItemEntry, DemoError> {
+        Ok(ItemEntry {
+            liquid: Some(LiquidWord::Water),
+            amount: gallons(amount)?,
+            height: Some(length(height)?),
+            cases,
+            ..thing(name, "1", "3", true)?
+        })
     };
-    let stove = ItemEntry {
-        lateral: Some(length("26")?),
+    let skid = ItemEntry { height: Some(length("46")?), ..thing("Tank on its skid", "390", "11", true)? };
+    let pump = ItemEntry {
+        lateral: Some(length("21")?),
         left: true,
-        height: Some(length("54")?),
-        ..thing("Stove and fridge", "240", "6", false)?
+        height: Some(length("43")?),
+        ..thing("Pump and hose reel", "345", "27", false)?
     };
-    let two = ItemEntry { height: Some(length("40")?), ..thing("Two up front", "300", "98", true)? };
+    let two = ItemEntry { height: Some(length("41")?), ..thing("Two up front", "370", "91", true)? };
+    let half = water("Water, half the tank", "150", "42", vec![USUAL])?;
+    let rest = water("Water, the rest", "130", "57", vec![FULL])?;
     let tongue = ItemEntry {
         on_hitch: true,
-        height: Some(length("20")?),
+        height: Some(length("21")?),
         cases: vec![TOWING],
-        ..thing("Boat trailer tongue", "380", "58", false)?
+        ..thing("Chipper tongue", "310", "55", false)?
     };
-    let toolbox =
-        ItemEntry { always: true, cases: Vec::new(), height: Some(length("44")?), ..thing("Box of chains", "120", "40", true)? };
+    let saws =
+        ItemEntry { always: true, cases: Vec::new(), height: Some(length("47")?), ..thing("Box of saws", "135", "38", true)? };
     Ok(LoadPlanEntry {
-        cases: vec![case(USUAL, "Usual"), case(FULL, "Water full"), case(TOWING, "With the boat")],
-        items: vec![camper, stove, two, water, tongue, toolbox],
+        cases: vec![
+            case(USUAL, "Usual", None),
+            case(FULL, "Tank full", Some(USUAL)),
+            case(TOWING, "Towing the chipper", Some(USUAL)),
+        ],
+        items: vec![skid, pump, two, half, rest, tongue, saws],
     })
 }
 
@@ -99,29 +105,29 @@ fn asked() -> Result<IntakeSheetEntry, DemoError> {
         front_spring: Some(SpringKind::Coil),
         rear_spring: Some(SpringKind::Leaf),
         rear_spring_over: Some(true),
-        front_tyre: "LT275/70R18".to_owned(),
-        rear_tyre: "LT275/70R18".to_owned(),
-        rear_tyre_rating: Some(weight("3,640")?),
-        rear_wheel_rating: Some(weight("3,650")?),
-        hitch_rating: Some(weight("1,200")?),
-        rear_track: Some(length("68")?),
-        rear_overhang: Some(length("52")?),
-        sound_rear: Some(length("43 1/4")?),
-        complaint_words: "Squats and leans to the driver's side once the camper is in; people flash their lights at us."
+        front_tyre: "LT265/70R17".to_owned(),
+        rear_tyre: "LT265/70R17".to_owned(),
+        rear_tyre_rating: Some(weight("3,410")?),
+        rear_wheel_rating: Some(weight("3,500")?),
+        hitch_rating: Some(weight("1,000")?),
+        rear_track: Some(length("67")?),
+        rear_overhang: Some(length("50")?),
+        sound_rear: Some(length("41 5/8")?),
+        complaint_words: "Tail down and left side low with water aboard; wallows on the landing road, lights in the treetops."
             .to_owned(),
         complaints: vec![Complaint::LowLoaded, Complaint::Leans, Complaint::LightsHigh],
-        budget: Some(MoneyEntry { text: "1,400".to_owned(), hundredths: 140_000, currency: Currency::Usd }),
-        budget_words: "under two days' work".to_owned(),
+        budget: Some(MoneyEntry { text: "1,650".to_owned(), hundredths: 165_000, currency: Currency::Usd }),
+        budget_words: "back in the woods by the fire season".to_owned(),
         wanted_by: Some(DayEntry { text: "5/7/2027".to_owned(), day: "2027-05-07".to_owned() }),
         wanted_words: String::new(),
         upkeep: Some(false),
         removable: Some(false),
         first: Some(FirstWord::Stability),
         shares: vec![
-            ShareEntry { of: ShareOf::Empty, percent: 55 },
-            ShareEntry { of: ShareOf::Case(USUAL), percent: 30 },
-            ShareEntry { of: ShareOf::Case(FULL), percent: 10 },
-            ShareEntry { of: ShareOf::Case(TOWING), percent: 5 },
+            ShareEntry { of: ShareOf::Empty, percent: 35 },
+            ShareEntry { of: ShareOf::Case(USUAL), percent: 45 },
+            ShareEntry { of: ShareOf::Case(FULL), percent: 12 },
+            ShareEntry { of: ShareOf::Case(TOWING), percent: 8 },
         ],
         no_earlier_work: true,
         ..IntakeSheetEntry::default()
