@@ -9,8 +9,8 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 
 use crate::aim::Aim;
 use crate::entry::{
-    AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, LoadEntry, LoadPlanEntry, LookOverEntry,
-    OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
+    AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, KeptSumsEntry, LoadEntry, LoadPlanEntry,
+    LookOverEntry, OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::LookOver;
@@ -38,6 +38,8 @@ pub struct Case {
     pub drive: DriveEntry,
     /// What its proof says beside the heights.
     pub proof: ProofSheetEntry,
+    /// Sums that were kept with it.
+    pub sums: KeptSumsEntry,
     /// The states it was read in, with what was put on in each.
     pub tape: TapeSheetEntry,
     /// Its aim.
@@ -63,6 +65,7 @@ impl Case {
             bench: None,
             drive: DriveEntry::default(),
             proof: ProofSheetEntry::default(),
+            sums: KeptSumsEntry::default(),
             tape: TapeSheetEntry::default(),
             aim: None,
             options: Vec::new(),
@@ -85,6 +88,7 @@ impl Case {
             bench,
             drive,
             proof,
+            sums,
             tape,
             aim,
             options,
@@ -100,6 +104,7 @@ impl Case {
             && *bench == other.bench
             && *drive == other.drive
             && *proof == other.proof
+            && *sums == other.sums
             && *tape == other.tape
             && *aim == other.aim
             && *options == other.options

@@ -9,8 +9,8 @@ use wise_badger_mechanics::tape::Datum;
 
 use crate::case::Case;
 use crate::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry, ProofSheetEntry,
-    TapeSheetEntry, Typed,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry,
+    ProofSheetEntry, TapeSheetEntry, Typed,
 };
 use crate::intake::{Intake, Measured};
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -80,6 +80,9 @@ pub struct JobDocument {
     /// What the proof says beside the heights.
     #[serde(default)]
     pub proof: ProofSheetEntry,
+    /// Sums kept with the job.
+    #[serde(default)]
+    pub sums: KeptSumsEntry,
 }
 
 /// What intake wrote down of a vehicle.
@@ -219,6 +222,7 @@ impl JobDocument {
             promise,
             drive: case.drive.clone(),
             proof: case.proof.clone(),
+            sums: case.sums.clone(),
         }
     }
 
@@ -324,6 +328,7 @@ impl JobDocument {
         case.chosen = self.chosen;
         case.drive = self.drive.clone();
         case.proof = self.proof.clone();
+        case.sums = self.sums.clone();
         case
     }
 

@@ -31,6 +31,8 @@ pub enum Deed {
     Drove,
     /// Something was said of the proof.
     Proved,
+    /// A sum was kept with the job, or taken off it.
+    Reckoned,
     /// A photograph was sent.
     Photographed,
     /// A photograph was taken off.

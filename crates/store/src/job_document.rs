@@ -40,6 +40,7 @@ pub fn take_in(connection: &mut PgConnection, person: &Person, document: &JobDoc
     job_sheet::replace(connection, person, job.id, &case.sheet)?;
     job_sheet::replace(connection, person, job.id, &case.drive)?;
     job_sheet::replace(connection, person, job.id, &case.proof)?;
+    job_sheet::replace(connection, person, job.id, &case.sums)?;
     replace_if_there(connection, person, &job, case.plan.as_ref())?;
     replace_if_there(connection, person, &job, case.look_over.as_ref())?;
     replace_if_there(connection, person, &job, case.aim.as_ref())?;

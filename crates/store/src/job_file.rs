@@ -43,6 +43,7 @@ impl JobFile {
         case.bench = job_sheet::among(&sheets)?;
         case.drive = job_sheet::among(&sheets)?.unwrap_or_default();
         case.proof = job_sheet::among(&sheets)?.unwrap_or_default();
+        case.sums = job_sheet::among(&sheets)?.unwrap_or_default();
         case.tape = job_sheet::among(&sheets)?.unwrap_or_default();
         case.aim = job_sheet::among(&sheets)?;
         let corrections = correction::standing(connection, shop, id)?;

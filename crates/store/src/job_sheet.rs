@@ -6,7 +6,8 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
 use wise_badger_casework::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, LoadPlanEntry, LookOverEntry, ProofSheetEntry, TapeSheetEntry,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, ProofSheetEntry,
+    TapeSheetEntry,
 };
 
 use crate::change::{What, note};
@@ -34,6 +35,7 @@ pub(crate) const DEEDS: &[(&str, Deed)] = &[
     (TapeSheetEntry::KIND, TapeSheetEntry::DEED),
     (AimSheet::KIND, AimSheet::DEED),
     (ProofSheetEntry::KIND, ProofSheetEntry::DEED),
+    (KeptSumsEntry::KIND, KeptSumsEntry::DEED),
 ];
 
 impl JobSheet for LoadPlanEntry {
@@ -69,6 +71,11 @@ impl JobSheet for AimSheet {
 impl JobSheet for ProofSheetEntry {
     const KIND: &'static str = "proof";
     const DEED: Deed = Deed::Proved;
+}
+
+impl JobSheet for KeptSumsEntry {
+    const KIND: &'static str = "sums";
+    const DEED: Deed = Deed::Reckoned;
 }
 
 impl JobSheet for BenchEntry {

@@ -67,6 +67,8 @@ addresses! {
     POST "/jobs/{number}/tape" => job_form::save::<TapeForm>;
     GET "/jobs/{number}/drive" => job_form::show::<DriveForm>;
     POST "/jobs/{number}/drive" => job_form::save::<DriveForm>;
+    POST "/jobs/{number}/sums" => sums::keep;
+    POST "/jobs/{number}/sums/{place}/drop" => sums::drop;
     GET "/jobs/{number}/history" => history::show;
     GET "/jobs/{number}/record.json" => record::send;
     GET "/jobs/{number}/job.json" => job_document::export;

@@ -11,6 +11,7 @@ mod made;
 mod option;
 mod promise;
 mod proof;
+mod sums;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
@@ -26,6 +27,7 @@ pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
 pub use proof::{OutsideReason, ProofSheetEntry};
+pub use sums::{KeptSum, KeptSumsEntry, MOST_SUMS};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;

@@ -74,6 +74,7 @@ fn deed_words(event: &Event) -> String {
         Deed::LookedOver => "wrote the look-over".to_owned(),
         Deed::Benched => "worked on the pack".to_owned(),
         Deed::Drove => "scored a control drive".to_owned(),
+        Deed::Reckoned => "kept a sum, or took one off".to_owned(),
         Deed::Proved => "wrote to the proof".to_owned(),
         Deed::Photographed => format!("sent {}", many("a photograph", "photographs")),
         Deed::Aimed => "set the aim".to_owned(),

@@ -6,12 +6,14 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
-use wise_badger_casework::route::Progress;
+use wise_badger_casework::route::{Progress, ToDo};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
 
 use super::job_frame::{JobFrame, with_prediction};
+use super::proof::outside_words;
+use super::sums::{KeptLine, kept_lines};
 use super::{Hidden, Page, Record, job_record, page};
 use crate::correction::option_name;
 use crate::error::WebError;
@@ -52,6 +54,9 @@ struct JobPage {
     opened: String,
     measured_by: String,
     hidden: Hidden,
+    /// Why a height came out of its band, where somebody had to say so.
+    outside: String,
+    sums: Vec<KeptLine>,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -77,7 +82,8 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         frame: JobFrame::new(worker, file, None, &with_prediction(&file.work, prediction)),
         number: file.job.number.0,
         stands: sentence(&to_do_words(&progress, Some(class))),
-        missing: missing(survey),
+        // What is no longer asked for is not missed.
+        missing: if matches!(progress.to_do, ToDo::Measure(_)) { missing(survey) } else { Vec::new() },
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
         states: survey.states().map(|state| sentence(state_of(survey, state))).collect(),
@@ -100,6 +106,8 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
         hidden: Hidden::new(&Sheet::blank(units), file.job.revision),
+        outside: outside_words(&file.case().proof),
+        sums: kept_lines(worker, file),
     };
     page(StatusCode::OK, &template)
 }

@@ -70,6 +70,12 @@ fn reason_name(reason: OutsideReason) -> &'static str {
     }
 }
 
+/// Why a height came out of its band, as it was said; nothing where nobody had to.
+pub(super) fn outside_words(proof: &ProofSheetEntry) -> String {
+    let said = proof.reason.map(|reason| format!("Outside the band, because of {}. {}", reason_name(reason), proof.reason_words));
+    said.unwrap_or_default()
+}
+
 /// The form of the heights after fitting.
 pub(crate) struct ProofForm;
 

@@ -2,7 +2,7 @@
 
 use reqwest::StatusCode;
 
-use crate::{Page, shop};
+use crate::{BLOCK, Page, consider, measured_half_ton, shop};
 
 async fn ask(address: &str) -> Page {
     let (_site, ada) = shop().await;
@@ -83,4 +83,35 @@ async fn a_coil_that_binds_and_a_shock_without_droop_ask_to_be_looked_at() {
     assert!(strut.figure("At full droop the wheel hangs lower by").1.contains("half-shafts"));
     let wrong = ask("/sums/travel?length=20&closed=15&extended=21&ratio=one&bump=3&raise=2&how=away").await;
     assert!(wrong.field("ratio").1.contains("is not a number"));
+}
+
+#[tokio::test]
+async fn a_sum_begins_with_the_job_s_figures_and_its_answer_is_kept_with_the_job() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    consider(&ada, &job, &BLOCK).await;
+    ada.press(&format!("{job}/options"), "/choose").await;
+    let list = ada.get("/sums?job=1").await;
+    assert!(list.text("main").contains("job 1"), "{}", list.text("main"));
+    let pitch = ada.get("/sums/pitch?job=1").await;
+    assert_eq!(["wheelbase", "front", "rear", "screen"].map(|name| pitch.field(name).0), ["145", "0 in", "2 in", "25'"]);
+    assert!(pitch.texts("form[action$='/jobs/1/sums']").is_empty(), "there is nothing to keep yet");
+    let asked = ada.get("/sums/pitch?job=1&wheelbase=145&front=0&rear=2&screen=25'&lamps=0&behind=0").await;
+    let kept = ada.send(&asked.form("form[action$='/jobs/1/sums']")).await;
+    assert_eq!(kept.path, "/jobs/1");
+    assert!(kept.text(".kept-sums").contains("Spots move on the screen 4 1/8 in down"), "{}", kept.text(".kept-sums"));
+    // Kept twice it stands once, is told in the reader's own units, and is written with the job.
+    let again = ada
+        .send(
+            &ada.get("/sums/pitch?job=1&wheelbase=145&front=0&rear=2&screen=25'&lamps=0&behind=0")
+                .await
+                .form("form[action$='/jobs/1/sums']"),
+        )
+        .await;
+    assert_eq!(again.texts(".kept-sums li").len(), 1);
+    let document = ada.client().get(ada.url("/jobs/1/job.json")).send().await.unwrap().text().await.unwrap();
+    assert!(document.contains("\"sum\": \"pitch\"") || document.contains("\"sum\":\"pitch\""), "{document}");
+    let gone = ada.press("/jobs/1", "/sums/0/drop").await;
+    assert!(gone.texts(".kept-sums li").is_empty());
+    assert_eq!(ada.get("/sums/pitch?job=99").await.status, StatusCode::NOT_FOUND);
 }
