@@ -28,7 +28,8 @@ pub static ROW: KindRow = KindRow {
     ],
     goes_on_the_front: true,
     goes_on_one_side: true,
-    needs: Needs::Nothing,
+    // Steel helpers lie on the pack and are clamped with it.
+    needs: Needs::Leaves,
     set_by_case: Some("engagement_gap"),
     read: |given| {
         let (pair_rate, engagement_gap) = (given.rate("pair_rate")?, given.length("engagement_gap")?);

@@ -394,10 +394,10 @@ mod tests {
     const METRIC: Units = Units { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms, currency: Currency::Usd };
 
     #[test]
-    fn a_prediction_promises_no_more_than_its_band() {
+    fn a_prediction_is_printed_as_finely_as_the_tape_reads_and_its_band_no_narrower() {
         let wide = Uncertain::new(inches(20.8125), inches(0.1));
-        assert_eq!(SHOP.predicted(wide), "20\u{a0}7/8\u{a0}in ± 1/4\u{a0}in");
-        assert_eq!(METRIC.predicted(wide), "528\u{a0}mm ± 6\u{a0}mm");
+        assert_eq!(SHOP.predicted(wide), "20\u{a0}13/16\u{a0}in ± 1/4\u{a0}in");
+        assert_eq!(METRIC.predicted(wide), "529\u{a0}mm ± 6\u{a0}mm");
         let fine = Uncertain::new(inches(20.8125), inches(0.03));
         assert_eq!(SHOP.predicted(fine), "20\u{a0}13/16\u{a0}in ± 1/16\u{a0}in");
         assert_eq!(SHOP.exact(inches(-0.405)), "−0.41\u{a0}in");

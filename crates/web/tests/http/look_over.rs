@@ -89,6 +89,11 @@ async fn on_coils_no_leaf_and_no_block_is_offered_or_chosen() {
     ada.send(&sheet().await.with(&[("rear_spring", "coil")])).await;
     let options = ada.get(&format!("{job}/options")).await;
     assert!(!kinds(&options).contains("Add-a-leaf") && !kinds(&options).contains("Block height"), "{}", kinds(&options));
+    assert!(!kinds(&options).contains("Helper springs"), "steel helpers lie on a pack: {}", kinds(&options));
+    assert!(kinds(&options).contains("Load rubber"), "{}", kinds(&options));
+    let bench = ada.get(&format!("{job}/bench")).await;
+    assert_eq!(bench.status, StatusCode::CONFLICT);
+    assert!(bench.text("main").contains("no leaf springs"), "{}", bench.text("main"));
     assert!(options.text(".not-here").contains("coil springs"), "{}", options.text("form.try"));
     assert!(options.text(".option .ruled-out").contains("coil springs"), "{}", options.text("main"));
     assert_eq!(options.text(".option .aim-verdict"), "Ruled out.");

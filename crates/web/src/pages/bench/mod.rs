@@ -17,8 +17,9 @@ use wise_badger_casework::bench::{BenchWork, MOST_LEAVES, NamedLoad};
 use wise_badger_casework::entry::{BenchEntry, OverloadEntry, PackEntry};
 use wise_badger_casework::reading::{Phase, Place, Spot};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{LoadState, Survey};
+use wise_badger_casework::survey::{End, LoadState, NoFit, Survey};
 use wise_badger_casework::words::Word as _;
+use wise_badger_mechanics::correction::Needs;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind};
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
@@ -139,11 +140,23 @@ pub(crate) async fn show(
     looking: Query<Looking>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
+    on_leaves(&file)?;
     let which = if file.case().bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
     let mut sheet = bench::on_file(worker.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which)));
     sheet.set("pack", which.word());
     sheet.set("load", clean(looking.load.as_deref().unwrap_or_default()));
     bench_page(&database, worker, file, sheet, None).await
+}
+
+/// Refuses a bench where Intake has something else than leaves; one that is on file already stays, so that nothing is lost.
+fn on_leaves(file: &JobFile) -> Result<(), WebError> {
+    let no_fit = file.case().vehicle().no_fit(End::Rear, Needs::Leaves).filter(|no_fit| matches!(no_fit, NoFit::NoLeaves(..)));
+    match no_fit.filter(|_| file.case().bench.is_none()) {
+        Some(_) => {
+            Err(WebError::NotNow("The rear rests on no leaf springs, as Intake has it: there is no pack to put on the bench."))
+        }
+        None => Ok(()),
+    }
 }
 
 /// One of the packs of a bench.

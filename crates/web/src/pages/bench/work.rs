@@ -17,7 +17,7 @@ use wise_badger_store::{Database, JobId, correction};
 
 use super::super::options::{newest_of, refuse_what_cannot_be_cured};
 use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
-use super::{SHELF, bench_page, bench_with, found_before, here, made_of, pack_of, with_pack};
+use super::{SHELF, bench_page, bench_with, found_before, here, made_of, on_leaves, pack_of, with_pack};
 use crate::error::WebError;
 use crate::form::bench::{self, Which};
 use crate::form::{Posted, Sheet};
@@ -124,6 +124,7 @@ pub(crate) async fn begin(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
+    on_leaves(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     match few(&mut sheet) {
         Some(pack) => {
