@@ -80,12 +80,12 @@ async fn a_smith_enters_a_pack_adds_a_leaf_re_arches_and_walks_to_the_press_with
         bench.wait_for_path("/re-arch").await?;
         bench.pick("state-empty").await?;
         bench.pick("rule-even_stress").await?;
-        bench.type_in("height", "34 3/4").await?;
+        bench.type_in("height", "37 1/4").await?;
         bench.find("button[formmethod='get']").await?.click().await?;
-        bench.wait_for(".stands", "34 3/4 in empty at the rear").await?;
+        bench.wait_for(".stands", "37 1/4 in empty at the rear").await?;
         bench.find("#rearch-form .btn-primary").await?.click().await?;
         bench.wait_for_path("/bench").await?;
-        bench.wait_for("#bench-heights .cases td", "34 3/4 in").await?;
+        bench.wait_for("#bench-heights .cases td", "37 1/4 in").await?;
         bench.find("a[href$='/sheet']").await?.click().await?;
         bench.wait_for(".arching-leaf h2", "Add-a-leaf").await?;
         bench.wait_for(".offsets .is-press", "press to").await?;
