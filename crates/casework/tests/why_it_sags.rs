@@ -196,6 +196,12 @@ fn a_passed_rating_and_a_failed_leaf_come_before_everything_else() {
     let way = breakdown(&survey, Some(24.0));
     let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowEmpty], Some(&way));
     assert_eq!(causes[0].cause, Cause::Overload);
+    assert!(matches!(causes[0].evidence_for[..], [Evidence::OverRating(_)]), "{:?}", causes[0]);
+    // Where nobody weighed it, the same load is too much only if the vehicle weighs what its class does.
+    survey.vehicle.kerb.rear = None;
+    let causes = ranked(&survey, &LookOver::default(), &[], Some(&way));
+    let over = judged(&causes, Cause::Overload);
+    assert!(matches!(over.evidence_for[..], [Evidence::OverRatingAsAssumed(_)]), "{over:?}");
     let causes = ranked(&half_ton(), &found(&[Defect::LeafBroken]), &[Complaint::LowEmpty], None);
     assert_eq!(causes[0].cause, Cause::FailedPart);
     assert_eq!(Area::Leaves, Defect::LeafBroken.rule().area);

@@ -50,6 +50,8 @@ pub enum Cause {
 pub enum Evidence {
     /// A rating is passed by so much.
     OverRating(Force),
+    /// The same as far as assumed weights go.
+    OverRatingAsAssumed(Force),
     /// Something on the look-over that stops the job.
     Stopped(Gate),
     /// A part of the way down, larger than its band.
@@ -245,9 +247,9 @@ impl Grounds<'_> {
 
 fn overload(grounds: &Grounds<'_>) -> Judged {
     let over = grounds.overload.map(|overload| overload.over.as_slice()).unwrap_or_default();
-    let judged = over.iter().fold(Judged::new(Cause::Overload), |judged, check| {
-        let points = if check.is_surely_over() { 5 } else { 2 };
-        judged.with(points, Evidence::OverRating(-check.margin()))
+    let judged = over.iter().fold(Judged::new(Cause::Overload), |judged, check| match check.is_surely_over() {
+        true => judged.with(5, Evidence::OverRating(-check.margin())),
+        false => judged.with(2, Evidence::OverRatingAsAssumed(-check.margin())),
     });
     judged.settled_by(Some(Settling::WeighAxles))
 }

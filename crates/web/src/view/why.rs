@@ -226,6 +226,9 @@ fn so(cause: Cause) -> &'static str {
 fn evidence_words(evidence: &Evidence, units: Units) -> String {
     let either = |length: Length, right: &'static str, left: &'static str| if length.si() > 0.0 { right } else { left };
     match evidence {
+        Evidence::OverRatingAsAssumed(over) => {
+            format!("a rating is passed by {}, going by weights that nobody weighed", units.weight(*over))
+        }
         Evidence::OverRating(over) => format!("a rating is passed by {}", units.weight(*over)),
         Evidence::Stopped(gate) => gate_words(gate),
         Evidence::Part(kind, down) => {
