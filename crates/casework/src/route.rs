@@ -164,7 +164,7 @@ fn is_for_empty_alone(work: &Casework) -> bool {
 }
 
 /// What the tape and the load still lack.
-pub fn missing_on_tape(survey: &Survey) -> Vec<Missing> {
+fn missing_on_tape(survey: &Survey) -> Vec<Missing> {
     let of_state = |state| {
         let lacks = |end| survey.height(end, state).is_none();
         match (lacks(End::Front), lacks(End::Rear)) {

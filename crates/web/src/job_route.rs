@@ -1,7 +1,8 @@
 //! The stages of a job as the program shows them: what each is called and where it is found.
 
-use wise_badger_casework::route::{Missing, Progress, Stage, ToDo, missing_on_tape};
-use wise_badger_casework::survey::{Survey, VehicleClass};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::route::{Missing, Progress, Stage, ToDo};
+use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::words::Word;
 use wise_badger_store::JobNumber;
 
@@ -69,9 +70,12 @@ pub(crate) fn to_do_words(progress: &Progress, class: Option<VehicleClass>) -> S
     }
 }
 
-/// What the tape and the load still lack, by name.
-pub(crate) fn missing(survey: &Survey) -> Vec<String> {
-    missing_words(&missing_on_tape(survey), Some(survey.vehicle.class))
+/// What the tape and the load still lack, by name; nothing once the job has gone on without.
+pub(crate) fn missing(work: &Casework) -> Vec<String> {
+    match Progress::of(work, false).to_do {
+        ToDo::Measure(missing) => missing_words(&missing, Some(work.found().vehicle.class)),
+        _ => Vec::new(),
+    }
 }
 
 fn missing_words(missing: &[Missing], class: Option<VehicleClass>) -> Vec<String> {

@@ -68,10 +68,13 @@ impl StanceDrawing {
         let wide = Format { margins: (room_for(&marks.front, WIDE.margins.0), room_for(&marks.rear, WIDE.margins.1)), ..WIDE };
         let step = step(found, marks, &wide);
         let draw = |format: &Format<'_>, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
+        // The one loaded is looked at first, where there is anything to see of it.
+        let read = |state| found.height(End::Rear, state).or(found.height(End::Front, state)).is_some();
+        let shown = if read(LoadState::Loaded) { LoadState::Loaded } else { LoadState::Empty };
         let one = |state: LoadState| {
             let (id, class) = (format!("stance-{}", state.word()), format!("stance stance-narrow stance-{}", state.word()));
             let format = Format { id: &id, class: &class, ..NARROW };
-            let (name, first) = (sentence(state_of(found, state)), state == LoadState::Loaded);
+            let (name, first) = (sentence(state_of(found, state)), state == shown);
             OneState { word: state.word(), name, first, drawing: draw(&format, &marks.of_state(state)) }
         };
         StanceDrawing { wide: draw(&wide, marks), narrow: found.states().map(one).collect() }

@@ -6,7 +6,7 @@ use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
-use wise_badger_casework::route::{Progress, ToDo};
+use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
@@ -82,8 +82,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         frame: JobFrame::new(worker, file, None, &with_prediction(&file.work, prediction)),
         number: file.job.number.0,
         stands: sentence(&to_do_words(&progress, Some(class))),
-        // What is no longer asked for is not missed.
-        missing: if matches!(progress.to_do, ToDo::Measure(_)) { missing(survey) } else { Vec::new() },
+        missing: missing(&file.work),
         overload,
         datum: datum_name(survey.vehicle.class, survey.datum),
         states: survey.states().map(|state| sentence(state_of(survey, state))).collect(),

@@ -406,7 +406,7 @@ fn options_page(
         stops,
         additions: put_right_words(&file.work, shown.map(|option| option.place)),
         not_looked_over: file.case().look_over.is_none(),
-        missing: missing(survey),
+        missing: missing(&file.work),
         aim: aim_words(&file.work, units),
         considered: worked.iter().map(line).collect(),
         shown: shown.map(look),

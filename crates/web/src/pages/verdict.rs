@@ -77,7 +77,7 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         causes,
         number: file.job.number.0,
         frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(&file.work)),
-        missing: missing(survey),
+        missing: missing(&file.work),
         look_again: slip_words(&file.work, units),
         overload: overload_words(&file.work, units),
         heights: height_figures(survey, units),

@@ -81,3 +81,23 @@ async fn where_the_inches_went_is_the_same_whatever_the_aim() {
     let known = way().await;
     assert!(known.iter().any(|words| words.contains("Spring set")), "{known:?}");
 }
+
+#[tokio::test]
+async fn a_job_about_the_vehicle_empty_is_not_asked_for_loaded_heights_again() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let corners = ["empty.front_left.0", "empty.front_right.0", "empty.rear_left.0", "empty.rear_right.0"];
+    let mut read: Vec<_> = corners.into_iter().zip(["520 mm", "520 mm", "531 mm", "531 mm"]).collect();
+    read.push(("datum", "hub_to_arch"));
+    ada.fill(&format!("{job}/tape"), &read).await;
+    let verdict = ada.get(&format!("{job}/verdict")).await;
+    assert!(verdict.text("main").contains("Still to measure: loaded heights"), "{}", verdict.text("main"));
+    // On a phone what was read is looked at first.
+    assert_eq!(verdict.attributes(".case-switch input[checked]", "id"), ["case-empty"]);
+    ada.fill(&format!("{job}/aim"), &[("kind", "level_empty"), ("tolerance", "5 mm")]).await;
+    for page in ["/verdict", "/options", ""] {
+        let page = ada.get(&format!("{job}{page}")).await;
+        assert!(!page.text("main").contains("Still to measure"), "{}: {}", page.path, page.text("main"));
+    }
+    assert_eq!(ada.get(&job).await.text(".stands"), "To look over");
+}
