@@ -6,11 +6,11 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
 use form_urlencoded::Serializer;
-use wise_badger_casework::entry::{KeptSum, MOST_SUMS};
+use wise_badger_casework::entry::{KeptSum, KeptSumsEntry, MOST_SUMS};
+use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, job_sheet};
 
-use super::{Hidden, Page, job_file, keep_or_fail, page, see_other};
+use super::{Hidden, Page, job_file, keep_sheet, or_fail, page, see_other};
 use crate::error::WebError;
 use crate::form::{Field, Picks, Posted, Sheet};
 use crate::reckoning::drawn;
@@ -163,10 +163,7 @@ pub(crate) async fn keep(
     }
     let entry = file.case().sums.with(kept);
     let entry = entry.ok_or_else(|| WebError::Refused(format!("A job keeps {MOST_SUMS} sums; take one off its page first.")))?;
-    let job = file.job.id;
-    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
-        .await?;
-    Ok(see_other(format!("/jobs/{number}")))
+    put(&database, &worker, &sheet, &file, entry).await
 }
 
 /// Takes a kept sum off a job.
@@ -179,10 +176,20 @@ pub(crate) async fn drop(
     let (number, place) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
     let sheet = Sheet::posted(posted, worker.units());
-    let (entry, job) = (file.case().sums.without(place), file.job.id);
-    keep_or_fail(&database, &worker, &sheet, job, move |connection, person| job_sheet::replace(connection, person, job, &entry))
-        .await?;
-    Ok(see_other(format!("/jobs/{number}")))
+    let entry = file.case().sums.without(place);
+    put(&database, &worker, &sheet, &file, entry).await
+}
+
+/// Puts a job's sums on record, and leads back to its page.
+async fn put(
+    database: &Data<Database>,
+    worker: &Worker,
+    sheet: &Sheet,
+    file: &JobFile,
+    entry: KeptSumsEntry,
+) -> Result<HttpResponse, WebError> {
+    or_fail(keep_sheet(database, worker, sheet, file.job.id, entry).await?)?;
+    Ok(see_other(format!("/jobs/{}", file.job.number.0)))
 }
 
 /// A kept sum as its address asks it.
@@ -194,24 +201,31 @@ fn asked_again(kept: &KeptSum) -> Vec<(String, String)> {
 
 /// A kept sum on a job's page.
 pub(super) struct KeptLine {
-    pub(super) name: &'static str,
+    /// Its place among the job's sums.
+    pub(super) place: usize,
+    pub(super) name: String,
+    /// Where it is asked again; nowhere where this program has no such sum.
     pub(super) href: String,
-    /// Every figure of it in a few words.
+    /// Every figure of it in a few words, or that there is none.
     pub(super) figures: String,
     pub(super) hidden: Hidden,
 }
 
-/// The sums kept with a job, worked out anew for a reader; one that the program no longer has is left out.
+/// The sums kept with a job, worked out anew for a reader.
 pub(super) fn kept_lines(worker: &Worker, file: &JobFile) -> Vec<KeptLine> {
-    let line = |kept: &KeptSum| {
-        let sum = sums::find(&kept.sum)?;
+    let line = |(place, kept): (usize, &KeptSum)| {
+        let hidden = Hidden::new(&Sheet::blank(worker.units()), file.job.revision);
+        let Some(sum) = sums::find(&kept.sum) else {
+            let figures = "this version of the program has no such sum".to_owned();
+            return KeptLine { place, name: kept.sum.clone(), href: String::new(), figures, hidden };
+        };
         let asked = asked_again(kept);
         let for_job = std::iter::once((JOB.to_owned(), file.job.number.0.to_string()));
         let query = Serializer::new(String::new()).extend_pairs(asked.iter().cloned().chain(for_job)).finish();
         let answer = answer(sum, asked, worker.units());
-        let hidden = Hidden::new(&Sheet::blank(worker.units()), file.job.revision);
         let figures: Vec<_> = answer.figures.iter().map(|figure| format!("{} {}", figure.label, figure.value)).collect();
-        Some(KeptLine { name: sum.name, href: format!("/sums/{}?{query}", sum.word), figures: figures.join("; "), hidden })
+        let figures = if answer.is_there() { figures.join("; ") } else { "has no answer; open it to see why".to_owned() };
+        KeptLine { place, name: sum.name.to_owned(), href: format!("/sums/{}?{query}", sum.word), figures, hidden }
     };
-    file.case().sums.sums.iter().filter_map(line).collect()
+    file.case().sums.sums.iter().enumerate().map(line).collect()
 }
