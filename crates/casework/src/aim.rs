@@ -433,6 +433,12 @@ impl TargetBand {
         }
     }
 
+    /// Whether half of a height's band or more lies within what meets it: with less, its middle alone promises nothing.
+    fn holds_half_of(&self, height: Uncertain<Length>) -> bool {
+        let ((low, high), middle, band) = (self.range(), height.value.si(), height.band().si());
+        (middle + band).min(high) - (middle - band).max(low) >= band - metres(1e-6).si()
+    }
+
     /// Judges a rear height against the band.
     pub fn judge(&self, height: Uncertain<Length>) -> AimVerdict {
         let off = height.value - self.height;
@@ -446,7 +452,7 @@ impl TargetBand {
         let tolerance = self.tolerance.si() + metres(1e-6).si();
         if distance + band <= tolerance {
             AimVerdict::Meets
-        } else if distance <= tolerance {
+        } else if distance <= tolerance && self.holds_half_of(height) {
             AimVerdict::LikelyMeets
         } else if distance - band <= tolerance {
             AimVerdict::MayMiss { off }

@@ -353,3 +353,15 @@ fn several_reads_come_to_their_mean_and_how_far_they_lie_apart() {
     close(repeats.mean.customary(), 64.625 / 3.0, 1e-9);
     assert_eq!(Repeats::of(&[]), None);
 }
+
+#[test]
+fn a_height_is_said_to_meet_its_aim_only_with_half_of_its_band_inside() {
+    let aim = |way| TargetBand { height: inches(38.5), tolerance: inches(0.5), way };
+    let judged = |way, middle: f64, band: f64| aim(way).judge(Uncertain::new(inches(middle), inches(band / 2.0)));
+    assert_eq!(judged(Way::Within, 38.5, 0.4), AimVerdict::Meets);
+    // 37.7 to 39.3 has 1.0 of 1.6 in within 38 to 39; 36.75 to 40.25 has 1.0 of 3.5.
+    assert_eq!(judged(Way::Within, 38.5, 0.8), AimVerdict::LikelyMeets);
+    assert!(matches!(judged(Way::Within, 38.5, 1.75), AimVerdict::MayMiss { .. }));
+    // Where more is as good, half of any band lies beyond its middle.
+    assert_eq!(judged(Way::AtLeast, 38.5, 1.75), AimVerdict::LikelyMeets);
+}

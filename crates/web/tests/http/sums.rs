@@ -115,3 +115,27 @@ async fn a_sum_begins_with_the_job_s_figures_and_its_answer_is_kept_with_the_job
     assert!(gone.texts(".kept-sums li").is_empty());
     assert_eq!(ada.get("/sums/pitch?job=99").await.status, StatusCode::NOT_FOUND);
 }
+
+#[tokio::test]
+async fn a_sum_that_the_program_does_not_have_is_said_and_the_one_meant_is_taken_off() {
+    let (_site, ada) = shop().await;
+    measured_half_ton(&ada).await;
+    let document = ada.client().get(ada.url("/jobs/1/job.json")).send().await.unwrap().text().await.unwrap();
+    let mut document: serde_json::Value = serde_json::from_str(&document).unwrap();
+    let kept = |sum: &str, inputs: serde_json::Value| serde_json::json!({"sum": sum, "length_unit": "in", "weight_unit": "lb", "inputs": inputs});
+    let tyres = kept("tyre-change", serde_json::json!({"old": "245/75R16", "new": "265/75R16"}));
+    let lacking = kept("frequency", serde_json::json!({"rate": "much"}));
+    document["sums"] = serde_json::json!({"sums": [kept("moon-phase", serde_json::json!({})), tyres, lacking]});
+    let token = ada.get("/jobs/import").await.form("form[action='/jobs/import']").value("token").to_owned();
+    let texts = [("token", token.as_str()), ("act", "open")];
+    let opened = ada.send_file_as("document", "/jobs/import", &texts, document.to_string().into_bytes()).await;
+    let job = if opened.path == "/jobs/2" { opened } else { ada.get("/jobs/2").await };
+    let lines = job.texts(".kept-sums li");
+    assert_eq!(lines.len(), 3, "{lines:?}");
+    assert!(
+        lines[0].contains("no such sum") && lines[1].contains("Ground to arch") && lines[2].contains("no answer"),
+        "{lines:?}"
+    );
+    let left = ada.press("/jobs/2", "/sums/1/drop").await.texts(".kept-sums li");
+    assert!(left.len() == 2 && left[0].contains("no such sum") && left[1].contains("no answer"), "{left:?}");
+}
