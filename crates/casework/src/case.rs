@@ -48,8 +48,8 @@ pub struct Case {
     pub options: Vec<OptionEntry>,
     /// The one chosen, by its place among them.
     pub chosen: Option<usize>,
-    /// The pack found on its bench as a spring: worked out once, when it is first asked for.
-    rear_pack: OnceLock<Option<PackCurve>>,
+    /// The packs found on its bench as springs: worked out once, when they are first asked for.
+    rear_pack: OnceLock<Option<Sides<PackCurve>>>,
 }
 
 impl Case {
@@ -136,8 +136,13 @@ impl Case {
         let weighed = self.weighed(LoadState::Empty);
         let kerb = Ends::from_fn(|end| (*vehicle.kerb.get(end)).or(*weighed.get(end)));
         let worked_out = || {
-            let found = self.bench.as_ref().and_then(|bench| bench.found.pack().ok());
-            found.and_then(|read| read.pack.curve_to(vehicle.most_spring_load()).ok())
+            let bench = self.bench.as_ref()?;
+            let curve =
+                |side| bench.of_side(side).found.pack().and_then(|read| read.pack.curve_to(vehicle.most_spring_load())).ok();
+            match bench.sides() {
+                [None] => curve(None).map(Sides::both),
+                _ => Some(Sides { left: curve(Some(Side::Left))?, right: curve(Some(Side::Right))? }),
+            }
         };
         let rear_pack = self.rear_pack.get_or_init(worked_out).clone();
         VehicleFacts { always, kerb, rear_pack, ..vehicle }

@@ -2,13 +2,14 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, ReworkedPack, Work, cautions_of};
+use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, Work, cautions_of};
 use wise_badger_mechanics::pack::PackError;
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
-use crate::bench::{Asked, BenchWork, CannotRearch, RearchPlan, plan_rearch};
+use crate::bench::{Asked, BenchWork, Benches, CannotRearch, RearchPlan, SideBench, plan_rearch};
 use crate::case::{Case, PlannedCase};
 use crate::consequence::{Consequence, OptionFitted, consequences};
 use crate::entry::{
@@ -38,7 +39,7 @@ pub struct Casework {
 /// An option on the list, worked out.
 #[derive(Debug, Default)]
 struct Considered {
-    bench: OnceLock<Option<BenchWork>>,
+    benches: OnceLock<Vec<SideBench>>,
     parts: OnceLock<Option<Parts>>,
     prediction: OnceLock<Option<Prediction>>,
 }
@@ -52,10 +53,13 @@ struct Parts {
 
 impl Parts {
     /// The pack of a bench as it is worked out there, so that what its leaves settle to is counted here too.
-    fn of(entry: &OptionEntry, bench: Option<&BenchWork>) -> Option<Self> {
-        let part = |part: &PartEntry, when| match (part.correction.packs(), bench) {
-            (Some(_), Some(bench)) => Some(Correction::at_the_rear(ReworkedPack(bench.work.clone())).on(part.correction.site)),
-            _ => part.correction(when),
+    fn of(entry: &OptionEntry, benches: &[SideBench]) -> Option<Self> {
+        let part = |part: &PartEntry, when| {
+            let planned = |bench: &&SideBench| part.correction.packs().is_some() && bench.side == part.correction.site.side;
+            match benches.iter().find(planned) {
+                Some(bench) => Some(bench.correction().on(part.correction.site)),
+                None => part.correction(when),
+            }
         };
         let at = |when| entry.parts.iter().map(|of| part(of, when)).collect::<Option<Vec<_>>>();
         let whens = entry.parts.iter().flat_map(|part| part.settings.iter().map(|setting| setting.when));
@@ -169,7 +173,18 @@ impl Casework {
         self.cases.get_or_init(|| self.case.plan.as_ref().map(of_plan).unwrap_or_default())
     }
 
-    /// A bench worked out on this vehicle.
+    /// Every side of a bench worked out on this vehicle.
+    ///
+    /// # Errors     [`PackError`] names what about a pack cannot be
+    pub fn benches(&self, entry: &BenchEntry) -> Result<Benches, PackError> {
+        let work_out = |side| Ok(SideBench { side, work: self.bench(&entry.of_side(side))? });
+        Ok(match entry.right {
+            None => Benches { first: work_out(None)?, right: None },
+            Some(_) => Benches { first: work_out(Some(Side::Left))?, right: Some(work_out(Some(Side::Right))?) },
+        })
+    }
+
+    /// A bench of both sides alike, or of one side, worked out on this vehicle.
     ///
     /// # Errors     [`PackError`] names what about a pack cannot be
     pub fn bench(&self, entry: &BenchEntry) -> Result<BenchWork, PackError> {
@@ -267,7 +282,7 @@ impl Casework {
     /// The same of an option on the list, and what its own steel rules out.
     pub fn gate_of(&self, place: usize) -> Vec<Gate> {
         let parts = self.option(place).map_or(&[][..], |(_, parts)| parts);
-        let yields = self.bench_of(place).is_some_and(|bench| bench.refused().is_some());
+        let yields = self.benches_of(place).iter().any(|bench| bench.work.refused().is_some());
         self.gate(parts).into_iter().chain(yields.then_some(Gate::Yields)).collect()
     }
 
@@ -287,25 +302,25 @@ impl Casework {
 
     fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {
         let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
-        let parts = option.parts.get_or_init(|| Parts::of(entry, self.bench_of(place)));
+        let parts = option.parts.get_or_init(|| Parts::of(entry, self.benches_of(place)));
         parts.as_ref().map(|parts| (entry, parts))
     }
 
-    /// The bench that a pack of an option was planned on, with what its steel may be asked today; `None` of an option without one.
-    pub fn bench_of(&self, place: usize) -> Option<&BenchWork> {
-        let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
-        let work_out = || {
-            let (found, planned) = entry.parts.iter().find_map(|part| part.correction.packs())?;
+    /// The benches that packs of an option were planned on, with what their steel may be asked today; none of an option without one.
+    pub fn benches_of(&self, place: usize) -> &[SideBench] {
+        let Some((entry, option)) = self.case.options.get(place).zip(self.options.get(place)) else { return &[] };
+        let work_out = |part: &PartEntry| {
+            let (found, planned) = part.correction.packs()?;
             let today = self.case.bench.as_ref();
-            self.bench(&BenchEntry {
-                found: found.clone(),
-                planned: planned.clone(),
+            let bench = BenchEntry {
                 steel: today.and_then(|bench| bench.steel.clone()),
                 lost_percent: today.and_then(|bench| bench.lost_percent),
-            })
-            .ok()
+                planned: planned.clone(),
+                ..BenchEntry::found(found.clone())
+            };
+            Some(SideBench { side: part.correction.site.side, work: self.bench(&bench).ok()? })
         };
-        option.bench.get_or_init(work_out).as_ref()
+        option.benches.get_or_init(|| entry.parts.iter().filter_map(work_out).collect())
     }
 
     /// An option on the list, by its place: as typed, and its parts as the mechanics take them, as they usually are. `None` past the
@@ -329,8 +344,8 @@ impl Casework {
     /// What else changes with it.
     pub fn consequences(&self, place: usize) -> Vec<Consequence> {
         let Some((_, parts)) = self.option(place) else { return Vec::new() };
-        let (prediction, bench) = (self.predicted(place), self.bench_of(place));
-        consequences(&OptionFitted { parts, prediction, bench, look_over: self.look_over() })
+        let (prediction, benches) = (self.predicted(place), self.benches_of(place));
+        consequences(&OptionFitted { parts, prediction, benches, look_over: self.look_over() })
     }
 
     /// Whether a goal of the aim wants the front where it stands now, in a state: then it was meant to go there, whatever was fitted at

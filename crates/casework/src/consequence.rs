@@ -7,7 +7,7 @@ use wise_badger_mechanics::pack::shim_for;
 use wise_badger_mechanics::side_effect::driveline::shaft_angles;
 use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches, metres, radians};
 
-use crate::bench::BenchWork;
+use crate::bench::SideBench;
 use crate::look_over::{Addition, LookOver, Measure};
 use crate::prediction::Prediction;
 
@@ -84,8 +84,8 @@ pub struct OptionFitted<'a> {
     pub parts: &'a [Correction],
     /// Where it would leave the vehicle, where that is predicted.
     pub prediction: Option<&'a Prediction>,
-    /// The bench that its pack was planned on.
-    pub bench: Option<&'a BenchWork>,
+    /// The benches that its packs were planned on.
+    pub benches: &'a [SideBench],
     /// What was found and measured.
     pub look_over: &'a LookOver,
 }
@@ -149,7 +149,9 @@ fn stop(option: &OptionFitted<'_>) -> Option<Consequence> {
 }
 
 fn u_bolts(option: &OptionFitted<'_>) -> Option<Consequence> {
-    let stack = option.bench.map(|bench| bench.packs.planned.stack() - bench.packs.found.stack()).unwrap_or_default();
+    let higher = |bench: &SideBench| bench.work.packs.planned.stack() - bench.work.packs.found.stack();
+    // The longest leg of either side, so that it reaches on both.
+    let stack = option.benches.iter().map(higher).reduce(Length::max).unwrap_or_default();
     let longer = option.off_the_seat() + stack;
     let measured = option.look_over.measured(Measure::UBoltLeg);
     is_something(longer).then_some(Consequence::UBoltLeg { measured, longer })
@@ -167,6 +169,7 @@ fn shaft(option: &OptionFitted<'_>) -> Option<Consequence> {
 }
 
 fn seat(option: &OptionFitted<'_>) -> Option<Consequence> {
-    let turned = option.bench?.seat_turned()?;
+    let turned = option.benches.iter().filter_map(|bench| bench.work.seat_turned());
+    let turned = turned.reduce(|one, other| if other.abs() > one.abs() { other } else { one })?;
     shim_for(turned).map(|_| Consequence::SeatTurns(turned))
 }

@@ -20,7 +20,10 @@ use crate::words::{Word, words_schema};
 /// What the document calls itself.
 pub const FORMAT: &str = "wise-badger/job";
 /// The version written, and the highest that is read.
-pub const VERSION: u32 = 1;
+pub const VERSION: u32 = 2;
+/// What each later version brought, by its place: a document of an earlier one has none of it.
+const BROUGHT: [(u32, &str); 5] =
+    [(2, "/proof"), (2, "/sums"), (2, "/bench/right"), (2, "/bench/found/overload"), (2, "/bench/planned/overload")];
 /// The largest document that is read, in bytes.
 pub const LARGEST: usize = 1_048_576;
 /// Most readings of one job.
@@ -32,7 +35,7 @@ const MOST_READINGS: usize = 2_000;
 pub struct JobDocument {
     /// `wise-badger/job`.
     pub format: String,
-    /// 1.
+    /// 1 or 2.
     pub version: u32,
     /// What the shop calls the job.
     pub label: String,
@@ -177,7 +180,7 @@ pub enum JobDocumentError {
     #[error("this is not a wise-badger/job document: its format is “{0}”")]
     OtherFormat(String),
     /// A newer program wrote it.
-    #[error("this document is of version {0}; this program reads version 1. Take it in with a newer program")]
+    #[error("this document is of version {0}; this program reads versions 1 to {VERSION}. Take it in with a newer program")]
     NewerVersion(u32),
     /// Something in it is not understood.
     #[error("{at}: {what}")]
@@ -198,6 +201,18 @@ struct Head {
 
 fn wrong(at: impl Into<String>, what: impl Into<String>) -> JobDocumentError {
     JobDocumentError::NotUnderstood { at: at.into(), what: what.into() }
+}
+
+/// A field of a later version is not known to the one that the document says it is of.
+fn refuse_what_came_later(text: &str, version: u32) -> Result<(), JobDocumentError> {
+    let document: serde_json::Value = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
+    match BROUGHT.iter().find(|(since, at)| *since > version && document.pointer(at).is_some()) {
+        Some((since, at)) => {
+            let at = at.trim_start_matches('/').replace('/', ".");
+            Err(wrong(at, format!("version {version} has no such field; it came with version {since}")))
+        }
+        None => Ok(()),
+    }
 }
 
 impl JobDocument {
@@ -235,9 +250,9 @@ impl JobDocument {
         }
         let head: Head = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
         match (head.format.as_deref(), head.version) {
-            (Some(FORMAT), Some(VERSION)) => {}
             (Some(FORMAT), Some(version)) if version > VERSION => return Err(JobDocumentError::NewerVersion(version)),
-            (Some(FORMAT), _) => return Err(wrong("version", "it must be 1")),
+            (Some(FORMAT), Some(version)) if version > 0 => refuse_what_came_later(text, version)?,
+            (Some(FORMAT), _) => return Err(wrong("version", format!("it must be from 1 to {VERSION}"))),
             (format, _) => return Err(JobDocumentError::OtherFormat(format.unwrap_or_default().to_owned())),
         }
         let mut deserializer = serde_json::Deserializer::from_str(text);

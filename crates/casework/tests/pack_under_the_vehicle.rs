@@ -28,7 +28,7 @@ fn survey(pack: &Pack) -> Survey {
     };
     let vehicle = VehicleFacts {
         kerb: Ends { front: Some(pounds(2_800.0)), rear: Some(pounds(1_850.0)) },
-        rear_pack: Some(pack.curve_to(pounds(1600.0)).unwrap()),
+        rear_pack: Some(Sides::both(pack.curve_to(pounds(1600.0)).unwrap())),
         ..VehicleFacts::new(VehicleClass::OneTonPickup, RearWheels::Single, inches(145.0), ratings)
     };
     Survey {

@@ -26,7 +26,7 @@ fn measured(taken: &[(Measure, f64)]) -> LookOver {
 
 fn of(parts: &[Correction], look_over: &LookOver) -> Vec<Consequence> {
     let prediction = Predictor::new(&half_ton()).predict(parts);
-    consequences(&OptionFitted { parts, prediction: Some(&prediction), bench: None, look_over })
+    consequences(&OptionFitted { parts, prediction: Some(&prediction), benches: &[], look_over })
 }
 
 fn close(got: Length, inch: f64) {

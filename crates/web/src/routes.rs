@@ -92,6 +92,7 @@ addresses! {
     POST "/jobs/{number}/bench/preview" => bench::picture::preview;
     POST "/jobs/{number}/bench/fit" => bench::work::fit;
     POST "/jobs/{number}/bench/step" => bench::work::step;
+    POST "/jobs/{number}/bench/sides" => bench::work::tell_sides;
     POST "/jobs/{number}/bench/option" => bench::work::consider;
     GET "/jobs/{number}/bench/pack.json" => bench::files::export;
     POST "/jobs/{number}/bench/import" => bench::files::import;

@@ -1,6 +1,8 @@
 //! Both packs of a bench over all of their loads, with the loads that matter on this vehicle.
 
+use wise_badger_mechanics::correction::{Correction, ReworkedPack, Site};
 use wise_badger_mechanics::pack::{Estimated, Leaf, OverloadLeaf, Pack, PackCurve, PackError, PackWork, Steel};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{Angle, Force, InShopUnits, Length, Pressure, newtons};
 
 use super::strain::{LeafStrain, StrainGrade, Strains, is_estimated};
@@ -168,6 +170,57 @@ impl BenchWork {
     /// The highest load that is looked at.
     pub fn most(&self) -> Force {
         self.loads.iter().map(|named| named.load).fold(self.packs.rated, Force::max) * 1.1
+    }
+}
+
+/// The bench of one side, or of both alike, worked out.
+#[derive(Debug, Clone)]
+pub struct SideBench {
+    /// On which side; both alike where there is none.
+    pub side: Option<Side>,
+    /// As worked out.
+    pub work: BenchWork,
+}
+
+impl SideBench {
+    /// What is planned on it as a correction.
+    pub fn correction(&self) -> Correction {
+        Correction::at_the_rear(ReworkedPack(self.work.work.clone())).on(Site { side: self.side, ..Site::default() })
+    }
+}
+
+/// Every side of a bench worked out.
+#[derive(Debug, Clone)]
+pub struct Benches {
+    /// Of both sides alike, or of the left.
+    pub first: SideBench,
+    /// Of the right, where it is told apart.
+    pub right: Option<SideBench>,
+}
+
+impl Benches {
+    /// Each of them.
+    pub fn each(&self) -> impl Iterator<Item = &SideBench> {
+        std::iter::once(&self.first).chain(&self.right)
+    }
+
+    /// A side's; either side's where both are alike.
+    pub fn of_side(&self, side: Option<Side>) -> &BenchWork {
+        &self.right.as_ref().filter(|_| side == Some(Side::Right)).unwrap_or(&self.first).work
+    }
+
+    /// The same with another pack worked out for a side.
+    #[must_use]
+    pub fn with_side(self, side: Option<Side>, work: BenchWork) -> Self {
+        match (side, self.right) {
+            (Some(Side::Right), Some(right)) => Benches { right: Some(SideBench { work, ..right }), ..self },
+            (_, right) => Benches { first: SideBench { work, ..self.first }, right },
+        }
+    }
+
+    /// What is planned on all of them, as corrections.
+    pub fn corrections(&self) -> Vec<Correction> {
+        self.each().map(SideBench::correction).collect()
     }
 }
 

@@ -7,6 +7,6 @@ mod strain;
 
 pub use acts::{Act, Cannot, as_before, done, found_bent_like, pack_entry, work_on};
 pub use acts::{MOST_LEAVES, WorkOn};
-pub use loads::{BenchWork, LoadName, NamedLoad, Packs};
+pub use loads::{BenchWork, Benches, LoadName, NamedLoad, Packs, SideBench};
 pub use rearch::{Against, Asked, CannotRearch, RearchPlan, plan_rearch};
 pub use strain::{LeafStrain, Limit, StrainGrade, StrainedAt};

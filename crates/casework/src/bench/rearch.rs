@@ -2,6 +2,7 @@
 
 use wise_badger_mechanics::correction::{Needs, Work};
 use wise_badger_mechanics::pack::{PackError, Rearch, RearchRefusal, Rule, WantedArch};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::Length;
 
 use super::acts::{as_before, bent_like};
@@ -18,11 +19,13 @@ use crate::verdict::Overload;
 pub struct Asked {
     /// The state that the height counts in.
     pub state: LoadState,
-    /// The rear height wanted, from the job's datum.
+    /// The side whose pack it is; both alike where there is none.
+    pub side: Option<Side>,
+    /// The rear height wanted there, from the job's datum.
     pub height: Length,
     /// How the arch is shared among the leaves.
     pub rule: Rule,
-    /// The bench with what is asked of its steel and its setting.
+    /// The bench of that side, with what is asked of its steel and its setting.
     pub bench: BenchEntry,
 }
 
@@ -87,7 +90,11 @@ pub fn plan_rearch(
     asked: &Asked,
     units: TypedIn,
 ) -> Result<RearchPlan, CannotRearch> {
-    let measured = survey.height(End::Rear, asked.state).ok_or(CannotRearch::NotMeasured(asked.state))?;
+    let read = match asked.side {
+        Some(side) => survey.side(End::Rear, asked.state, side),
+        None => survey.height(End::Rear, asked.state),
+    };
+    let measured = read.ok_or(CannotRearch::NotMeasured(asked.state))?;
     let base = as_before(&asked.bench.found, &asked.bench.planned);
     let with = |planned: PackEntry| BenchWork::new(case, survey, cases, &BenchEntry { planned, ..asked.bench.clone() });
     let bench = with(base.clone())?;

@@ -5,22 +5,36 @@ use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::pack::{
     Clamp, LeafReading, OverHelper, OverloadLeaf, PackError, PackReading, Presetting, ReadPack, Steel,
 };
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{Length, metres, pascals};
 
 use super::Typed;
 
-/// One of the rear packs on the bench.
+/// The rear packs on the bench: one that both sides are like, or each by itself.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BenchEntry {
-    /// As it came in.
+    /// As it came in: both sides', or the left one's where the right one is told apart.
     pub found: PackEntry,
     /// As it is to be built.
     pub planned: PackEntry,
+    /// The right pack, where it is not like the left one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub right: Option<Box<SidePackEntry>>,
     /// What its steel may be asked, where the shop says otherwise than usual.
     pub steel: Option<SteelEntry>,
     /// Hundredths of the arch gained that settle again, where the shop says otherwise than usual.
     pub lost_percent: Option<f64>,
+}
+
+/// The pack of one side.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SidePackEntry {
+    /// As it came in.
+    pub found: PackEntry,
+    /// As it is to be built.
+    pub planned: PackEntry,
 }
 
 /// A pack, leaf by leaf.
@@ -105,10 +119,57 @@ pub struct SteelEntry {
 impl BenchEntry {
     /// A pack that came in, with nothing planned on it yet.
     pub fn found(found: PackEntry) -> Self {
-        BenchEntry { planned: found.clone(), found, steel: None, lost_percent: None }
+        BenchEntry { planned: found.clone(), found, right: None, steel: None, lost_percent: None }
     }
 
-    /// Both packs as the mechanics take them, as found and as planned.
+    /// The sides that have a pack of their own; `None` alone where both are alike.
+    pub fn sides(&self) -> &'static [Option<Side>] {
+        if self.right.is_some() { &[Some(Side::Left), Some(Side::Right)] } else { &[None] }
+    }
+
+    /// The packs of one side, as found and as planned; of either where both are alike.
+    pub fn entries(&self, side: Option<Side>) -> [&PackEntry; 2] {
+        match self.right.as_deref().filter(|_| side == Some(Side::Right)) {
+            Some(right) => [&right.found, &right.planned],
+            None => [&self.found, &self.planned],
+        }
+    }
+
+    /// The bench of one side by itself; of either where both are alike.
+    #[must_use]
+    pub fn of_side(&self, side: Option<Side>) -> BenchEntry {
+        let [found, planned] = self.entries(side).map(Clone::clone);
+        BenchEntry { found, planned, right: None, steel: self.steel.clone(), lost_percent: self.lost_percent }
+    }
+
+    /// The same with one side's bench in place of what it had; what its steel may be asked counts for both.
+    #[must_use]
+    pub fn with_side(&self, side: Option<Side>, one: BenchEntry) -> BenchEntry {
+        let BenchEntry { found, planned, steel, lost_percent, .. } = one;
+        match (side, &self.right) {
+            (Some(Side::Right), Some(_)) => {
+                let right = Some(Box::new(SidePackEntry { found, planned }));
+                BenchEntry { right, steel, lost_percent, ..self.clone() }
+            }
+            (_, right) => BenchEntry { found, planned, right: right.clone(), steel, lost_percent },
+        }
+    }
+
+    /// The same with the right pack told apart from the left, as it stands.
+    #[must_use]
+    pub fn told_apart(self) -> BenchEntry {
+        let right =
+            self.right.or_else(|| Some(Box::new(SidePackEntry { found: self.found.clone(), planned: self.planned.clone() })));
+        BenchEntry { right, ..self }
+    }
+
+    /// The same with both sides like the left.
+    #[must_use]
+    pub fn alike(self) -> BenchEntry {
+        BenchEntry { right: None, ..self }
+    }
+
+    /// The packs of one side, or of both alike, as the mechanics take them, as found and as planned.
     ///
     /// # Errors     [`PackError`] names what about one of them cannot be
     pub fn packs(&self) -> Result<[ReadPack; 2], PackError> {
@@ -135,9 +196,9 @@ impl BenchEntry {
         self.lost_percent.unwrap_or_else(|| (Presetting::default().lost * 100.0).round())
     }
 
-    /// Whether anything is planned on it.
+    /// Whether anything is planned on it, on either side.
     pub fn is_changed(&self) -> bool {
-        self.found != self.planned
+        self.found != self.planned || self.right.as_ref().is_some_and(|right| right.found != right.planned)
     }
 }
 

@@ -162,17 +162,18 @@ impl CorrectionEntry {
         CorrectionEntry::new(row, Site::default(), figures)
     }
 
-    /// The pack planned on a bench, both packs worked out up to a load.
+    /// The pack planned on a bench, on one side or on both alike, as found and as planned worked out up to a load.
     ///
     /// # Errors     as [`CorrectionEntry::new`]
-    pub fn of_bench(bench: BenchEntry, words: String, most: Force) -> Result<Self, NoCorrection> {
+    pub fn of_bench(bench: BenchEntry, side: Option<Side>, words: String, most: Force) -> Result<Self, NoCorrection> {
         let figures = [
             (WORDS, FigureEntry::Words(words)),
             ("most_n", FigureEntry::Number(most.si())),
             ("found", bench.found.into()),
             ("planned", bench.planned.into()),
         ];
-        CorrectionEntry::of(&reworked_pack::ROW, figures)
+        let entry = CorrectionEntry::of(&reworked_pack::ROW, figures)?;
+        Ok(CorrectionEntry { site: Site { side, ..entry.site }, ..entry })
     }
 
     /// The same with another figure of a name that it has.

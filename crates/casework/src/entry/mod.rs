@@ -15,7 +15,7 @@ mod sums;
 mod tape_sheet;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
-pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SteelEntry};
+pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SidePackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
 pub use intake_sheet::{

@@ -3,8 +3,10 @@
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::units::Force;
 
-use super::{BenchEntry, CorrectionEntry, Typed, WhenEntry};
+use super::{BenchEntry, CorrectionEntry, NoCorrection, PackEntry, Typed, WhenEntry};
 
 /// Most parts of an option.
 pub const MOST_PARTS: usize = 6;
@@ -48,6 +50,21 @@ impl From<CorrectionEntry> for OptionEntry {
 }
 
 impl OptionEntry {
+    /// The packs planned on a bench, one part for both sides or one for each side that anything is planned on; `words` says what is
+    /// done to a side's, and they are worked out up to a load.
+    ///
+    /// # Errors     [`NoCorrection`], as of any correction
+    pub fn of_bench(bench: &BenchEntry, words: impl Fn(&BenchEntry) -> String, most: Force) -> Result<Self, NoCorrection> {
+        let of_side = |side: &Option<Side>| (*side, bench.of_side(*side));
+        let changed = bench.sides().iter().map(of_side).filter(|(_, one)| one.is_changed());
+        let parts = changed.map(|(side, one)| {
+            let words = words(&one);
+            let correction = CorrectionEntry::of_bench(one, side, words, most)?;
+            Ok(PartEntry { correction, settings: Vec::new() })
+        });
+        Ok(OptionEntry { name: String::new(), parts: parts.collect::<Result<_, _>>()? })
+    }
+
     /// Its parts as the mechanics take them, set as they are in a state or a case; `None` when one of them is none any more.
     pub fn corrections(&self, when: Option<WhenEntry>) -> Option<Vec<Correction>> {
         self.parts.iter().map(|part| part.correction(when)).collect()
@@ -60,8 +77,12 @@ impl OptionEntry {
 
     /// Whether a pack of its parts was planned on a bench that has been worked on since.
     pub fn is_out_of_date(&self, bench: Option<&BenchEntry>) -> bool {
-        let now = bench.map(|bench| (&bench.found, &bench.planned));
-        self.parts.iter().filter_map(|part| part.correction.packs()).any(|of_then| Some(of_then) != now)
+        let is_now = |of_then: &CorrectionEntry, (found, planned): (&PackEntry, &PackEntry)| {
+            let side = of_then.site.side;
+            bench.filter(|bench| bench.sides().contains(&side)).is_some_and(|bench| bench.entries(side) == [found, planned])
+        };
+        let mut of_then = self.parts.iter().filter_map(|part| Some((&part.correction, part.correction.packs()?)));
+        of_then.any(|(of_then, packs)| !is_now(of_then, packs))
     }
 }
 

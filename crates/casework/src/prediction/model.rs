@@ -245,21 +245,24 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
     let rear_rate = stages.map(|stages| stages.first).or(measured.map(|figure| figure.rate)).unwrap_or(assumed.rear_rate);
     let rear_axles = f64::from(assumed.rear_axles);
     let carried = survey.vehicle.on_one_spring(loads.empty.rear);
-    let spring = match &survey.vehicle.rear_pack {
-        // What was read of the pack leaf by leaf tells its stages better than the class does.
-        Some(pack) => pack.main_spring(carried),
-        None => MainSpring {
+    let springs = match &survey.vehicle.rear_pack {
+        // What was read of the packs leaf by leaf tells their stages better than the class does.
+        Some(packs) => Sides::from_fn(|side| packs.get(side).main_spring(carried)),
+        None => Sides::both(MainSpring {
             stages: stages
                 .map(|stages| SpringStage { at_travel: stages.from, added_rate: stages.added / (2.0 * rear_axles) })
                 .into_iter()
                 .collect(),
             ..MainSpring::linear(rear_rate / (2.0 * rear_axles))
-        },
+        }),
     };
-    let corners = |end: End, spring: &MainSpring| {
+    let corners = |end: End, springs: &Sides<MainSpring>| {
         let gaps = &survey.stop_gap.empty;
         let gaps = if end == End::Front { gaps.front } else { gaps.rear };
-        Sides::from_fn(|side| Corner { spring: spring.clone(), elements: gaps.get(side).map(stop).into_iter().collect() })
+        Sides::from_fn(|side| Corner {
+            spring: springs.get(side).clone(),
+            elements: gaps.get(side).map(stop).into_iter().collect(),
+        })
     };
     let rear = |name: &str, position| ModelAxle {
         name: name.to_owned(),
@@ -268,7 +271,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
         unsprung: assumed.rear_unsprung / rear_axles,
         tyre_rate: assumed.rear_tyre_rate,
         track: survey.vehicle.rear_track.unwrap_or_else(usual_track),
-        corners: corners(End::Rear, &spring),
+        corners: corners(End::Rear, &springs),
     };
     let wheelbase = survey.vehicle.wheelbase;
     match survey.vehicle.tandem() {
@@ -281,7 +284,7 @@ fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
                 unsprung: newtons(0.0),
                 tyre_rate: assumed.front_tyre_rate,
                 track: usual_track(),
-                corners: corners(End::Front, &MainSpring::linear(assumed.front_rate / 2.0)),
+                corners: corners(End::Front, &Sides::both(MainSpring::linear(assumed.front_rate / 2.0))),
             };
             standing(vec![front.axle(), rear(REAR, wheelbase).axle()])
         }

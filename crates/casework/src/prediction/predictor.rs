@@ -4,7 +4,7 @@ use std::sync::OnceLock;
 
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, kerb_spring_force};
 use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, TapeMark};
-use wise_badger_mechanics::pack::LEAF_FRICTION;
+use wise_badger_mechanics::pack::{LEAF_FRICTION, PackCurve};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -457,11 +457,12 @@ impl Predictor {
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
     fn holds_at(&self, parts: &[Correction], identified: &Identified, forecast: &Forecast) -> bool {
         let vehicle = identified.vehicle();
-        let pack = self.survey.vehicle.rear_pack.as_ref();
+        let packs = self.survey.vehicle.rear_pack.as_ref();
         let holds = |(axle, stance): (&Axle, &AxleStance)| {
-            let lower = stance.hub_to_arch_change.left.min(stance.hub_to_arch_change.right);
-            let (down, carried) = (-lower, kerb_spring_force(axle));
-            pack.is_none_or(|pack| down <= pack.height(carried) - pack.lowest())
+            let (fell, carried) = (Sides::from_fn(|side| -*stance.hub_to_arch_change.get(side)), kerb_spring_force(axle));
+            let down = fell.left.max(fell.right);
+            let in_its_range = |side, pack: &PackCurve| *fell.get(side) <= pack.height(carried) - pack.lowest();
+            packs.is_none_or(|packs| Side::BOTH.into_iter().all(|side| in_its_range(side, packs.get(side))))
                 && parts.iter().all(|part| part.holds_at(carried, down))
         };
         let at_the_rear = vehicle.axles.iter().filter(|axle| rear_axles(&self.survey).contains(&axle.name.as_str()));

@@ -1,6 +1,7 @@
 //! The facts of a vehicle, as stated or as assumed.
 
 use wise_badger_mechanics::pack::PackCurve;
+use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches};
 
 use super::basis::Basis;
@@ -62,7 +63,7 @@ pub struct VehicleFacts {
     /// The blocks at its rear, where there are any.
     pub rear_block: Option<BlockThere>,
     /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
-    pub rear_pack: Option<PackCurve>,
+    pub rear_pack: Option<Sides<PackCurve>>,
     /// What it always carries: part of its empty weight and of every height read.
     pub always: Vec<Item>,
 }

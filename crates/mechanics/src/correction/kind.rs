@@ -6,7 +6,7 @@ use std::sync::Arc;
 use super::{Axles, Caution, Given, Needs, PartDoubt, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
-use crate::stance::{Axle, Change, Element, ElementKind, Mount, Vehicle};
+use crate::stance::{Axle, Change, Element, ElementKind, MainSpring, Mount, Vehicle};
 use crate::units::{Force, Length, SpringRate};
 
 /// Name of the element that stands for a corner's bump stop.
@@ -93,9 +93,22 @@ pub struct FittedOn<'a> {
 }
 
 impl FittedOn<'_> {
-    /// Rate of one main spring of the axle before any stage joins; left and right are taken alike.
+    /// Rate of one main spring of the axle before any stage joins, on its side or as the mean of both.
     pub fn corner_rate(&self) -> SpringRate {
-        self.axle.corners.get(self.side.unwrap_or(Side::Left)).spring.rate
+        self.of_spring(|spring| spring.rate)
+    }
+
+    /// The same where the vehicle stands empty.
+    pub(super) fn corner_rate_at_kerb(&self) -> SpringRate {
+        self.of_spring(|spring| {
+            let joined = spring.stages.iter().filter(|stage| stage.at_travel < Length::default());
+            joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
+        })
+    }
+
+    fn of_spring(&self, rate: impl Fn(&MainSpring) -> SpringRate) -> SpringRate {
+        let of_side = |side| rate(&self.axle.corners.get(side).spring);
+        self.side.map_or_else(|| (of_side(Side::Left) + of_side(Side::Right)) / 2.0, of_side)
     }
 
     /// An element more on it.
@@ -190,13 +203,6 @@ pub enum CorrectionProblem {
 /// What one main spring of an axle carries empty; left and right are alike here.
 pub fn kerb_spring_force(axle: &Axle) -> Force {
     (axle.kerb_load() - axle.unsprung_weight) / 2.0
-}
-
-/// Rate of one main spring where the vehicle stands empty.
-pub(super) fn corner_rate_at_kerb(axle: &Axle) -> SpringRate {
-    let spring = &axle.corners.left.spring;
-    let joined = spring.stages.iter().filter(|stage| stage.at_travel < Length::default());
-    joined.fold(spring.rate, |rate, stage| rate + stage.added_rate)
 }
 
 /// One correction is a list of one, wherever several may be fitted together.

@@ -2,14 +2,14 @@
 
 use std::sync::Arc;
 
-use super::kind::{corner_rate_at_kerb, kerb_spring_force};
+use super::kind::kerb_spring_force;
 use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
 use crate::units::{Force, Length};
 
-/// The packs rebuilt on the bench, leaf by leaf, all alike.
+/// The packs rebuilt on the bench, leaf by leaf: all alike, or the one of a side.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ReworkedPack(pub PackWork);
 
@@ -23,7 +23,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight), doubt: PartDoubt::Exact },
     ],
     goes_on_the_front: false,
-    goes_on_one_side: false,
+    goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
     read: |given| {
@@ -56,7 +56,7 @@ impl CorrectionKind for ReworkedPack {
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Change {
-        let difference = self.0.difference(kerb_spring_force(on.axle), corner_rate_at_kerb(on.axle));
+        let difference = self.0.difference(kerb_spring_force(on.axle), on.corner_rate_at_kerb());
         Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
     }
 

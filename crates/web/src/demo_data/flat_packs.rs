@@ -1,9 +1,7 @@
 //! A one-ton pickup whose packs went flat: one of them read leaf by leaf on the bench, re-arched and a leaf added.
 
 use wise_badger_casework::bench::work_on;
-use wise_badger_casework::entry::{
-    AimSheet, BenchEntry, CorrectionEntry, GoalEntry, IntakeSheetEntry, LeafEntry, PackEntry, Typed,
-};
+use wise_badger_casework::entry::{AimSheet, BenchEntry, GoalEntry, IntakeSheetEntry, LeafEntry, OptionEntry, PackEntry, Typed};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{Complaint, LoadState, VehicleClass};
 use wise_badger_mechanics::tape::Datum;
@@ -55,9 +53,9 @@ pub(super) fn flat_packs(connection: &mut PgConnection, technician: &Person) -> 
     job_sheet::replace(connection, technician, job.id, &BenchEntry::found(bench.found.clone()))?;
     job_sheet::replace(connection, technician, job.id, &bench)?;
     let vehicle = JobFile::find(connection, technician.shop_id, job.number)?.case().vehicle();
-    let words = work_words(&work_on(&bench.found, &bench.planned));
-    let work = CorrectionEntry::of_bench(bench, words, vehicle.most_spring_load())?;
-    correction::consider(connection, technician, job.id, &work.into())?;
+    let words = |bench: &BenchEntry| work_words(&work_on(&bench.found, &bench.planned));
+    let work = OptionEntry::of_bench(&bench, words, vehicle.most_spring_load())?;
+    correction::consider(connection, technician, job.id, &work)?;
     Ok(())
 }
 

@@ -2,14 +2,16 @@
 
 use wise_badger_casework::bench::MOST_LEAVES;
 use wise_badger_casework::bounds::{HALF_CLAMP, LEAF_HALF, LEAF_THICKNESS, LEAF_WIDTH};
-use wise_badger_casework::entry::{HelperEntry, LeafEntry, OverloadEntry, PackEntry, Typed};
+use wise_badger_casework::entry::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, Typed};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::pack::PackError;
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::newtons;
 
 use super::Sheet;
-use crate::view::Units;
 use crate::view::pack_error::pack_error_words;
+use crate::view::{Units, sentence};
 
 /// Longest name of a leaf.
 const LONGEST_NAME: usize = 30;
@@ -19,32 +21,69 @@ pub(crate) const PARTS: [&str; 8] = ["name", "width", "thickness", "front", "rea
 /// What the form says where there is no overload leaf.
 pub(crate) const NO_OVERLOAD_LEAF: &str = "none";
 
-/// Which pack of the bench is worked on.
+/// As it came in, or as it is to be built.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Which {
+pub(crate) enum As {
     Found,
     Planned,
 }
 
-impl Which {
-    pub(crate) const BOTH: [Which; 2] = [Which::Found, Which::Planned];
-
-    /// Its word in forms and addresses; whatever is no word of ours is the plan.
-    pub(crate) fn of(word: &str) -> Self {
-        if word == "found" { Which::Found } else { Which::Planned }
-    }
-
-    pub(crate) fn word(self) -> &'static str {
-        match self {
-            Which::Found => "found",
-            Which::Planned => "planned",
-        }
-    }
+impl As {
+    pub(crate) const BOTH: [As; 2] = [As::Found, As::Planned];
 
     pub(crate) fn name(self) -> &'static str {
         match self {
-            Which::Found => "As found",
-            Which::Planned => "As planned",
+            As::Found => "As found",
+            As::Planned => "As planned",
+        }
+    }
+}
+
+/// Which pack of the bench is worked on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Which {
+    pub(crate) of: As,
+    /// On which side; both alike where there is none.
+    pub(crate) side: Option<Side>,
+}
+
+impl Which {
+    /// Both alike, as found.
+    pub(crate) const FOUND: Which = Which { of: As::Found, side: None };
+
+    /// By its word in forms and addresses, on a bench as it stands: whatever is no word of ours is the plan, and a side that it does not
+    /// tell apart is either.
+    pub(crate) fn of(word: &str, bench: Option<&BenchEntry>) -> Self {
+        let (of, side) = word.split_once('_').unwrap_or((word, ""));
+        let of = if of == "found" { As::Found } else { As::Planned };
+        let sides = bench.map_or(&[None][..], BenchEntry::sides);
+        let side = sides.iter().copied().find(|told| *told == Side::from_word(side)).or_else(|| sides.first().copied());
+        Which { of, side: side.flatten() }
+    }
+
+    pub(crate) fn word(self) -> &'static str {
+        match (self.of, self.side) {
+            (As::Found, None) => "found",
+            (As::Planned, None) => "planned",
+            (As::Found, Some(Side::Left)) => "found_left",
+            (As::Planned, Some(Side::Left)) => "planned_left",
+            (As::Found, Some(Side::Right)) => "found_right",
+            (As::Planned, Some(Side::Right)) => "planned_right",
+        }
+    }
+
+    pub(crate) fn planned(self) -> Self {
+        Which { of: As::Planned, ..self }
+    }
+
+    pub(crate) fn found(self) -> Self {
+        Which { of: As::Found, ..self }
+    }
+
+    pub(crate) fn name(self) -> String {
+        match self.side {
+            None => self.of.name().to_owned(),
+            Some(side) => format!("{}, {}", sentence(side.name()), self.of.name().to_lowercase()),
         }
     }
 }

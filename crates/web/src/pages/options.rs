@@ -24,7 +24,7 @@ use crate::form::{Field, Picks, Posted, Sheet};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
-use crate::view::bench::steel_words;
+use crate::view::bench::sides_steel_words;
 use crate::view::consequence::consequence_figures;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{gate_words, no_fit_words, put_right_words, ruled_out};
@@ -391,7 +391,7 @@ fn options_page(
             settings: parts::setting_words(option.entry, file, units),
             goals: goal_lines(&file.work, option, units),
             cases: case_heights(file.work.predictor(), file.work.cases(), |case| file.work.in_case(option.place, case), units),
-            steel: file.work.bench_of(option.place).map(|bench| steel_words(bench, units)).unwrap_or_default(),
+            steel: sides_steel_words(file.work.benches_of(option.place), units),
             cautions: Cautions::of(&file.work.cautions(option.parts)),
             ruled_out: ruled_out(&gates),
             chosen: Some(option.place) == chosen,

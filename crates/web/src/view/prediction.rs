@@ -122,12 +122,16 @@ fn height(predictor: &Predictor, parts: &[Correction], predicted: &PredictedStat
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
         rise => format!("{} from now", units.change(rise)),
     };
+    Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{note}{}", leaning_words(predicted, units)))
+}
+
+/// Both sides of the rear where it would lean.
+pub(crate) fn leaning_words(predicted: &PredictedState, units: Units) -> String {
     let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
-    let sides = leaning.map_or_else(String::new, |sides| {
+    leaning.map_or_else(String::new, |sides| {
         let [left, right] = [sides.left, sides.right].map(|side| units.height(side.value));
         format!("; left {left}, right {right}")
-    });
-    Figure::new(label, units.predicted(predicted.rear), sum).note(format!("{note}{sides}"))
+    })
 }
 
 /// Either side of an end that leans, or would, and the front where the correction is there.

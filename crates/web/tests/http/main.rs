@@ -8,6 +8,7 @@ mod attack;
 mod bad_input;
 mod bench;
 mod bench_plan;
+mod bench_sides;
 mod bench_under_the_vehicle;
 mod classes;
 mod demo_is_our_own;

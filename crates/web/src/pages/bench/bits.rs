@@ -1,10 +1,11 @@
 //! The bolts and bits that follow from a pack, line by line.
 
 use wise_badger_casework::aim::AimVerdict;
-use wise_badger_casework::bench::BenchWork;
+use wise_badger_casework::bench::{BenchWork, Benches};
 use wise_badger_casework::casework::Casework;
-use wise_badger_mechanics::correction::{Correction, ReworkedPack, Work};
+use wise_badger_mechanics::correction::Work;
 use wise_badger_mechanics::pack::{Bits, BitsGiven, shim_for};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{Length, inches, metres};
 
@@ -16,12 +17,12 @@ use crate::view::{Units, sentence};
 /// What a bit is, and its size.
 pub(super) type Bit = (String, String);
 
-/// All of them, and what is wrong with what was given.
-pub(super) fn all_bits(sheet: &mut Sheet, work: &Casework, bench: &BenchWork) -> (Vec<Bit>, String) {
-    let units = sheet.units();
+/// All of them for the pack of a side, and what is wrong with what was given.
+pub(super) fn all_bits(sheet: &mut Sheet, work: &Casework, benches: &Benches, side: Option<Side>) -> (Vec<Bit>, String) {
+    let (units, bench) = (sheet.units(), benches.of_side(side));
     let (mut lines, problem) = bits(sheet, bench, units);
     lines.extend(spacer(bench, units).map(|words| ("Spacer over the overload leaf".to_owned(), words)));
-    lines.extend(block(work, bench, units).map(|words| ("Block".to_owned(), words)));
+    lines.extend(block(work, benches, units).map(|words| ("Block".to_owned(), words)));
     (lines, problem)
 }
 
@@ -85,11 +86,10 @@ fn spacer(bench: &BenchWork, units: Units) -> Option<String> {
     })
 }
 
-/// What a block would have to make up for the aim, beside the pack.
-fn block(work: &Casework, bench: &BenchWork, units: Units) -> Option<String> {
+/// What a block would have to make up for the aim, beside the packs.
+fn block(work: &Casework, benches: &Benches, units: Units) -> Option<String> {
     let (state, target) = work.target()?;
-    let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
-    let prediction = work.predictor().predict(&correction);
+    let prediction = work.predictor().predict(&benches.corrections());
     let predicted = prediction.at(state).ok()?.rear;
     let short = match target.judge(predicted.in_steps_of(units.step())) {
         AimVerdict::MayMiss { off } | AimVerdict::Misses { off } if off < metres(0.0) => -off,

@@ -13,7 +13,7 @@ use wise_badger_store::job_file::JobFile;
 use super::super::{Kept, Refusal, job_file, keep_sheet, see_other};
 use super::{Looking, bench_page, bench_with, here, pack_of};
 use crate::error::WebError;
-use crate::form::bench::{self, Which};
+use crate::form::bench::{self, As, Which};
 use crate::form::{Sheet, clean};
 use crate::reckoning::run;
 use crate::upload;
@@ -34,15 +34,15 @@ pub(crate) async fn export(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let entry = file.case().bench.as_ref().ok_or(WebError::NotFound("pack"))?;
-    let which = Which::of(looking.pack.as_deref().unwrap_or_default());
-    let entry = entry.clone();
+    let which = Which::of(looking.pack.as_deref().unwrap_or_default(), Some(entry));
+    let entry = entry.of_side(which.side);
     let text = run(move |_| {
         let bench = file.work.bench(&entry);
         let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; fix its figures."))?;
         let packs = bench.packs;
-        let pack = match which {
-            Which::Found => packs.found,
-            Which::Planned => packs.planned,
+        let pack = match which.of {
+            As::Found => packs.found,
+            As::Planned => packs.planned,
         };
         let loads = std::iter::once(Force::default()).chain(bench.loads.iter().map(|named| named.load)).collect();
         Ok(PackDocument { pack, loads, full_load: packs.rated }.to_json())
@@ -63,7 +63,7 @@ pub(crate) async fn import(
     let file = job_file(&database, &worker, *number).await?;
     let sent = upload::read(&request, payload, "file", LARGEST_FILE).await?;
     let sheet = Sheet::posted(sent.posted, worker.units());
-    let which = Which::of(sheet.text("pack"));
+    let which = Which::of(sheet.text("pack"), file.case().bench.as_ref());
     let units = sheet.units();
     let text = String::from_utf8_lossy(&sent.file).into_owned();
     let read = run(move |_| Ok(read_pack(&text, units)));

@@ -21,6 +21,7 @@ use wise_badger_casework::survey::{End, LoadState, NoFit, Survey};
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::Needs;
 use wise_badger_mechanics::pack::{ArchSheet, Leaf, Pack, PackError, PartKind};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{Repeats, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, kilograms, pounds};
 use wise_badger_store::job_file::JobFile;
@@ -30,7 +31,7 @@ use self::picture::{OverAll, UnderLoad, asked_of};
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, job_file, page};
 use crate::error::WebError;
-use crate::form::bench::{self, Which, leaf_field};
+use crate::form::bench::{self, As, Which, leaf_field};
 use crate::form::{Choice, Field, Sheet, clean};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
@@ -60,6 +61,13 @@ struct BenchPage {
     tabs: Vec<Tab>,
     /// Whether a pack is on file.
     has_pack: bool,
+    /// Whether this is a pack as planned.
+    is_planned: bool,
+    /// The words of this side's packs.
+    found: &'static str,
+    planned: &'static str,
+    /// Whether left and right are told apart.
+    tells_sides: bool,
     /// Whether anything is planned on it.
     changed: bool,
     slider: Option<Slider>,
@@ -94,7 +102,7 @@ struct BenchPage {
 
 struct Tab {
     href: String,
-    name: &'static str,
+    name: String,
     here: bool,
 }
 
@@ -141,7 +149,8 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     on_leaves(&file)?;
-    let which = if file.case().bench.is_none() { Which::Found } else { Which::of(looking.pack.as_deref().unwrap_or_default()) };
+    let bench = file.case().bench.as_ref();
+    let which = if bench.is_none() { Which::FOUND } else { Which::of(looking.pack.as_deref().unwrap_or_default(), bench) };
     let mut sheet = bench::on_file(worker.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which)));
     sheet.set("pack", which.word());
     sheet.set("load", clean(looking.load.as_deref().unwrap_or_default()));
@@ -161,26 +170,26 @@ fn on_leaves(file: &JobFile) -> Result<(), WebError> {
 
 /// One of the packs of a bench.
 fn pack_of(bench: &BenchEntry, which: Which) -> &PackEntry {
-    match which {
-        Which::Found => &bench.found,
-        Which::Planned => &bench.planned,
-    }
+    let [found, planned] = bench.entries(which.side);
+    if which.of == As::Found { found } else { planned }
 }
 
 /// The pack found that a planned pack goes by where its own leaves do not say.
 fn found_before(bench: Option<&BenchEntry>, which: Which) -> Option<&PackEntry> {
-    bench.filter(|_| which == Which::Planned).map(|bench| &bench.found)
+    bench.filter(|_| which.of == As::Planned).map(|bench| pack_of(bench, which.found()))
 }
 
 /// The bench with one of its packs put in place of what was there; a plan that changed nothing follows what is found.
 fn with_pack(bench: Option<&BenchEntry>, which: Which, pack: PackEntry) -> BenchEntry {
     let Some(bench) = bench else { return BenchEntry::found(pack) };
-    match which {
+    let one = bench.of_side(which.side);
+    let one = match which.of {
         // The arch of the bolted pack was read once, as it came in.
-        Which::Planned => BenchEntry { planned: PackEntry { pack_arch: bench.found.pack_arch.clone(), ..pack }, ..bench.clone() },
-        Which::Found if bench.is_changed() => BenchEntry { planned: renamed_like(bench, &pack), found: pack, ..bench.clone() },
-        Which::Found => BenchEntry { planned: pack.clone(), found: pack, ..bench.clone() },
-    }
+        As::Planned => BenchEntry { planned: PackEntry { pack_arch: one.found.pack_arch.clone(), ..pack }, ..one },
+        As::Found if one.is_changed() => BenchEntry { planned: renamed_like(&one, &pack), found: pack, ..one },
+        As::Found => BenchEntry { planned: pack.clone(), found: pack, ..one },
+    };
+    bench.with_side(which.side, one)
 }
 
 /// The plan with the leaves called what the pack found calls them now: by their names they are known again.
@@ -293,14 +302,16 @@ fn bench_drawn(
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
     let units = worker.units();
-    let (number, which) = (file.job.number.0, Which::of(sheet.text("pack")));
-    let worked = file.case().bench.as_ref().map(|entry| file.work.bench(entry));
+    let entry = file.case().bench.as_ref();
+    let (number, which) = (file.job.number.0, Which::of(sheet.text("pack"), entry));
+    let worked = entry.map(|entry| file.work.benches(entry));
     let (mut slider, mut under_load, mut over_all, mut problem) = (None, None, None, String::new());
     match worked {
-        Some(Ok(bench)) => {
-            let load = asked_of(&bench, sheet.text("load"), units);
-            slider = Some(Slider::new(&bench, number, which, load, units));
-            over_all = Some(OverAll::new(file, &bench, units));
+        Some(Ok(benches)) => {
+            let bench = benches.of_side(which.side);
+            let load = asked_of(bench, sheet.text("load"), units);
+            slider = Some(Slider::new(bench, number, which, load, units));
+            over_all = Some(OverAll::new(file, &benches, which, units));
             match UnderLoad::new(&bench.packs, load, units) {
                 Ok(drawn) => under_load = Some(drawn),
                 Err(error) => problem = pack_error_words(&error, units),
@@ -309,20 +320,22 @@ fn bench_drawn(
         Some(Err(error)) => problem = pack_error_words(&error, units),
         None => {}
     }
-    let made = file.case().bench.as_ref().and_then(|bench| made_of(bench, which).ok());
+    let made = entry.and_then(|bench| made_of(bench, which).ok());
     let made_leaves = made.as_ref().map(|pack| pack.leaves.as_slice()).unwrap_or_default();
-    let (fit, fit_states) = fit_field(file, sheet, units);
-    let rows = bench::rows_shown(sheet).max(if file.case().bench.is_none() { FEWEST_ROWS } else { 0 });
+    let (fit, fit_states) = fit_field(file, sheet, which.side, units);
+    let rows = bench::rows_shown(sheet).max(if entry.is_none() { FEWEST_ROWS } else { 0 });
     let used = (0..MOST_LEAVES).filter(|row| bench::is_used(sheet, *row)).count();
     let template = BenchPage {
         frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(&file.work)),
         number,
         which: which.word(),
-        tabs: Which::BOTH
-            .map(|tab| Tab { href: here(number, tab, sheet.text("load")), name: tab.name(), here: tab == which })
-            .into(),
-        has_pack: file.case().bench.is_some(),
-        changed: file.case().bench.as_ref().is_some_and(BenchEntry::is_changed),
+        tabs: tabs(entry, which, |tab| here(number, tab, sheet.text("load"))),
+        has_pack: entry.is_some(),
+        is_planned: which.of == As::Planned,
+        found: which.found().word(),
+        planned: which.planned().word(),
+        tells_sides: entry.is_some_and(|entry| entry.right.is_some()),
+        changed: entry.is_some_and(BenchEntry::is_changed),
         slider,
         under_load,
         over_all,
@@ -332,7 +345,7 @@ fn bench_drawn(
         rows: (0..rows).map(|row| leaf_row(sheet, row, used, made_leaves.get(row), units)).collect(),
         unit: units.length_name(),
         clamp: [sheet.length_field("clamp_front", "Clamp, front half"), sheet.length_field("clamp_rear", "Clamp, rear half")],
-        pack_arch: (which == Which::Found).then(|| {
+        pack_arch: (which.of == As::Found).then(|| {
             let field = sheet.length_field("pack_arch", "Arch of the bolted pack");
             field.hint("counts where leaves' own arches are not read")
         }),
@@ -361,11 +374,18 @@ fn bench_drawn(
 
 /// A pack of the bench as it is worked out, what was not read estimated.
 fn made_of(bench: &BenchEntry, which: Which) -> Result<Pack, PackError> {
-    let [found, planned] = bench.packs()?;
-    Ok(match which {
-        Which::Found => found.pack,
-        Which::Planned => planned.pack,
+    let [found, planned] = bench.of_side(which.side).packs()?;
+    Ok(match which.of {
+        As::Found => found.pack,
+        As::Planned => planned.pack,
     })
+}
+
+/// A tab for every pack of the bench.
+fn tabs(entry: Option<&BenchEntry>, here: Which, href: impl Fn(Which) -> String) -> Vec<Tab> {
+    let sides = entry.map_or(&[None][..], BenchEntry::sides);
+    let all = sides.iter().flat_map(|side| As::BOTH.map(|of| Which { of, side: *side }));
+    all.map(|tab| Tab { href: href(tab), name: tab.name(), here: tab == here }).collect()
 }
 
 /// What may be said of the overload leaf; what it looks like while nobody has said.
@@ -440,11 +460,16 @@ fn begin_fields(sheet: &Sheet) -> [Field; 6] {
     ]
 }
 
-/// The arch that Tape read under the vehicle, empty or else loaded: of both packs together where both were read.
-fn arch_on_tape(file: &JobFile) -> Option<(LoadState, Length)> {
+/// The arch that Tape read under the vehicle, empty or else loaded: a side's, or of both packs together where both were read.
+fn arch_on_tape(file: &JobFile, side: Option<Side>) -> Option<(LoadState, Length)> {
+    let places = match side {
+        None => &[Place::ArchLeft, Place::ArchRight][..],
+        Some(Side::Left) => &[Place::ArchLeft],
+        Some(Side::Right) => &[Place::ArchRight],
+    };
     let of_state = |state| {
-        let read = |place| file.case().at(Spot { phase: Phase::Found, state, place }).last();
-        let read = [Place::ArchLeft, Place::ArchRight].into_iter().filter_map(read).map(|reading| reading.value.length());
+        let read = |place: &Place| file.case().at(Spot { phase: Phase::Found, state, place: *place }).last();
+        let read = places.iter().filter_map(read).map(|reading| reading.value.length());
         Repeats::of(&read.collect::<Vec<_>>()).map(|repeats| (state, repeats.mean))
     };
     file.work.found().states().find_map(of_state)
@@ -456,9 +481,9 @@ fn state_choices(survey: &Survey) -> Vec<(&'static str, String)> {
 }
 
 /// The arch under the vehicle, filled from Tape where it was read there.
-fn fit_field(file: &JobFile, sheet: &Sheet, units: Units) -> (Field, Vec<Choice>) {
+fn fit_field(file: &JobFile, sheet: &Sheet, side: Option<Side>, units: Units) -> (Field, Vec<Choice>) {
     let mut sheet = sheet.clone();
-    if let Some((state, read)) = arch_on_tape(file).filter(|_| !sheet.is_filled("fit_arch")) {
+    if let Some((state, read)) = arch_on_tape(file, side).filter(|_| !sheet.is_filled("fit_arch")) {
         sheet.set_typed("fit_arch", &units.typed_in().length(read));
         sheet.set("fit_state", state.word());
     }

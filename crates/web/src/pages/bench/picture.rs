@@ -6,7 +6,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::bench::{BenchWork, Packs};
+use wise_badger_casework::bench::{BenchWork, Benches, Packs};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::BenchEntry;
 use wise_badger_casework::intake::Intake;
@@ -21,7 +21,7 @@ use super::super::{job_file, page};
 use super::{arch_on_tape, found_before, load_asked, with_pack};
 use crate::drawing::{Drawing, DrawnCurve, PackDrawing, curve_drawing};
 use crate::error::WebError;
-use crate::form::bench::{self, Which};
+use crate::form::bench::{self, As, Which};
 use crate::form::{Posted, Sheet};
 use crate::reckoning::run;
 use crate::view::bench::{
@@ -99,12 +99,12 @@ impl UnderLoad {
         let at = load.unwrap_or_default();
         let found = PackUnder::new(&packs.found, at, packs.rated)?;
         let planned = if packs.changed { Some(PackUnder::new(&packs.planned, at, packs.rated)?) } else { None };
-        let picture = |pack, which: Which, standing| match load {
+        let picture = |pack, which: As, standing| match load {
             Some(_) => drawn(packs, pack, which.name(), standing, units),
             None => drawn_loose(pack, which.name(), units),
         };
-        let mut pictured = vec![picture(&packs.found, Which::Found, &found)];
-        pictured.extend(planned.as_ref().map(|planned| picture(&packs.planned, Which::Planned, planned)));
+        let mut pictured = vec![picture(&packs.found, As::Found, &found)];
+        pictured.extend(planned.as_ref().map(|planned| picture(&packs.planned, As::Planned, planned)));
         let told: Vec<String> = pictured
             .iter()
             .map(|pack| {
@@ -125,7 +125,9 @@ impl UnderLoad {
 }
 
 impl OverAll {
-    pub(super) fn new(file: &JobFile, bench: &BenchWork, units: Units) -> Self {
+    /// Of the side that is looked at; the vehicle stands on all of them.
+    pub(super) fn new(file: &JobFile, benches: &Benches, which: Which, units: Units) -> Self {
+        let bench = benches.of_side(which.side);
         let (packs, work) = (&bench.packs, &bench.work);
         let [found, planned] = bench.second_stage;
         let mut curves = vec![DrawnCurve { curve: &work.found, class: "found", name: "as found", second_stage: found }];
@@ -140,11 +142,11 @@ impl OverAll {
                 estimated: estimated_words(packs),
             },
             heights: BenchHeights {
-                heights: height_lines(&file.work, bench, units),
+                heights: height_lines(&file.work, benches, units),
                 second_stage: second_stage_figure(bench, units),
                 changed: packs.changed,
                 steel: steel_words(bench, units),
-                agreement: agreement_words(&file.work, bench, arch_on_tape(file), units),
+                agreement: agreement_words(&file.work, benches, bench, arch_on_tape(file, which.side), units),
             },
         }
     }
@@ -158,22 +160,23 @@ pub(crate) async fn preview(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let mut sheet = Sheet::posted(posted, worker.units());
-    let which = Which::of(sheet.text("pack"));
     let drawn = match sheet.text("part") {
         "load" => {
             let (shop, number) = (worker.shop_id(), JobNumber(*number));
             let (intake, bench) = database.read(move |connection| on_the_bench(connection, shop, number)).await?;
+            let which = Which::of(sheet.text("pack"), bench.as_ref());
             let Some(pack) = bench::check(&mut sheet, found_before(bench.as_ref(), which)) else { return Ok(nothing_to_draw()) };
-            let entry = with_pack(bench.as_ref(), which, pack);
+            let entry = with_pack(bench.as_ref(), which, pack).of_side(which.side);
             run(move |_| Ok(under_load(&intake.vehicle(), &sheet, &entry))).await?
         }
         _ => {
             let file = job_file(&database, &worker, *number).await?;
+            let which = Which::of(sheet.text("pack"), file.case().bench.as_ref());
             let Some(pack) = bench::check(&mut sheet, found_before(file.case().bench.as_ref(), which)) else {
                 return Ok(nothing_to_draw());
             };
             let entry = with_pack(file.case().bench.as_ref(), which, pack);
-            run(move |_| Ok(whole(&worker, file, &sheet, entry))).await?
+            run(move |_| Ok(whole(&worker, file, &sheet, &entry, which))).await?
         }
     };
     match drawn {
@@ -206,13 +209,14 @@ fn under_load(vehicle: &VehicleFacts, sheet: &Sheet, entry: &BenchEntry) -> Resu
 }
 
 /// The vehicle stands on the packs as they are typed, not as they are on file.
-fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: BenchEntry) -> Result<Preview, PackError> {
+fn whole(worker: &Worker, file: JobFile, sheet: &Sheet, entry: &BenchEntry, which: Which) -> Result<Preview, PackError> {
     let case = file.case().clone().with_bench(Some(entry.clone()));
     let file = JobFile { work: Arc::new(Casework::new(case)), ..file };
     let units = worker.units();
-    let bench = file.work.bench(&entry)?;
-    let load = asked_of(&bench, sheet.text("load"), units);
-    let over_all = Some(OverAll::new(&file, &bench, units));
+    let benches = file.work.benches(entry)?;
+    let bench = benches.of_side(which.side);
+    let load = asked_of(bench, sheet.text("load"), units);
+    let over_all = Some(OverAll::new(&file, &benches, which, units));
     Ok(Preview { under_load: UnderLoad::new(&bench.packs, load, units)?, over_all })
 }
 

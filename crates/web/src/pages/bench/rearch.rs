@@ -20,7 +20,7 @@ use super::super::{Hidden, Kept, Page, Refusal, job_file, keep_sheet, page, see_
 use super::here;
 use super::state_choices;
 use crate::error::WebError;
-use crate::form::bench::Which;
+use crate::form::bench::{As, Which};
 use crate::form::{Field, Picks, Posted, Sheet, asked_by_address};
 use crate::reckoning::{drawn, run};
 use crate::view::bench::{HeightLine, against_words, cannot_rearch_words, height_lines, steel_words};
@@ -35,6 +35,9 @@ struct RearchPage {
     frame: JobFrame,
     number: i32,
     hidden: Hidden,
+    title: String,
+    /// The word of the pack that is re-arched.
+    pack: String,
     states: Picks,
     height: Field,
     rules: Picks,
@@ -75,17 +78,18 @@ pub(crate) async fn show(
     typed: Query<Vec<(String, String)>>,
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
-    let asked = !typed.is_empty();
     let mut sheet = Sheet::posted(asked_by_address(typed.into_inner()), worker.units());
-    let bench = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
-    if !asked {
-        fill(&mut sheet, &file.work, &bench);
+    let bench = file.case().bench.as_ref().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    // Which side's pack it is may come alone, from the bench.
+    if !sheet.is_filled("height") {
+        let which = Which::of(sheet.text("pack"), Some(bench));
+        fill(&mut sheet, &file.work, &bench.of_side(which.side), which);
     }
     drawn(move |_| rearch_page(&worker, &file, &mut sheet, None)).await
 }
 
 /// What is asked first: the middle of the aim, and what the shop asks of its steel.
-fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
+fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry, which: Which) {
     let units = sheet.units();
     let target = work.target().map(|(state, target)| (state, target.height));
     let stands = || Some((LoadState::Empty, work.found().height(End::Rear, LoadState::Empty)?.value));
@@ -93,6 +97,7 @@ fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
         sheet.set("state", state.word());
         sheet.set_typed("height", &units.typed_in().length(height));
     }
+    sheet.set("pack", which.word());
     sheet.set("rule", "keep_nip");
     sheet.set("lost", bench.lost_in_percent().to_string());
     match &bench.steel {
@@ -111,6 +116,8 @@ fn fill(sheet: &mut Sheet, work: &Casework, bench: &BenchEntry) {
 }
 
 fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
+    let side = Which::of(sheet.text("pack"), Some(bench)).side;
+    let bench = bench.of_side(side);
     let state = LoadState::from_word(sheet.text("state")).unwrap_or(LoadState::Empty);
     let rule = if sheet.text("rule") == "even_stress" { Rule::EvenStress } else { Rule::KeepNip };
     let height = sheet.signed_length("height");
@@ -120,12 +127,12 @@ fn read(sheet: &mut Sheet, bench: &BenchEntry) -> Option<Asked> {
     }
     let (rated, at_stop, yields) = (sheet.stress("rated"), sheet.stress("at_stop"), sheet.stress("yields"));
     let steel = SteelEntry { rated: rated?, at_stop: at_stop?, yields: yields? };
-    let bench = BenchEntry { steel: Some(steel), lost_percent: Some(lost?), ..bench.clone() };
+    let bench = BenchEntry { steel: Some(steel), lost_percent: Some(lost?), ..bench };
     if !bench.steel().is_sound() {
         sheet.refuse("rated", "A steel takes less at rated load than at the stop, and less there than where it yields.");
     }
     let height = height?;
-    sheet.is_sound().then_some(Asked { state, height: height.length(), rule, bench })
+    sheet.is_sound().then_some(Asked { state, side, height: height.length(), rule, bench })
 }
 
 pub(crate) async fn take(
@@ -150,9 +157,10 @@ pub(crate) async fn take(
     let Some(worked) = worked.ok().filter(|worked| worked.against.is_empty()) else {
         return drawn(move |_| rearch_page(&worker, &file, &mut sheet, Some(&Refusal::Fields(1)))).await;
     };
-    let entry = BenchEntry { planned: worked.planned, ..asked.bench };
+    let side = asked.side;
+    let entry = entry.with_side(side, BenchEntry { planned: worked.planned, ..asked.bench });
     match keep_sheet(&database, &worker, &sheet, file.job.id, entry).await? {
-        Kept::Saved => Ok(see_other(here(file.job.number.0, Which::Planned, ""))),
+        Kept::Saved => Ok(see_other(here(file.job.number.0, Which { of: As::Planned, side }, ""))),
         Kept::Refused(refusal) => {
             let file = job_file(&database, &worker, *number).await?;
             sheet.go_by_the_file();
@@ -169,20 +177,27 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
         && let Some(asked) = read(sheet, bench)
     {
         let worked = file.work.rearch(&asked, units.typed_in());
-        let worked = worked.and_then(|worked| shown(&file.work, &asked, worked, units).map_err(CannotRearch::from));
+        let worked = worked.and_then(|worked| shown(&file.work, bench, &asked, worked, units).map_err(CannotRearch::from));
         match worked {
             Ok(shown) => result = Some(shown),
             Err(why) => problem = cannot_rearch_words(&why, units),
         }
     }
     let datum = datum_name(survey.vehicle.class, survey.datum);
+    let side = Which::of(sheet.text("pack"), file.case().bench.as_ref()).side;
+    let (title, wanted) = match side {
+        None => ("Re-arch".to_owned(), "Rear height wanted".to_owned()),
+        Some(side) => (format!("Re-arch, {}", side.name()), format!("Rear height wanted, {}", side.name())),
+    };
     let stress = |name: &str, label: &str| sheet.number_field(name, label, units.stress_name());
     let template = RearchPage {
         frame: JobFrame::new(worker, file, Some(Stage::Bench), &as_chosen(&file.work)),
         number: file.job.number.0,
         hidden: Hidden::new(sheet, file.job.revision),
         states: sheet.picks("state", "The height counts", state_choices(file.work.found())),
-        height: sheet.length_field("height", "Rear height wanted").hint(datum),
+        height: sheet.length_field("height", &wanted).hint(datum),
+        pack: sheet.text("pack").to_owned(),
+        title,
         rules: sheet.picks("rule", "Arch is shared so as to", RULES),
         lost: sheet
             .number_field("lost", "Of the arch gained, settles again", "%")
@@ -199,7 +214,13 @@ fn rearch_page(worker: &Worker, file: &JobFile, sheet: &mut Sheet, refusal: Opti
     page(refusal.map_or(StatusCode::OK, Refusal::status), &template)
 }
 
-fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Result<RearchResult, PackError> {
+fn shown(
+    work: &Casework,
+    entry: &BenchEntry,
+    asked: &Asked,
+    worked: RearchPlan,
+    units: Units,
+) -> Result<RearchResult, PackError> {
     let survey = work.found();
     let RearchPlan { rearch, bench, bent, against, raised, .. } = worked;
     let full: Force = bench.packs.rated;
@@ -226,15 +247,16 @@ fn shown(work: &Casework, asked: &Asked, worked: RearchPlan, units: Units) -> Re
     let datum = datum_name(survey.vehicle.class, survey.datum);
     Ok(RearchResult {
         asked: format!(
-            "{} {} at the rear, {}: {} on what it stands at.",
+            "{} {} at the {}, {}: {} on what it stands at.",
             units.height(asked.height),
             state_of(survey, asked.state),
+            asked.side.map_or_else(|| "rear".to_owned(), |side| format!("rear {}", side.name())),
             datum,
             units.change(raised)
         ),
         leaves,
-        heights: height_lines(work, &bent, units),
         steel: steel_words(&bent, units).into_iter().filter(|(class, _)| *class != "problem").collect(),
+        heights: height_lines(work, &work.benches(entry)?.with_side(asked.side, bent), units),
         against: against.iter().map(|against| against_words(against, units)).collect(),
     })
 }

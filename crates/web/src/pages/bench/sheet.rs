@@ -4,10 +4,11 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use askama::Template;
-use wise_badger_casework::bench::BenchWork;
+use wise_badger_casework::bench::{BenchWork, Benches};
 use wise_badger_casework::entry::BenchEntry;
 use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::pack::{ArchSheet, HalfName, Leaf};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::LengthUnit;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 use wise_badger_store::Database;
@@ -16,6 +17,7 @@ use wise_badger_store::job_file::JobFile;
 use super::super::{Page, job_file, page};
 use super::bits::{Bit, all_bits};
 use crate::error::WebError;
+use crate::form::bench::Which;
 use crate::form::{Field, Sheet, asked_by_address};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
@@ -28,6 +30,12 @@ use crate::worker::Worker;
 struct SheetPage {
     shell: Shell,
     number: i32,
+    /// The word of the pack.
+    pack: &'static str,
+    /// Of which pack it is.
+    of_what: String,
+    /// Where the other side's sheet is, and which side that is.
+    other: Option<(String, &'static str)>,
     label: String,
     /// What of the arch gained settles again.
     lost: String,
@@ -92,11 +100,12 @@ pub(crate) async fn show(
 }
 
 fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page, WebError> {
-    let (entry, bench) = worked(file)?;
+    let (which, entry, benches) = worked(file, sheet.text("pack"))?;
+    let bench = benches.of_side(which.side);
     let (number, units) = (file.job.number.0, worker.units());
-    let (bits, bits_problem) = all_bits(&mut sheet, &file.work, &bench);
-    let pairs = bench.packs.planned.leaves.iter().zip(arcs(&bench, &entry));
-    let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(number, place, leaf, &arcs, units)).collect();
+    let (bits, bits_problem) = all_bits(&mut sheet, &file.work, &benches, which.side);
+    let pairs = bench.packs.planned.leaves.iter().zip(arcs(bench, &entry));
+    let leaves = pairs.enumerate().map(|(place, (leaf, arcs))| leaf_sheet(number, place, leaf, &arcs, which, units)).collect();
     let template = SheetPage {
         shell: Shell::new(
             worker,
@@ -104,6 +113,15 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
             format!("{}/sheet", Stage::Bench.path_of(number)),
         ),
         number,
+        pack: which.word(),
+        of_what: match which.side {
+            None => "One pack of two alike".to_owned(),
+            Some(side) => format!("The {} pack", side.name()),
+        },
+        other: file.case().bench.iter().flat_map(|bench| bench.sides()).find(|side| **side != which.side).map(|side| {
+            let other = Which { side: *side, ..which };
+            (format!("{}/sheet?pack={}", Stage::Bench.path_of(number), other.word()), side.map_or("", Side::name))
+        }),
         label: file.case().intake.label.clone(),
         lost: format!("{}%", entry.lost_in_percent()),
         step: units.height(step(units)),
@@ -120,14 +138,16 @@ fn sheet_page(worker: &Worker, file: &JobFile, mut sheet: Sheet) -> Result<Page,
     page(StatusCode::OK, &template)
 }
 
-pub(super) fn worked(file: &JobFile) -> Result<(BenchEntry, BenchWork), WebError> {
-    let entry = file.case().bench.clone().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
-    let bench = file.work.bench(&entry);
-    let bench = bench.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; fix its figures."))?;
-    Ok((entry, bench))
+/// The bench of the side that a pack's word asks for, worked out.
+pub(super) fn worked(file: &JobFile, pack: &str) -> Result<(Which, BenchEntry, Benches), WebError> {
+    let entry = file.case().bench.as_ref().ok_or(WebError::NotNow("There is no pack on the bench yet. Put one in first."))?;
+    let which = Which::of(pack, Some(entry));
+    let benches = file.work.benches(entry);
+    let benches = benches.ok().ok_or(WebError::NotNow("The pack cannot be worked out as it stands; fix its figures."))?;
+    Ok((which, entry.of_side(which.side), benches))
 }
 
-fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units) -> LeafSheet {
+fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, which: Which, units: Units) -> LeafSheet {
     let radius = |sheet: &ArchSheet| sheet.radius().map_or_else(|| "flat".to_owned(), |radius| units.height(radius));
     let row = |what: &str, figure: &dyn Fn(&ArchSheet) -> String| {
         let found = arcs.found.as_ref().map_or_else(|| "new leaf".to_owned(), figure);
@@ -166,7 +186,7 @@ fn leaf_sheet(number: i32, place: usize, leaf: &Leaf, arcs: &Arcs, units: Units)
         OffsetTable { places: places.iter().map(place).collect(), rows }
     };
     let files = [("svg", "SVG"), ("dxf", "DXF"), ("a4.pdf", "PDF, A4"), ("letter.pdf", "PDF, Letter")];
-    let path = |file: &str| format!("{}/leaf/{place}/{file}", Stage::Bench.path_of(number));
+    let path = |file: &str| format!("{}/leaf/{place}/{file}?pack={}", Stage::Bench.path_of(number), which.word());
     LeafSheet {
         place: place + 1,
         name: leaf.name.clone(),

@@ -20,6 +20,8 @@ use crate::worker::Worker;
 pub(crate) struct Wanted {
     /// `found`, `settled`, or what the leaf is pressed to.
     of: Option<String>,
+    /// Of which pack.
+    pack: Option<String>,
 }
 
 pub(crate) async fn send(
@@ -30,8 +32,8 @@ pub(crate) async fn send(
 ) -> Result<HttpResponse, WebError> {
     let (number, place, form) = path.into_inner();
     let file = job_file(&database, &worker, number).await?;
-    let of = wanted.into_inner().of;
-    let (kind, body, ending) = run(move |_| drawn(&worker, &file, place, &form, of.as_deref())).await?;
+    let wanted = wanted.into_inner();
+    let (kind, body, ending) = run(move |_| drawn(&worker, &file, place, &form, &wanted)).await?;
     let name = format!("attachment; filename=\"job-{number}-leaf-{}.{ending}\"", place + 1);
     Ok(HttpResponse::Ok().insert_header((CONTENT_TYPE, kind)).insert_header((CONTENT_DISPOSITION, name)).body(body))
 }
@@ -42,22 +44,24 @@ fn drawn(
     file: &JobFile,
     place: usize,
     form: &str,
-    of: Option<&str>,
+    wanted: &Wanted,
 ) -> Result<(&'static str, Vec<u8>, &'static str), WebError> {
     let number = file.job.number.0;
-    let (entry, bench) = worked(file)?;
+    let (which, entry, benches) = worked(file, wanted.pack.as_deref().unwrap_or_default())?;
+    let bench = benches.of_side(which.side);
     let leaf = bench.packs.planned.leaves.get(place).ok_or(WebError::NotFound("leaf"))?;
-    let arcs = arcs(&bench, &entry);
+    let arcs = arcs(bench, &entry);
     let arcs = arcs.get(place).ok_or(WebError::NotFound("leaf"))?;
-    let (sheet, what) = match of {
+    let (sheet, what) = match wanted.of.as_deref() {
         Some("found") => (arcs.found.as_ref().ok_or(WebError::NotFound("leaf"))?, "as found"),
         Some("settled") => (&arcs.settled, "as it is to settle"),
         _ => (&arcs.pressed, "as it is pressed"),
     };
     let units = worker.units();
+    let side = which.side.map_or_else(String::new, |side| format!("{} pack, ", side.name()));
     let radius = sheet.radius().map_or_else(|| "flat".to_owned(), |radius| format!("radius {}", units.height(radius)));
     let words = vec![
-        format!("Job {number}, leaf {}: {}, {what}", place + 1, leaf.name),
+        format!("Job {number}, {side}leaf {}: {}, {what}", place + 1, leaf.name),
         format!(
             "{radius}, arch {}, chord {}; under side of the leaf is the long arc below",
             units.fine(sheet.sagitta()),

@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::bench::{Act, MOST_LEAVES, done, found_bent_like, work_on};
 use wise_badger_casework::bounds::{LEAF_THICKNESS, LEAF_WIDTH, MAIN_LEAF_HALF};
-use wise_badger_casework::entry::{BenchEntry, CorrectionEntry, LeafEntry, OptionEntry, PackEntry, Typed};
+use wise_badger_casework::entry::{BenchEntry, LeafEntry, OptionEntry, PackEntry, Typed};
 use wise_badger_casework::survey::LoadState;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::bound::Bound;
@@ -19,7 +19,7 @@ use super::super::options::{newest_of, refuse_what_cannot_be_cured};
 use super::super::{Kept, Refusal, job_file, keep_or_fail, keep_sheet, see_other};
 use super::{SHELF, bench_page, bench_with, found_before, here, made_of, on_leaves, pack_of, with_pack};
 use crate::error::WebError;
-use crate::form::bench::{self, Which};
+use crate::form::bench::{self, As, Which};
 use crate::form::{Posted, Sheet};
 use crate::view::bench::{cannot_words, strain_words, work_words};
 use crate::view::look_over::ruled_out;
@@ -34,7 +34,7 @@ pub(crate) async fn save(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    let which = Which::of(sheet.text("pack"));
+    let which = Which::of(sheet.text("pack"), file.case().bench.as_ref());
     sheet.keep_words_of(&bench::on_file(sheet.units(), file.case().bench.as_ref().map(|bench| pack_of(bench, which))));
     let Some(pack) = bench::check(&mut sheet, found_before(file.case().bench.as_ref(), which)) else {
         return refused(&database, worker, file, sheet).await;
@@ -56,7 +56,7 @@ fn acted(sheet: &mut Sheet, file: &JobFile, bench: BenchEntry, which: Which) -> 
     let Some(asked) = act_asked(sheet) else { return Some((bench, which)) };
     let added = matches!(asked, Act::Insert { .. });
     // A leaf from the shelf was never in the pack as it came in.
-    let which = if added || asked == Act::FlatterOverload { Which::Planned } else { which };
+    let which = if added || asked == Act::FlatterOverload { which.planned() } else { which };
     let barred = if added { ruled_out(&file.work.gate_at_the_rear(Needs::Leaves, Work::AddedLeaf)) } else { String::new() };
     if !barred.is_empty() {
         sheet.refuse("act", barred);
@@ -128,11 +128,11 @@ pub(crate) async fn begin(
     let mut sheet = Sheet::posted(posted, worker.units());
     match few(&mut sheet) {
         Some(pack) => {
-            let entry = bench_with(&database, &worker, file.case().bench.as_ref(), Which::Found, pack).await?;
-            keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
+            let entry = bench_with(&database, &worker, file.case().bench.as_ref(), Which::FOUND, pack).await?;
+            keep_bench(&database, worker, file.job.id, *number, sheet, Which::FOUND, entry).await
         }
         None => {
-            sheet.set("pack", Which::Found.word());
+            sheet.set("pack", Which::FOUND.word());
             let refusal = Refusal::Fields(sheet.problem_count());
             bench_page(&database, worker, file, sheet, Some(refusal)).await
         }
@@ -196,15 +196,17 @@ pub(crate) async fn fit(
     let Some(entry) = file.case().bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
     let units = worker.units();
     let mut sheet = Sheet::posted(posted, units);
+    let which = Which::of(sheet.text("pack"), Some(&entry)).found();
+    let one = entry.of_side(which.side);
     let typed = sheet.signed_length("fit_arch");
     let state = LoadState::from_word(sheet.text("fit_state")).unwrap_or(LoadState::Empty);
-    let load = file.work.bench(&entry).ok().and_then(|bench| bench.measured.get(state).copied().flatten());
+    let load = file.work.bench(&one).ok().and_then(|bench| bench.measured.get(state).copied().flatten());
     if load.is_none() {
         sheet.refuse("fit_arch", "What was put on is not known; tell it on Tape first.");
     }
     let fitted = typed.zip(load).and_then(|(typed, load)| {
-        let fitted = entry.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
-        match fitted.and_then(|(pack, _)| found_bent_like(&entry.found, &pack, units.typed_in())) {
+        let fitted = one.found.pack().and_then(|read| read.pack.standing_at(typed.length(), load));
+        match fitted.and_then(|(pack, _)| found_bent_like(&one.found, &pack, units.typed_in())) {
             Ok(pack) => Some(pack),
             Err(error) => {
                 sheet.refuse("fit_arch", pack_error_words(&error, units));
@@ -214,18 +216,34 @@ pub(crate) async fn fit(
     });
     match fitted {
         Some(pack) => {
-            let entry = with_pack(Some(&entry), Which::Found, pack);
-            keep_bench(&database, worker, file.job.id, *number, sheet, Which::Found, entry).await
+            let entry = with_pack(Some(&entry), which, pack);
+            keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
         }
         None => {
-            let mut page = bench::on_file(units, Some(&entry.found));
-            page.set("pack", Which::Found.word());
+            let mut page = bench::on_file(units, Some(&one.found));
+            page.set("pack", which.word());
             page.set("fit_arch", sheet.text("fit_arch"));
             page.set("fit_state", sheet.text("fit_state"));
             page.refuse("fit_arch", sheet.problem("fit_arch"));
             bench_page(&database, worker, file, page, Some(Refusal::Fields(1))).await
         }
     }
+}
+
+/// Tells the right pack apart from the left, or takes both to be like the left again.
+pub(crate) async fn tell_sides(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let Some(entry) = file.case().bench.clone() else { return Err(WebError::NotNow("There is no pack on the bench yet.")) };
+    let sheet = Sheet::posted(posted, worker.units());
+    let which = Which::of(sheet.text("pack"), Some(&entry));
+    let entry = if sheet.text("sides") == "alike" { entry.alike() } else { entry.told_apart() };
+    let which = Which::of(which.word(), Some(&entry));
+    keep_bench(&database, worker, file.job.id, *number, sheet, which, entry).await
 }
 
 /// Takes a step back, or forward again.
@@ -243,7 +261,8 @@ pub(crate) async fn step(
         job_sheet::step::<BenchEntry>(connection, person, job, way)
     })
     .await?;
-    Ok(see_other(here(file.job.number.0, Which::of(sheet.text("pack")), sheet.text("load"))))
+    let which = Which::of(sheet.text("pack"), file.case().bench.as_ref());
+    Ok(see_other(here(file.job.number.0, which, sheet.text("load"))))
 }
 
 /// Puts the planned pack to the options, where it is predicted and can be chosen.
@@ -259,16 +278,17 @@ pub(crate) async fn consider(
     let Some(bench) = file.case().bench.clone().filter(BenchEntry::is_changed) else {
         return Err(WebError::NotNow("Nothing is planned on the pack yet. Add, change or re-arch a leaf first."));
     };
-    let worked = file.work.bench(&bench);
+    let worked = file.work.benches(&bench);
     let worked = worked.ok().ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
-    if let Some(strain) = worked.refused() {
-        let mut page = bench::on_file(units, Some(&bench.planned));
-        page.set("pack", Which::Planned.word());
+    if let Some((side, strain)) = worked.each().find_map(|one| Some((one.side, one.work.refused()?))) {
+        let which = Which { of: As::Planned, side };
+        let mut page = bench::on_file(units, Some(pack_of(&bench, which)));
+        page.set("pack", which.word());
         page.refuse("act", strain_words(strain, units));
         return bench_page(&database, worker, file, page, Some(Refusal::Fields(1))).await;
     }
-    let words = work_words(&work_on(&bench.found, &bench.planned));
-    let entry = CorrectionEntry::of_bench(bench, words, survey.vehicle.most_spring_load()).map(OptionEntry::from);
+    let words = |one: &BenchEntry| work_words(&work_on(&one.found, &one.planned));
+    let entry = OptionEntry::of_bench(&bench, words, survey.vehicle.most_spring_load());
     let entry = entry.map_err(|error| WebError::Malformed(error.to_string()))?;
     let parts = entry.corrections(None).ok_or(WebError::NotNow("The planned pack cannot be worked out; fix its figures."))?;
     if !file.work.gate(&parts).is_empty() {

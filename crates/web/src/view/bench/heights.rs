@@ -1,15 +1,15 @@
 //! What the packs do under the vehicle: its heights, and how the leaves agree with the tape.
 
-use wise_badger_casework::bench::BenchWork;
+use wise_badger_casework::bench::{BenchWork, Benches};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::survey::{End, LoadState};
-use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{ArchAgreement, Pack, RateAgreement};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{Force, Length};
 
 use super::PACK_SOURCE;
 use crate::view::load_plan::{case_heights, unpredicted_words};
-use crate::view::prediction::height_sum;
+use crate::view::prediction::{height_sum, leaning_words};
 use crate::view::{Figure, Opened, Sum, Units, sentence, state_of};
 
 /// Where the vehicle stands in a case with the pack as found and as planned.
@@ -19,18 +19,18 @@ pub(crate) struct HeightLine {
     pub(crate) planned: Opened,
 }
 
-/// Heights in every case, before and after.
-pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> Vec<HeightLine> {
+/// Heights in every case, before and after, with what is planned on every side.
+pub(crate) fn height_lines(work: &Casework, benches: &Benches, units: Units) -> Vec<HeightLine> {
     let (survey, predictor) = (work.found(), work.predictor());
-    let correction = Correction::at_the_rear(ReworkedPack(bench.work.clone()));
-    let prediction = predictor.predict(&correction);
+    let planned = benches.corrections();
+    let prediction = predictor.predict(&planned);
     let mut lines = Vec::new();
     for (state, predicted) in prediction.each() {
         let Some(read) = survey.height(End::Rear, state) else { continue };
         let planned = match predicted {
             Ok(predicted) => {
-                let sum = height_sum(predictor, correction.as_ref(), predicted, state, units);
-                Opened::new(units.predicted(predicted.rear), sum)
+                let sum = height_sum(predictor, &planned, predicted, state, units);
+                Opened::new(format!("{}{}", units.predicted(predicted.rear), leaning_words(predicted, units)), sum)
             }
             Err(why) => Opened::plain(unpredicted_words(*why)),
         };
@@ -41,7 +41,7 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
         };
         lines.push(HeightLine { name, found: Opened::plain(format!("{}, measured", units.height(read.value))), planned });
     }
-    let cases = case_heights(predictor, work.cases(), |case| predictor.in_case(&case.survey, &correction), units);
+    let cases = case_heights(predictor, work.cases(), |case| predictor.in_case(&case.survey, &planned), units);
     lines.extend(cases.into_iter().map(|case| HeightLine { name: case.name, found: case.before, planned: case.rear }));
     lines
 }
@@ -49,18 +49,19 @@ pub(crate) fn height_lines(work: &Casework, bench: &BenchWork, units: Units) -> 
 /// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
 pub(crate) fn agreement_words(
     work: &Casework,
+    benches: &Benches,
     bench: &BenchWork,
     read_arch: Option<(LoadState, Length)>,
     units: Units,
 ) -> Vec<String> {
     let survey = work.found();
     let mut words: Vec<String> = sag_words(work, units).into_iter().collect();
-    let stands = |state| {
+    let stands_on = |bench: &BenchWork, state| {
         let load = bench.measured.get(state).copied().flatten()?;
         bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(load)).ok()
     };
     if let Some((load_state, read)) = read_arch
-        && let Some(state) = stands(load_state)
+        && let Some(state) = stands_on(bench, load_state)
         && let Some((made, agreement)) = state.arch.zip(state.against_arch(read))
     {
         let judged = match agreement {
@@ -77,8 +78,11 @@ pub(crate) fn agreement_words(
         let state = state_of(survey, load_state);
         words.push(format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}."));
     }
-    if let (Some(measured), Some(state)) = (work.rate().measured(), stands(LoadState::Empty)) {
-        let leaves = 2.0 * f64::from(survey.vehicle.assumptions().rear_axles) * state.rate;
+    // Both sides carry the axle, whichever of them is looked at.
+    let rate_of = |side| stands_on(benches.of_side(Some(side)), LoadState::Empty).map(|state| state.rate);
+    let of_both = rate_of(Side::Left).zip(rate_of(Side::Right)).map(|(left, right)| left + right);
+    if let Some((measured, of_both)) = work.rate().measured().zip(of_both) {
+        let leaves = f64::from(survey.vehicle.assumptions().rear_axles) * of_both;
         let judged = match RateAgreement::of(leaves, measured.rate, measured.relative_sd) {
             RateAgreement::Agrees => "they agree as well as tape and thickness can tell",
             RateAgreement::StifferOnPaper => {

@@ -1,7 +1,7 @@
 //! What is said of a pack in sentences: what is estimated, what looks wrong, why it is not to be re-arched.
 
 use wise_badger_casework::bench::{
-    Against, BenchWork, Cannot, CannotRearch, LeafStrain, Limit, LoadName, MOST_LEAVES, NamedLoad, Packs, StrainGrade,
+    Against, BenchWork, Cannot, CannotRearch, LeafStrain, Limit, LoadName, MOST_LEAVES, NamedLoad, Packs, SideBench, StrainGrade,
     StrainedAt, WorkOn,
 };
 use wise_badger_mechanics::pack::{Estimated, Pack, PackDoubt, RearchRefusal};
@@ -159,6 +159,20 @@ pub(crate) fn steel_words(bench: &BenchWork, units: Units) -> Vec<(&'static str,
         words.push(("doubt", format!("The other overload leaf holds up less than the one that comes out: lower by {lost}.")));
     }
     words
+}
+
+/// How the leaves planned on every side are worked past what they may be.
+pub(crate) fn sides_steel_words(benches: &[SideBench], units: Units) -> Vec<(&'static str, String)> {
+    let of_side = |bench: &SideBench| {
+        let lines = steel_words(&bench.work, units).into_iter();
+        lines
+            .map(|(class, words)| match bench.side {
+                Some(side) => (class, format!("{}: {words}", sentence(side.name()))),
+                None => (class, words),
+            })
+            .collect::<Vec<_>>()
+    };
+    benches.iter().flat_map(of_side).collect()
 }
 
 /// What speaks against a re-arch, in a sentence.
