@@ -116,10 +116,31 @@ fn a_document_of_the_first_version_is_read_and_what_came_later_is_no_field_of_it
 }
 
 #[test]
+fn a_text_that_says_something_else_than_its_figure_is_named() {
+    let refused = refusal(&with("/vehicle/wheelbase/text", json!("9000")));
+    assert_eq!(refused, "vehicle.wheelbase: “9000” does not read as 3.683 in SI units");
+    assert!(refusal(&with("/readings/0/value/unit", json!("mm"))).starts_with("readings[0].value: "));
+    assert!(refusal(&with("/readings/0/value/text", json!("tall"))).starts_with("readings[0].value: "));
+    // As anybody types the same: 145 in of wheelbase.
+    for text in ["145\"", " 145.0 in", "3683 mm"] {
+        assert!(JobDocument::read(&with("/vehicle/wheelbase/text", json!(text)).to_string()).is_ok(), "{text}");
+    }
+}
+
+#[test]
+fn a_state_goes_by_one_that_comes_before_it() {
+    let refused = refusal(&with("/tape/states/2/load/state", json!("further_2")));
+    assert_eq!(refused, "tape.states[2]: it goes by the state “further_2”, which does not come before it");
+    assert!(refusal(&with("/tape/states/2/load/state", json!("further_1"))).starts_with("tape.states[2]: "), "nor by itself");
+}
+
+#[test]
 fn what_is_no_job_of_ours_is_told_apart_from_one_of_a_newer_program() {
     assert_eq!(JobDocument::read(&with("/version", json!(3)).to_string()), Err(JobDocumentError::NewerVersion(3)));
     assert!(refusal(&with("/format", json!("wise-badger/pack"))).contains("its format is “wise-badger/pack”"));
-    assert!(JobDocument::read("{").unwrap_err().to_string().starts_with("the document: "));
+    assert_eq!(JobDocument::read("{"), Err(JobDocumentError::NotJson(1)));
+    assert_eq!(JobDocument::read("\u{feff} "), Err(JobDocumentError::Empty));
+    assert!(JobDocument::read(&format!("\u{feff}{EXAMPLE}")).is_ok(), "as some editors write it");
     assert!(JobDocument::read(&format!("{EXAMPLE} 1")).is_err(), "something behind it");
     assert_eq!(JobDocument::read(&" ".repeat(LARGEST + 1)), Err(JobDocumentError::TooLarge));
 }

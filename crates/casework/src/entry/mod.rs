@@ -13,6 +13,7 @@ mod promise;
 mod proof;
 mod sums;
 mod tape_sheet;
+mod understood;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SidePackEntry, SteelEntry};

@@ -9,6 +9,8 @@ pub(super) fn document<'de, T: Deserialize<'de>>(json: &'de str, format: &'stati
     if json.len() > LARGEST_DOCUMENT {
         return Err(DocumentError::TooLarge);
     }
+    // Some editors put a mark of the encoding before a text.
+    let json = json.trim_start_matches('\u{feff}');
     let head: HeadText = from_json(json)?;
     if head.format != format {
         return Err(DocumentError::Format(head.format, format));

@@ -1,10 +1,9 @@
-//! The open document of a job, `wise-badger/job`: all that a job knows, as typed and as read.
+//! What the document of a job holds, from a job and back to one.
 
 use std::borrow::Cow;
 
 use schemars::{JsonSchema, Schema, SchemaGenerator, schema_for};
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
-use wise_badger_mechanics::correction::not_together;
 use wise_badger_mechanics::tape::Datum;
 
 use crate::case::Case;
@@ -21,14 +20,6 @@ use crate::words::{Word, words_schema};
 pub const FORMAT: &str = "wise-badger/job";
 /// The version written, and the highest that is read.
 pub const VERSION: u32 = 2;
-/// What each later version brought, by its place: a document of an earlier one has none of it.
-const BROUGHT: [(u32, &str); 5] =
-    [(2, "/proof"), (2, "/sums"), (2, "/bench/right"), (2, "/bench/found/overload"), (2, "/bench/planned/overload")];
-/// The largest document that is read, in bytes.
-pub const LARGEST: usize = 1_048_576;
-/// Most readings of one job.
-const MOST_READINGS: usize = 2_000;
-
 /// A job, to take along.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
@@ -169,52 +160,6 @@ impl<W: Word> JsonSchema for WordOf<W> {
     }
 }
 
-/// Why a text is no job that can be taken in.
-#[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[non_exhaustive]
-pub enum JobDocumentError {
-    /// It is larger than any job.
-    #[error("this is larger than 1 MB, which no job is")]
-    TooLarge,
-    /// It is none of ours.
-    #[error("this is not a wise-badger/job document: its format is “{0}”")]
-    OtherFormat(String),
-    /// A newer program wrote it.
-    #[error("this document is of version {0}; this program reads versions 1 to {VERSION}. Take it in with a newer program")]
-    NewerVersion(u32),
-    /// Something in it is not understood.
-    #[error("{at}: {what}")]
-    NotUnderstood {
-        /// The path of the field.
-        at: String,
-        /// What is wrong with it.
-        what: String,
-    },
-}
-
-/// The document's own head, read before anything else of it.
-#[derive(Deserialize)]
-struct Head {
-    format: Option<String>,
-    version: Option<u32>,
-}
-
-fn wrong(at: impl Into<String>, what: impl Into<String>) -> JobDocumentError {
-    JobDocumentError::NotUnderstood { at: at.into(), what: what.into() }
-}
-
-/// A field of a later version is not known to the one that the document says it is of.
-fn refuse_what_came_later(text: &str, version: u32) -> Result<(), JobDocumentError> {
-    let document: serde_json::Value = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
-    match BROUGHT.iter().find(|(since, at)| *since > version && document.pointer(at).is_some()) {
-        Some((since, at)) => {
-            let at = at.trim_start_matches('/').replace('/', ".");
-            Err(wrong(at, format!("version {version} has no such field; it came with version {since}")))
-        }
-        None => Ok(()),
-    }
-}
-
 impl JobDocument {
     /// Everything a case knows, without who took its readings.
     pub fn of(case: &Case, promise: Option<PromiseEntry>) -> Self {
@@ -241,93 +186,6 @@ impl JobDocument {
         }
     }
 
-    /// Reads a document.
-    ///
-    /// # Errors     [`JobDocumentError`], naming the field that is not understood
-    pub fn read(text: &str) -> Result<Self, JobDocumentError> {
-        if text.len() > LARGEST {
-            return Err(JobDocumentError::TooLarge);
-        }
-        let head: Head = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
-        match (head.format.as_deref(), head.version) {
-            (Some(FORMAT), Some(version)) if version > VERSION => return Err(JobDocumentError::NewerVersion(version)),
-            (Some(FORMAT), Some(version)) if version > 0 => refuse_what_came_later(text, version)?,
-            (Some(FORMAT), _) => return Err(wrong("version", format!("it must be from 1 to {VERSION}"))),
-            (format, _) => return Err(JobDocumentError::OtherFormat(format.unwrap_or_default().to_owned())),
-        }
-        let mut deserializer = serde_json::Deserializer::from_str(text);
-        let document: JobDocument = serde_path_to_error::deserialize(&mut deserializer)
-            .map_err(|error| wrong(error.path().to_string(), plain(error.inner())))?;
-        deserializer.end().map_err(|error| wrong("the document", error.to_string()))?;
-        document.check()?;
-        Ok(document)
-    }
-
-    /// What in it cannot be, whoever wrote it.
-    fn check(&self) -> Result<(), JobDocumentError> {
-        if self.label.trim().is_empty() || self.label.chars().count() > 200 {
-            return Err(wrong("label", "a job is called something, in up to 200 characters"));
-        }
-        if self.readings.len() > MOST_READINGS {
-            return Err(wrong("readings", format!("there are more than {MOST_READINGS}")));
-        }
-        for state in LoadState::BOTH {
-            if self.tape.state(state).is_none() {
-                return Err(wrong("tape.states", format!("the state “{}” is missing", state.word())));
-            }
-        }
-        let repeated = self
-            .tape
-            .states
-            .iter()
-            .enumerate()
-            .find(|(index, one)| self.tape.states.iter().take(*index).any(|other| other.state == one.state));
-        if let Some((index, one)) = repeated {
-            return Err(wrong(format!("tape.states[{index}]"), format!("the state “{}” stands there twice", one.state.word())));
-        }
-        let finite = |typed: &Typed| typed.si.is_finite() && typed.text.chars().count() <= 60;
-        for (index, reading) in self.readings.iter().enumerate() {
-            let at = || format!("readings[{index}]");
-            if self.tape.state(reading.state).is_none() {
-                return Err(wrong(at(), format!("the state “{}” is not among tape.states", reading.state.word())));
-            }
-            let bound = reading.place.0.bound();
-            if !finite(&reading.value) || bound.is_some_and(|bound| !bound.holds(reading.value.si)) {
-                return Err(wrong(at(), format!("{} in SI units is not what is read there", reading.value.si)));
-            }
-        }
-        let case = self.case();
-        if let Some(problem) = case.vehicle().problems().first() {
-            return Err(wrong("vehicle", format!("no such vehicle stands on its wheels ({problem:?})")));
-        }
-        for (index, goal) in self.aim.iter().flat_map(|aim| &aim.goals).enumerate() {
-            if case.goal(goal).is_none() {
-                return Err(wrong(
-                    format!("aim.goals[{index}]"),
-                    "what it is about is not on tape.points, nor is the overhang stated",
-                ));
-            }
-        }
-        if self.aim.as_ref().is_some_and(|aim| aim.goals.is_empty() || aim.most >= aim.goals.len()) {
-            return Err(wrong("aim.most", "it is the place of one of the goals, from 0"));
-        }
-        for (index, option) in self.options.iter().enumerate() {
-            let at = || format!("options[{index}]");
-            let parts = option.corrections(None).filter(|parts| !parts.is_empty());
-            let parts = parts.ok_or_else(|| wrong(at(), "its parts make no corrections"))?;
-            if parts.iter().any(|part| !part.problems().is_empty()) {
-                return Err(wrong(at(), "a figure of a part is outside what such a part has, or it does not go there"));
-            }
-            if not_together(&parts).is_some() {
-                return Err(wrong(at(), "two of its parts take up the same at one corner"));
-            }
-        }
-        match self.chosen {
-            Some(chosen) if chosen >= self.options.len() => Err(wrong("chosen", "it is the place of one of the options, from 0")),
-            _ => Ok(()),
-        }
-    }
-
     /// What it says, as a case.
     pub fn case(&self) -> Case {
         let mut case = Case::opened(self.vehicle.intake(&self.label));
@@ -351,12 +209,6 @@ impl JobDocument {
     pub fn schema() -> Schema {
         schema_for!(JobDocument)
     }
-}
-
-/// An error of the reader without where in the text it was: the field's path says that better.
-fn plain(error: &serde_json::Error) -> String {
-    let text = error.to_string();
-    text.rsplit_once(" at line ").map_or_else(|| text.clone(), |(what, _)| what.to_owned())
 }
 
 impl VehicleContent {
