@@ -16,11 +16,11 @@ use crate::entry::{
     BenchEntry, LoadPlanEntry, OptionEntry, PartEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
 };
 use crate::job_document::{JobDocument, ReadingContent};
-use crate::look_over::{Gate, LookOver, PutRight};
+use crate::look_over::{Area, Gate, LookOver, PutRight};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::slips::{Slip, slips};
-use crate::survey::{End, LoadState, Survey};
+use crate::survey::{End, LoadState, Modification, Survey};
 use crate::verdict::{Overload, RateFigure, RateVerdict};
 
 /// Every screen of a job asks one of these, so that no two can disagree.
@@ -125,6 +125,13 @@ impl Casework {
     /// What was found on the vehicle.
     pub fn look_over(&self) -> &LookOver {
         self.look_over.get_or_init(|| self.case.looked_over())
+    }
+
+    /// Where this vehicle is looked over, in the order of the walk; what was found elsewhere stays among it.
+    pub fn areas(&self) -> Vec<Area> {
+        let air_helper = self.case.sheet.modified().contains(&Modification::AirHelper);
+        let is_on = |area: &Area| area.is_on(&self.found().vehicle, air_helper) || self.look_over().of(*area).is_some();
+        Area::ALL.into_iter().filter(is_on).collect()
     }
 
     /// The ratings passed, if any, by what was weighed and by what is assumed.

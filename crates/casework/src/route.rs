@@ -145,6 +145,13 @@ impl Progress {
         self.done.contains(&stage)
     }
 
+    /// Whether a stage was passed over: not done, with one after it that is. The load plan and the bench are none that a job needs.
+    pub fn is_skipped(&self, stage: Stage) -> bool {
+        let place = |of: Stage| Stage::WORDS.iter().position(|(word, _)| *word == of);
+        let later = self.done.iter().any(|done| place(*done) > place(stage) && *done != Stage::Bench);
+        !self.is_done(stage) && later && !matches!(stage, Stage::Load | Stage::Bench)
+    }
+
     /// Whether the job is finished.
     pub fn is_finished(&self) -> bool {
         self.to_do == ToDo::Nothing

@@ -2,8 +2,9 @@
 
 use wise_badger_casework::look_over::PutRight;
 use wise_badger_casework::look_over::{Addition, Area, Defect, Finding, Gate, Grade, LookOver, Measure, Measured};
+use wise_badger_casework::survey::{Ends, RearWheels, SpringKind, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, RearchedPack};
-use wise_badger_mechanics::units::{inches, pounds_per_inch};
+use wise_badger_mechanics::units::{inches, pounds, pounds_per_inch};
 
 fn found(defects: &[Defect]) -> LookOver {
     let findings = defects.iter().map(|defect| Finding {
@@ -121,8 +122,56 @@ fn a_measured_figure_past_its_limit_is_a_defect_and_at_its_limit_is_none() {
 #[test]
 fn what_nobody_looked_at_is_named() {
     let look_over = found(&[Defect::LeafPitted]);
-    assert_eq!(look_over.not_looked_at().len(), Area::ALL.len() - 1);
-    assert!(!look_over.not_looked_at().contains(&Area::Leaves));
+    assert_eq!(look_over.not_looked_at(&Area::ALL).len(), Area::ALL.len() - 1);
+    assert!(!look_over.not_looked_at(&Area::ALL).contains(&Area::Leaves));
+}
+
+#[test]
+fn only_areas_that_the_vehicle_has_are_looked_over() {
+    let ratings = Ends { front: pounds(3_900.0), rear: pounds(4_100.0) };
+    let vehicle = |class| VehicleFacts::new(class, RearWheels::Single, inches(145.0), ratings);
+    let areas = |vehicle: &VehicleFacts, bags: bool| -> Vec<Area> {
+        Area::ALL.into_iter().filter(|area| area.is_on(vehicle, bags)).collect()
+    };
+    let truck = vehicle(VehicleClass::HalfTonPickup);
+    let nobody_said = areas(&truck, false);
+    assert!(nobody_said.contains(&Area::Leaves) && !nobody_said.contains(&Area::CoilSeats), "{nobody_said:?}");
+    assert!(nobody_said.contains(&Area::SteeringJoints) && !nobody_said.contains(&Area::AirHelper));
+    let on = |front, rear| VehicleFacts { springs: Ends { front: Some(front), rear: Some(rear) }, ..truck.clone() };
+    let coils = areas(&on(SpringKind::Coil, SpringKind::Coil), false);
+    for of_leaves in
+        [Area::Leaves, Area::EyesAndBushes, Area::CentreBolt, Area::Clips, Area::UBoltsAndSeats, Area::ShacklesAndHangers]
+    {
+        assert!(!coils.contains(&of_leaves), "{of_leaves:?} on coils");
+    }
+    assert!(coils.contains(&Area::CoilSeats) && coils.contains(&Area::BumpStops));
+    let mixed = areas(&on(SpringKind::Coil, SpringKind::Leaf), true);
+    assert!([Area::Leaves, Area::CoilSeats, Area::AirHelper].iter().all(|area| mixed.contains(area)), "{mixed:?}");
+    let trailer = areas(&vehicle(VehicleClass::TandemTrailer), false);
+    for steered in [Area::SteeringJoints, Area::AntiRollBar, Area::Driveline] {
+        assert!(!trailer.contains(&steered), "{steered:?} on a trailer");
+    }
+}
+
+#[test]
+fn what_fails_and_hurts_is_looked_at_by_itself() {
+    let own: Vec<Area> = Area::ALL.into_iter().filter(|area| area.needs_its_own_look()).collect();
+    for area in
+        [Area::Leaves, Area::ShacklesAndHangers, Area::Frame, Area::UBoltsAndSeats, Area::HosesAndWires, Area::SteeringJoints]
+    {
+        assert!(own.contains(&area), "{area:?}");
+    }
+    assert!(!own.contains(&Area::Shocks) && !own.contains(&Area::Clips));
+}
+
+#[test]
+fn a_broken_coil_and_a_worn_joint_stop_everything_until_they_are_renewed() {
+    for (defect, repair) in [(Defect::CoilBroken, Addition::NewCoils), (Defect::SteeringJointWorn, Addition::SteeringJoint)] {
+        let look_over = found(&[defect]);
+        assert_eq!(look_over.stops().len(), 1, "{defect:?}");
+        let mended = LookOver { repairs: vec![repair], ..found(&[defect]) };
+        assert!(mended.stops().is_empty(), "{defect:?} with {repair:?}");
+    }
 }
 
 #[test]

@@ -56,6 +56,12 @@ pub(crate) fn stages() -> impl Iterator<Item = Stage> {
     Stage::WORDS.iter().map(|(stage, _)| *stage)
 }
 
+/// A stage with its place on the route, like “Tape, 3 of 9”.
+pub(crate) fn place_of(stage: Stage) -> String {
+    let place = stages().position(|of| of == stage).map_or(0, |place| place + 1);
+    format!("{}, {place} of {}", stage.name(), stages().count())
+}
+
 /// What must happen next, in words.
 pub(crate) fn to_do_words(progress: &Progress, class: Option<VehicleClass>) -> String {
     match &progress.to_do {

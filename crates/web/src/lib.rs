@@ -8,6 +8,7 @@
 pub mod command;
 mod correction;
 mod demo_data;
+mod device_units;
 mod drawing;
 mod error;
 mod form;

@@ -55,22 +55,24 @@ fn new_key() -> Result<SessionKey, std::io::Error> {
 impl SessionStore for PgSessionStore {
     async fn load(&self, key: &SessionKey) -> Result<Option<State>, LoadError> {
         let key_hash = hash(key);
-        let found = self.database.read(move |connection| {
-            let Some(session) = session::find(connection, &key_hash, Utc::now())? else { return Ok(None) };
-            let mut state: State = serde_json::from_value(session.state).unwrap_or_default();
-            // Whose session it is comes with it, from the same connection; it is looked up anew for every request.
-            if let (Some(shop), Some(person)) = (session.shop_id, session.person_id) {
-                match person::working(connection, shop, person) {
-                    Ok((person, shop)) => {
-                        drop(state.insert(WORKER.to_owned(), serde_json::json!(Worker { person, shop }).to_string()))
+        let found =
+            self.database.read(move |connection| {
+                let Some(session) = session::find(connection, &key_hash, Utc::now())? else { return Ok(None) };
+                let mut state: State = serde_json::from_value(session.state).unwrap_or_default();
+                // Whose session it is comes with it, from the same connection; it is looked up anew for every request.
+                if let (Some(shop), Some(person)) = (session.shop_id, session.person_id) {
+                    match person::working(connection, shop, person) {
+                        Ok((person, shop)) => drop(state.insert(
+                            WORKER.to_owned(),
+                            serde_json::json!(Worker { person, shop, device_units: None }).to_string(),
+                        )),
+                        // The shop's data was started afresh under an old session.
+                        Err(StoreError::NotFound(_)) => {}
+                        Err(error) => return Err(error),
                     }
-                    // The shop's data was started afresh under an old session.
-                    Err(StoreError::NotFound(_)) => {}
-                    Err(error) => return Err(error),
                 }
-            }
-            Ok(Some(state))
-        });
+                Ok(Some(state))
+            });
         found.await.map_err(|error: StoreError| LoadError::Other(error.into()))
     }
 

@@ -15,6 +15,8 @@ pub(crate) struct Shell {
     pub(crate) trade: String,
     pub(crate) inches: bool,
     pub(crate) pounds: bool,
+    /// Whether these units are the device's own.
+    pub(crate) units_of_device: bool,
     /// Where the unit switch and the picker lead back to.
     pub(crate) here: String,
 }
@@ -30,6 +32,7 @@ impl Shell {
             trade: worker.person.trade.clone(),
             inches: length == LengthUnit::Inches,
             pounds: weight == WeightUnit::Pounds,
+            units_of_device: worker.device_units.is_some(),
             here: here.into(),
         }
     }

@@ -10,6 +10,7 @@ use wise_badger_store::ShopId;
 use wise_badger_store::person::Person;
 use wise_badger_store::shop::Shop;
 
+use crate::device_units::DeviceUnits;
 use crate::error::WebError;
 use crate::log;
 use crate::view::Units;
@@ -24,6 +25,9 @@ pub(crate) const WORKER: &str = "worker";
 pub(crate) struct Worker {
     pub(crate) person: Person,
     pub(crate) shop: Shop,
+    /// Units of the device they work at, where it has its own.
+    #[serde(skip)]
+    pub(crate) device_units: Option<DeviceUnits>,
 }
 
 impl Worker {
@@ -32,7 +36,13 @@ impl Worker {
     }
 
     pub(crate) fn units(&self) -> Units {
-        Units { length: self.person.length_unit(), weight: self.person.weight_unit(), currency: self.shop.currency() }
+        let DeviceUnits { length, weight } = self.device_units.unwrap_or_else(|| self.own_units());
+        Units { length, weight, currency: self.shop.currency() }
+    }
+
+    /// Their own, on any device that has none.
+    pub(crate) fn own_units(&self) -> DeviceUnits {
+        DeviceUnits { length: self.person.length_unit(), weight: self.person.weight_unit() }
     }
 
     /// Makes this session theirs.
@@ -55,6 +65,7 @@ impl FromRequest for Worker {
         if let Some(worker) = &working {
             log::note_person(worker.person.id.0);
         }
+        let working = working.map(|worker| Worker { device_units: DeviceUnits::of(request), ..worker });
         ready(working.ok_or_else(|| WebError::NobodyWorking { wanted: wanted.to_owned() }))
     }
 }

@@ -3,6 +3,8 @@
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
+use crate::survey::{End, SpringKind, VehicleFacts};
+
 /// A part of the vehicle that is looked over.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "snake_case")]
@@ -35,6 +37,10 @@ pub enum Area {
     Driveline,
     /// Air helper, where there is one.
     AirHelper,
+    /// Coils, their seats and isolators, where the vehicle rests on coils.
+    CoilSeats,
+    /// Ball joints and the rest of the steering's joints.
+    SteeringJoints,
 }
 
 impl Area {
@@ -49,17 +55,24 @@ impl Area {
             | Area::ShacklesAndHangers
             | Area::Frame
             | Area::BumpStops
-            | Area::AirHelper => true,
-            Area::Shocks | Area::AntiRollBar | Area::HosesAndWires | Area::TyresAndWheels | Area::Driveline => false,
+            | Area::AirHelper
+            | Area::CoilSeats => true,
+            Area::SteeringJoints
+            | Area::Shocks
+            | Area::AntiRollBar
+            | Area::HosesAndWires
+            | Area::TyresAndWheels
+            | Area::Driveline => false,
         }
     }
 
     /// Every area, in the order of the walk: pack first, then outwards.
-    pub const ALL: [Area; 14] = [
+    pub const ALL: [Area; 16] = [
         Area::Leaves,
         Area::EyesAndBushes,
         Area::CentreBolt,
         Area::Clips,
+        Area::CoilSeats,
         Area::UBoltsAndSeats,
         Area::ShacklesAndHangers,
         Area::Frame,
@@ -67,10 +80,43 @@ impl Area {
         Area::Shocks,
         Area::AntiRollBar,
         Area::HosesAndWires,
+        Area::SteeringJoints,
         Area::TyresAndWheels,
         Area::Driveline,
         Area::AirHelper,
     ];
+
+    /// Whether a vehicle has it, as far as is known: leaves and what holds them where an axle rests on leaves or nobody said on what.
+    pub fn is_on(self, vehicle: &VehicleFacts, air_helper: bool) -> bool {
+        let trailer = vehicle.class.is_trailer();
+        let on = |spring| End::BOTH.into_iter().any(|end| *vehicle.springs.get(end) == Some(spring));
+        match self {
+            Area::Leaves
+            | Area::EyesAndBushes
+            | Area::CentreBolt
+            | Area::Clips
+            | Area::UBoltsAndSeats
+            | Area::ShacklesAndHangers => vehicle.rests_on_leaves() || on(SpringKind::Leaf),
+            Area::CoilSeats => on(SpringKind::Coil),
+            Area::AirHelper => air_helper || on(SpringKind::Air),
+            Area::SteeringJoints | Area::AntiRollBar | Area::Driveline => !trailer,
+            Area::Frame | Area::BumpStops | Area::Shocks | Area::HosesAndWires | Area::TyresAndWheels => true,
+        }
+    }
+
+    /// Whether it is looked at by itself: what fails there hurts people, so it is never passed with the rest.
+    pub fn needs_its_own_look(self) -> bool {
+        matches!(
+            self,
+            Area::Leaves
+                | Area::CoilSeats
+                | Area::UBoltsAndSeats
+                | Area::ShacklesAndHangers
+                | Area::Frame
+                | Area::HosesAndWires
+                | Area::SteeringJoints
+        )
+    }
 }
 
 /// How grave a finding is.

@@ -90,6 +90,12 @@ pub enum Defect {
     ShaftWitnessMark,
     /// An air bag or its line leaks or is chafed.
     AirLeak,
+    /// A coil is cracked, broken or out of its seat.
+    CoilBroken,
+    /// A coil's isolator or seat is worn through or missing.
+    IsolatorWorn,
+    /// A ball joint or another joint of the steering has play.
+    SteeringJointWorn,
 }
 
 /// A thing to be done along with the job: a repair, or what is ordered for it.
@@ -138,11 +144,17 @@ pub enum Addition {
     ShaftJoint,
     /// Air line or bag.
     AirLine,
+    /// A pair of coils.
+    NewCoils,
+    /// Isolators, both sides.
+    Isolators,
+    /// The joint renewed, and the alignment set.
+    SteeringJoint,
 }
 
 impl Addition {
     /// Every one.
-    pub const ALL: [Addition; 21] = [
+    pub const ALL: [Addition; 24] = [
         Addition::NewLeaf,
         Addition::NewPack,
         Addition::ShockMount,
@@ -164,6 +176,9 @@ impl Addition {
         Addition::WedgeOut,
         Addition::ShaftJoint,
         Addition::AirLine,
+        Addition::NewCoils,
+        Addition::Isolators,
+        Addition::SteeringJoint,
     ];
 
     /// The defects that are cured once it is done: what a new bush does, it does not do to a worn eye.
@@ -193,6 +208,9 @@ impl Addition {
             Addition::WedgeOut => &[HomeMadeWedge],
             Addition::ShaftJoint => &[JointWorn],
             Addition::AirLine => &[AirLeak],
+            Addition::NewCoils => &[CoilBroken],
+            Addition::Isolators => &[IsolatorWorn],
+            Addition::SteeringJoint => &[SteeringJointWorn],
         }
     }
 }
@@ -217,6 +235,8 @@ const PRACTICE: &str = "common practice";
 const LEAF_RULE: &str = "49 CFR 393.207(c): no leaf cracked, broken, missing or shifted (its sense, from memory)";
 const POSITION_RULE: &str =
     "49 CFR 393.207(a): no axle positioning part cracked, broken, loose or missing (its sense, from memory)";
+const COIL_RULE: &str = "49 CFR 393.207(d): no coil spring cracked or broken (its sense, from memory)";
+const STEERING_RULE: &str = "49 CFR 393.209: no steering joint worn or loose past its limit (its sense, from memory)";
 const FRAME_RULE: &str = "49 CFR 393.201: no frame cracked, loose or broken (its sense, from memory)";
 const TREAD_RULE: &str = "49 CFR 393.75: tread 4/32 in on a steered axle, 2/32 in elsewhere (from memory)";
 const WHEEL_RULE: &str = "49 CFR 393.205: no wheel cracked or broken (its sense, from memory)";
@@ -224,7 +244,7 @@ const HOSE_RULE: &str = "49 CFR 393.45: brake hose and tubing not chafed, damage
 
 impl Defect {
     /// Every defect, area by area.
-    pub const ALL: [Defect; 40] = [
+    pub const ALL: [Defect; 43] = [
         Defect::LeafCracked,
         Defect::LeafBroken,
         Defect::LeafMissing,
@@ -265,6 +285,9 @@ impl Defect {
         Defect::JointWorn,
         Defect::ShaftWitnessMark,
         Defect::AirLeak,
+        Defect::CoilBroken,
+        Defect::IsolatorWorn,
+        Defect::SteeringJointWorn,
     ];
 
     /// What it means for the job.
@@ -286,6 +309,9 @@ impl Defect {
             EyeWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf, B::Rearching], &[A::NewLeaf], PRACTICE),
             BushWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf], &[A::NewBushes], PRACTICE),
             CentreBoltSheared => rule(CentreBolt, Stop, &[], &[A::NewCentreBolt, A::NewUBolts], POSITION_RULE),
+            CoilBroken => rule(CoilSeats, Stop, &[], &[A::NewCoils], COIL_RULE),
+            IsolatorWorn => rule(CoilSeats, PutRight, &[], &[A::Isolators], PRACTICE),
+            SteeringJointWorn => rule(SteeringJoints, Stop, &[], &[A::SteeringJoint], STEERING_RULE),
             CentreBoltLoose => rule(CentreBolt, PutRight, &[], &[A::NewCentreBolt, A::NewUBolts], PRACTICE),
             ClipOpenOrMissing => rule(Clips, PutRight, &[], &[A::Clips], PRACTICE),
             UBoltStretched => rule(UBoltsAndSeats, PutRight, &[], &[A::NewUBolts], PRACTICE),

@@ -10,6 +10,9 @@ pub enum TypedError {
     /// A fraction stops half-way or divides by nought.
     #[error("“{0}” has a fraction that is not finished; write it like 38 3/4.")]
     Fraction(String),
+    /// A fraction that no tape has: a whole or more, or in parts that no tape is divided into.
+    #[error("“{0}” has a fraction that no tape has; write less than one, in halves to 64ths, like 38 3/4.")]
+    NotOnATape(String),
     /// The text is not a number with a unit.
     #[error("“{text}” is not a {what}; write it like {example}.")]
     NotUnderstood {
@@ -67,13 +70,20 @@ pub(super) fn leading_number<'a>(text: &'a str, whole: &str) -> Result<Option<Nu
     Ok(Some(Number { value: first, rest }))
 }
 
+/// Into how many parts an inch, or whatever is halved, is divided at the least and at the most.
+const DENOMINATORS: std::ops::RangeInclusive<f64> = 2.0..=64.0;
+
 fn strip_spaced(text: &str, mark: char) -> Option<&str> {
     text.trim_start().strip_prefix(mark).map(str::trim_start)
 }
 
 fn finish_fraction<'a>(numerator: f64, after_slash: &'a str, whole: &str) -> Result<(f64, &'a str), TypedError> {
     match leading_decimal(after_slash) {
-        Some((denominator, rest)) if denominator > 0.0 => Ok((numerator / denominator, rest)),
+        Some((denominator, rest)) if denominator > 0.0 => {
+            let parts = numerator.fract().abs() + denominator.fract().abs() <= 0.0 && DENOMINATORS.contains(&denominator);
+            let proper = numerator < denominator;
+            (parts && proper).then(|| (numerator / denominator, rest)).ok_or_else(|| TypedError::NotOnATape(whole.to_owned()))
+        }
         _ => Err(TypedError::Fraction(whole.to_owned())),
     }
 }

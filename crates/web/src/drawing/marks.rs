@@ -3,8 +3,7 @@
 use wise_badger_casework::aim::TargetBand;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::survey::{End, LoadState, Survey, is_a_lean};
-use wise_badger_mechanics::side::Sides;
-use wise_badger_mechanics::tape::Repeats;
+use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::Length;
 
@@ -26,11 +25,25 @@ pub(crate) enum MarkKind {
 pub(crate) struct Mark {
     pub(crate) kind: MarkKind,
     pub(crate) state: LoadState,
+    /// The mean of both sides.
     pub(crate) height: Length,
+    /// Either side, where they differ.
+    pub(crate) sides: Option<Sides<Length>>,
     /// Half the width of its band; nought when it has none.
     pub(crate) band: Length,
+    /// What it comes to, in full.
     pub(crate) text: String,
+    /// The same as it stands beside the ruler, whose heading has the unit.
+    pub(crate) label: String,
     pub(crate) name: String,
+}
+
+impl Mark {
+    /// Its highest and its lowest point.
+    pub(crate) fn reach(&self) -> [Length; 2] {
+        let sides = self.sides.unwrap_or_else(|| Sides::both(self.height));
+        [sides.left.min(sides.right) - self.band, sides.left.max(sides.right) + self.band]
+    }
 }
 
 /// What is to be shown beside the heights as found.
@@ -53,18 +66,22 @@ pub(crate) struct Marks {
     pub(crate) front_name: String,
 }
 
-/// Both sides where they lean, otherwise the axle's own height.
-fn each_side(survey: &Survey, end: End, state: LoadState) -> Vec<(Length, &'static str)> {
-    let Some(axle) = survey.height(end, state) else { return Vec::new() };
-    let sides = Sides::from_fn(|side| survey.side(end, state, side));
-    let sides = sides.left.zip(sides.right).map(|(left, right)| Sides { left, right });
-    sides_or_axle(axle, sides).into_iter().map(|(height, side)| (height.value, side)).collect()
+/// Both sides of an end that was read, where they lean.
+fn leaning_sides(survey: &Survey, end: End, state: LoadState) -> Option<Sides<Length>> {
+    let side = |side| survey.side(end, state, side).map(|height| height.value);
+    leaning(side(Side::Left)?, side(Side::Right)?)
 }
 
-/// What is alike is shown once, what leans is shown for both.
-fn sides_or_axle(axle: Uncertain<Length>, sides: Option<Sides<Uncertain<Length>>>) -> Vec<(Uncertain<Length>, &'static str)> {
-    let leaning = sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
-    leaning.map_or_else(|| vec![(axle, "")], |sides| vec![(sides.left, ", left"), (sides.right, ", right")])
+fn leaning(left: Length, right: Length) -> Option<Sides<Length>> {
+    is_a_lean(right - left).then_some(Sides { left, right })
+}
+
+/// Either side as it is printed, or the one height of both.
+fn of_sides(height: Length, sides: Option<Sides<Length>>, print: impl Fn(Length) -> String) -> String {
+    match sides {
+        None => print(height),
+        Some(sides) => format!("L {}  R {}", print(sides.left), print(sides.right)),
+    }
 }
 
 impl Marks {
@@ -76,43 +93,63 @@ impl Marks {
         for state in found.states() {
             let word = crate::view::state_of(found, state);
             for end in [End::Front, End::Rear] {
-                let measured = |height: Length, side: &str| Mark {
+                let Some(height) = survey.height(end, state).map(|height| height.value) else { continue };
+                let sides = leaning_sides(survey, end, state);
+                let mark = Mark {
                     kind: MarkKind::Measured,
                     state,
                     height,
+                    sides,
                     band: Length::default(),
-                    text: units.height(height),
-                    name: format!("{word}{after}{side}"),
+                    text: of_sides(height, sides, |height| units.height(height)),
+                    label: of_sides(height, sides, |height| units.bare_height(height)),
+                    name: format!("{word}{after}"),
                 };
-                for (height, side) in each_side(survey, end, state) {
-                    marks.put(end, measured(height, side));
-                }
+                marks.put(end, mark);
             }
             if let Some(gap) = survey.gap(state) {
                 marks.stop_gap.push((state, gap, format!("{} {word}", units.height(gap))));
             }
             if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.at(state)) {
-                let mark = |height: Uncertain<Length>, side: &str| Mark {
-                    kind: MarkKind::Predicted,
-                    state,
-                    height: height.value,
-                    band: height.band(),
-                    text: units.predicted(height),
-                    name: format!("predicted {word}{side}"),
+                let mark = |height: Uncertain<Length>, sides: Option<Sides<Uncertain<Length>>>| {
+                    let sides = sides.and_then(|sides| leaning(sides.left.value, sides.right.value));
+                    let band = units.bare_band(height.band());
+                    Mark {
+                        kind: MarkKind::Predicted,
+                        state,
+                        height: height.value,
+                        sides,
+                        band: height.band(),
+                        text: format!("{} ± {}", of_sides(height.value, sides, |of| units.height(of)), units.band(height.band())),
+                        label: match sides {
+                            None => format!("{} ± {band}", units.bare_height(height.value)),
+                            Some(_) => of_sides(height.value, sides, |of| units.bare_height(of)),
+                        },
+                        name: match sides {
+                            None => format!("predicted {word}"),
+                            Some(_) => format!("± {band} predicted {word}"),
+                        },
+                    }
                 };
-                let front = predicted.front.filter(|_| predicted.front_sides.is_some());
-                for (height, side) in front.into_iter().flat_map(|front| sides_or_axle(front, predicted.front_sides)) {
-                    marks.put(End::Front, mark(height, side));
+                if let Some(front) = predicted.front.filter(|_| predicted.front_sides.is_some()) {
+                    marks.put(End::Front, mark(front, predicted.front_sides));
                 }
-                for (height, side) in sides_or_axle(predicted.rear, predicted.rear_sides) {
-                    marks.put(End::Rear, mark(height, side));
-                }
+                marks.put(End::Rear, mark(predicted.rear, predicted.rear_sides));
             }
         }
         if let Some((state, target)) = shown.aim {
-            let text = format!("{} ± {}", units.height(target.height), units.height(target.tolerance));
-            let name = format!("aim {}", crate::view::state_of(found, state));
-            marks.put(End::Rear, Mark { kind: MarkKind::Aim, state, height: target.height, band: target.tolerance, text, name });
+            let [low, high] = [target.height - target.tolerance, target.height + target.tolerance];
+            let mark = Mark {
+                kind: MarkKind::Aim,
+                state,
+                height: target.height,
+                sides: None,
+                band: target.tolerance,
+                text: format!("{} ± {}", units.height(target.height), units.height(target.tolerance)),
+                label: format!("{}  to {}", units.bare_height(low), units.bare_height(high)),
+                name: format!("aim {}", crate::view::state_of(found, state)),
+            };
+            marks.put(End::Rear, mark);
         }
         marks
     }
@@ -124,19 +161,14 @@ impl Marks {
         }
     }
 
-    /// Only what belongs to one state.
-    pub(crate) fn of_state(&self, state: LoadState) -> Marks {
-        let of = |marks: &[Mark]| marks.iter().filter(|mark| mark.state == state).cloned().collect();
-        let stop_gap = self.stop_gap.iter().filter(|(of, _, _)| *of == state).cloned().collect();
-        Marks { front: of(&self.front), rear: of(&self.rear), stop_gap, front_name: self.front_name.clone() }
+    /// The marks of an end.
+    pub(crate) fn of(&self, end: End) -> &[Mark] {
+        if end == End::Front { &self.front } else { &self.rear }
     }
 
-    /// Height of an end by its marks of a kind in a state: the mean of both sides where each has its own.
+    /// Height of an end by its mark of a kind in a state.
     pub(crate) fn height(&self, end: End, kind: MarkKind, state: LoadState) -> Option<Length> {
-        let marks = if end == End::Front { &self.front } else { &self.rear };
-        let heights: Vec<Length> =
-            marks.iter().filter(|mark| mark.kind == kind && mark.state == state).map(|mark| mark.height).collect();
-        Repeats::of(&heights).map(|heights| heights.mean)
+        self.of(end).iter().find(|mark| mark.kind == kind && mark.state == state).map(|mark| mark.height)
     }
 
     /// All of it in words, for those who cannot see the drawing.

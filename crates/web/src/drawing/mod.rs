@@ -6,7 +6,9 @@ mod load_plan;
 mod marks;
 mod outline;
 mod pack;
+mod plan_outline;
 mod ruler;
+mod spread;
 mod stance;
 mod svg;
 
@@ -15,5 +17,6 @@ pub(crate) use curve::{DrawnCurve, curve_drawing};
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};
 pub(crate) use pack::{DrawnPack, LeafMark, PackDrawing};
+pub(crate) use plan_outline::plan_outline;
 pub(crate) use stance::StanceDrawing;
 pub(crate) use svg::Drawing;

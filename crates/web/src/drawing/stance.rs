@@ -1,123 +1,102 @@
-//! The stance drawing: the vehicle from the side, to scale, with a ruler at each axle.
+//! The stance drawing: the vehicle from the side, true to scale, and under it a tall ruler for each end that magnifies.
 
-use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey};
-use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::tape::Datum;
-use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+use wise_badger_casework::survey::{End, Ends, LoadState, RearWheels, Survey};
+use wise_badger_mechanics::tape::{Datum, LengthUnit};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 
-use super::marks::{MarkKind, Marks};
+use super::marks::{Mark, MarkKind, Marks};
 use super::outline::{Outline, outline};
-use super::ruler::{Labels, Ruler};
+use super::ruler::{Ruler, needed_width};
 use super::svg::{Anchor, Canvas, Drawing};
-use crate::view::{Units, datum_name, end_name, sentence, state_of};
+use crate::view::{Units, datum_name, end_name, sentence};
 
 /// Height of the wheel centres as drawn, inches.
 const HUB: f64 = 15.0;
 /// Radius of tyre and rim as drawn, inches.
 const TYRE: f64 = 15.4;
 const RIM: f64 = 8.6;
-/// Steps by which changes of height are drawn larger.
-const STEPS: [u32; 3] = [5, 2, 1];
-/// The tallest that measured changes may come out as drawn.
-const TALLEST: f64 = 110.0;
+/// How much of a ruler's length the span of its marks may take.
+const SPAN: f64 = 224.0;
+/// A ruler's length.
+const RULER: f64 = 248.0;
+/// The least that a ruler shows, inches.
+const LEAST_SPAN: f64 = 3.0;
+/// Both ends on one scale of heights, where that takes no more than so many times the room of the one that needs more.
+const ONE_SCALE: f64 = 1.6;
 
-/// The drawing for wide pages, and one state at a time for narrow ones.
+/// The drawing for wide pages, and for narrow ones.
 pub(crate) struct StanceDrawing {
     pub(crate) wide: Drawing,
-    pub(crate) narrow: Vec<OneState>,
-}
-
-/// A state by itself.
-pub(crate) struct OneState {
-    /// Its word in the page.
-    pub(crate) word: &'static str,
-    pub(crate) name: String,
-    /// Whether it is the one shown first.
-    pub(crate) first: bool,
-    pub(crate) drawing: Drawing,
+    pub(crate) narrow: Drawing,
 }
 
 #[derive(Clone, Copy)]
-struct Format<'a> {
-    id: &'a str,
-    class: &'a str,
+struct Format {
+    id: &'static str,
+    class: &'static str,
     width: f64,
-    /// Kept free at the left and right for the rulers and the labels beside them.
-    margins: (f64, f64),
-    /// Too narrow for labels beside the rulers: they stand below, at these places.
-    labels_below: Option<(f64, f64)>,
+    /// Room for the vehicle.
+    vehicle: f64,
 }
 
-const WIDE: Format<'static> =
-    Format { id: "stance-wide", class: "stance stance-wide", width: 720.0, margins: (136.0, 172.0), labels_below: None };
-const NARROW: Format<'static> =
-    Format { id: "", class: "", width: 370.0, margins: (46.0, 46.0), labels_below: Some((6.0, 178.0)) };
-/// The foot of the picture, and the ground's height above it.
-const FOOT: f64 = 400.0;
-const BELOW_GROUND: f64 = 46.0;
-/// From a body to where the labels beside its ruler begin, the width of a letter of a height and of a name, and the most that they may take.
-const BESIDE_RULER: f64 = 46.0;
-const FIGURE_LETTER: f64 = 6.7;
-const LETTER: f64 = 5.6;
-const MOST_BESIDE: f64 = 250.0;
-/// How far a ruler stands off the body.
-const INSET: f64 = 27.0;
+const WIDE: Format = Format { id: "stance-wide", class: "stance stance-wide", width: 446.0, vehicle: 140.0 };
+const NARROW: Format = Format { id: "stance-narrow", class: "stance stance-narrow", width: 348.0, vehicle: 112.0 };
+/// Kept free at either side of the vehicle.
+const MARGIN: f64 = 6.0;
+/// From the picture's edge to the front ruler, between the rulers, and the least width of one.
+const RULER_INSET: f64 = 8.0;
+const BETWEEN_RULERS: f64 = 16.0;
+const LEAST_RULER: f64 = 110.0;
+/// From the ground to where the line to a ruler turns, to the ruler's heading, and to its top.
+const TURN: f64 = 12.0;
+const HEADING: f64 = 32.0;
+const RULER_TOP: f64 = 46.0;
 
 impl StanceDrawing {
     pub(crate) fn new(found: &Survey, marks: &Marks, units: Units) -> Self {
-        let wide = Format { margins: (room_for(&marks.front, WIDE.margins.0), room_for(&marks.rear, WIDE.margins.1)), ..WIDE };
-        let step = step(found, marks, &wide);
-        let draw = |format: &Format<'_>, marks: &Marks| Picture::new(found, marks, units, format, step).draw();
-        // The one loaded is looked at first, where there is anything to see of it.
-        let read = |state| found.height(End::Rear, state).or(found.height(End::Front, state)).is_some();
-        let shown = if read(LoadState::Loaded) { LoadState::Loaded } else { LoadState::Empty };
-        let one = |state: LoadState| {
-            let (id, class) = (format!("stance-{}", state.word()), format!("stance stance-narrow stance-{}", state.word()));
-            let format = Format { id: &id, class: &class, ..NARROW };
-            let (name, first) = (sentence(state_of(found, state)), state == shown);
-            OneState { word: state.word(), name, first, drawing: draw(&format, &marks.of_state(state)) }
-        };
-        StanceDrawing { wide: draw(&wide, marks), narrow: found.states().map(one).collect() }
+        let draw = |format| Picture::new(found, marks, units, format).draw();
+        StanceDrawing { wide: draw(WIDE), narrow: draw(NARROW) }
     }
 }
 
-/// What the labels of a ruler need beside it, where a height with its band or a state's name is a long one.
-fn room_for(marks: &[super::marks::Mark], usual: f64) -> f64 {
-    #[expect(clippy::cast_precision_loss, reason = "some forty letters")]
-    let room = |text: &str, letter: f64| text.chars().count() as f64 * letter;
-    let needed = |mark: &super::marks::Mark| room(&mark.text, FIGURE_LETTER).max(room(&mark.name, LETTER));
-    let longest = marks.iter().map(needed).fold(0.0, f64::max);
-    (BESIDE_RULER + longest).clamp(usual, MOST_BESIDE)
+/// How the rulers are scaled: alike at both ends.
+struct Magnified {
+    per_inch: f64,
+    /// The height half-way up each.
+    middle: Ends<Length>,
+    /// Whether both show the same heights at the same place.
+    together: bool,
 }
 
-/// The largest step at which everything measured and aimed at still fits. Predictions have no say in
-/// it, so that it holds while corrections are compared.
-fn step(found: &Survey, marks: &Marks, format: &Format<'_>) -> u32 {
-    let of = |list: &[super::marks::Mark]| -> f64 {
-        let heights = list.iter().filter(|mark| mark.kind != MarkKind::Predicted).map(|mark| mark.height.customary());
-        let (low, high) = heights.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), h| (low.min(h), high.max(h)));
-        if high > low { high - low } else { 0.0 }
-    };
-    let tallest = of(&marks.front).max(of(&marks.rear));
-    let scale = scale(&outline(&found.vehicle), format);
-    let fits = |step: &&u32| tallest * scale * f64::from(**step) <= TALLEST;
-    STEPS.iter().find(fits).copied().unwrap_or(1)
-}
-
-fn scale(outline: &Outline, format: &Format<'_>) -> f64 {
-    (format.width - format.margins.0 - format.margins.1) / (outline.tail - outline.nose)
+impl Magnified {
+    fn of(marks: &Marks) -> Self {
+        let span = |marks: &[Mark]| {
+            let reach = |mark: &Mark| if mark.kind == MarkKind::Predicted { [mark.height; 2] } else { mark.reach() };
+            let all = marks.iter().map(reach);
+            all.reduce(|[low, high], [other_low, other_high]| [low.min(other_low), high.max(other_high)])
+        };
+        let ends = Ends::from_fn(|end| span(marks.of(end)));
+        let length = |[low, high]: [Length; 2]| (high - low).customary().max(LEAST_SPAN);
+        let both =
+            ends.front.zip(ends.rear).map(|([low, high], [other_low, other_high])| [low.min(other_low), high.max(other_high)]);
+        let longest = [ends.front, ends.rear].into_iter().flatten().map(length).fold(LEAST_SPAN, f64::max);
+        let together = both.filter(|both| length(*both) <= ONE_SCALE * longest);
+        let shown = |end| together.or(*ends.get(end)).map_or(Length::default(), |[low, high]| (low + high) / 2.0);
+        let longest = together.map_or(longest, length);
+        Magnified { per_inch: SPAN / longest, middle: Ends::from_fn(shown), together: together.is_some() || both.is_none() }
+    }
 }
 
 struct Picture<'a> {
     found: &'a Survey,
     marks: &'a Marks,
     units: Units,
-    format: &'a Format<'a>,
+    format: Format,
     outline: Outline,
-    /// Drawing units per inch.
+    /// Drawing units per inch of the vehicle.
     scale: f64,
-    step: f64,
-    ground: f64,
+    /// Where the front axle is drawn.
+    front_x: f64,
     wheelbase: f64,
 }
 
@@ -129,29 +108,35 @@ struct Lift {
 }
 
 impl<'a> Picture<'a> {
-    fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: &'a Format<'a>, step: u32) -> Self {
+    fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: Format) -> Self {
         let wheelbase = found.vehicle.wheelbase.customary();
         let outline = outline(&found.vehicle);
-        let scale = scale(&outline, format);
-        Picture { found, marks, units, format, outline, scale, step: f64::from(step), ground: FOOT - BELOW_GROUND, wheelbase }
+        let length = outline.tail - outline.nose;
+        // Everything that stands over the ground fits in, at the height that was read.
+        let top = outline.body.iter().map(|point| point.1).fold(0.0, f64::max);
+        let mut picture = Picture { found, marks, units, format, outline, scale: 1.0, front_x: 0.0, wheelbase };
+        let lifted = picture.measured().map_or(0.0, |lift| lift.front.max(lift.rear).max(0.0));
+        picture.scale = ((format.width - 2.0 * MARGIN) / length).min(format.vehicle / (top + lifted));
+        picture.front_x = (format.width - length * picture.scale) / 2.0 - picture.outline.nose * picture.scale;
+        picture
     }
 
     fn x(&self, along: f64) -> f64 {
-        self.format.margins.0 + (along - self.outline.nose) * self.scale
+        self.front_x + along * self.scale
+    }
+
+    fn ground(&self) -> f64 {
+        self.format.vehicle
     }
 
     fn draw(&self) -> Drawing {
         let mut canvas = Canvas::new();
         let hatching = format!("{}-hatch", self.format.id);
         canvas.hatching(&hatching);
-        canvas.line("ground", (8.0, self.ground), (self.format.width - 8.0, self.ground));
+        canvas.line("ground", (2.0, self.ground()), (self.format.width - 2.0, self.ground()));
         self.bodies(&mut canvas);
         self.wheels(&mut canvas);
-        for end in [End::Front, End::Rear] {
-            self.ruler(&mut canvas, end, &hatching);
-        }
-        self.stop_gap(&mut canvas);
-        self.scale_note(&mut canvas);
+        self.rulers(&mut canvas, &hatching);
         let title = "Stance from the side, with a ruler at each end";
         canvas.finish(self.format.id, self.format.class, self.format.width, title, &self.marks.in_words())
     }
@@ -168,52 +153,47 @@ impl<'a> Picture<'a> {
         }
     }
 
-    /// The arch lip above the ground at empty, inches, as measured or as drawn.
-    fn empty_lip(&self, end: End) -> f64 {
-        let lip = |height: Length| height.customary() + self.datum_height();
-        let states = [LoadState::Empty, LoadState::Loaded];
-        let read = states.iter().find_map(|state| self.found.height(end, *state));
-        read.map_or(self.outline.drawn_mark, |height| lip(height.value))
+    /// Where a body with these heights stands; what was not read stands level with what was.
+    fn lift(&self, front: Option<Length>, rear: Option<Length>) -> Option<Lift> {
+        let at = |height: Length| height.customary() + self.datum_height() - self.outline.drawn_mark;
+        let (front, rear) = (front.map(at), rear.map(at));
+        Some(Lift { front: front.or(rear)?, rear: rear.or(front)? })
     }
 
-    /// The height on a ruler that lies where the body is drawn to scale.
-    fn zero(&self, end: End) -> Length {
-        let states = [LoadState::Empty, LoadState::Loaded];
-        let read = states.iter().find_map(|state| self.found.height(end, *state));
-        read.map_or(inches(self.outline.drawn_mark - self.datum_height()), |height| height.value)
+    fn height(&self, end: End, kind: MarkKind, state: LoadState) -> Option<Length> {
+        self.marks.height(end, kind, state)
     }
 
-    /// Where a body with these arch heights stands; changes from empty are drawn larger by the step.
-    fn lift(&self, front: Option<Length>, rear: Option<Length>) -> Lift {
-        let at = |end, height: Option<Length>| {
-            let change = height.map_or(0.0, |height| (height - self.zero(end)).customary());
-            self.empty_lip(end) - self.outline.drawn_mark + change * self.step
-        };
-        Lift { front: at(End::Front, front), rear: at(End::Rear, rear) }
+    fn stands(&self, kind: MarkKind, state: LoadState) -> Option<Lift> {
+        let read = |end| self.height(end, kind, state);
+        let front = read(End::Front).or_else(|| self.height(End::Front, MarkKind::Measured, state));
+        match kind {
+            MarkKind::Predicted => self.lift(front, Some(read(End::Rear)?)),
+            _ => self.lift(front, read(End::Rear)),
+        }
+    }
+
+    /// As it was read: loaded, or else empty.
+    fn measured(&self) -> Option<Lift> {
+        let state = |state| self.stands(MarkKind::Measured, state);
+        state(LoadState::Loaded).or_else(|| state(LoadState::Empty))
     }
 
     fn place(&self, lift: Lift, (along, up): (f64, f64)) -> (f64, f64) {
         let risen = up + lift.front + (lift.rear - lift.front) * along / self.wheelbase;
-        (self.x(along), self.ground - risen * self.scale)
+        (self.x(along), self.ground() - risen * self.scale)
     }
 
     /// The body as measured, solid; as it was empty, a thin line; as predicted, dashed.
     fn bodies(&self, canvas: &mut Canvas) {
-        let height = |end, kind, state| self.marks.height(end, kind, state);
-        let measured = |state| {
-            let (front, rear) = (height(End::Front, MarkKind::Measured, state), height(End::Rear, MarkKind::Measured, state));
-            (front.is_some() || rear.is_some()).then(|| self.lift(front, rear))
-        };
-        let (empty, loaded) = (measured(LoadState::Empty), measured(LoadState::Loaded));
-        self.body(canvas, "body-solid", loaded.or(empty).unwrap_or_else(|| self.lift(None, None)), true);
+        let (empty, loaded) =
+            (self.stands(MarkKind::Measured, LoadState::Empty), self.stands(MarkKind::Measured, LoadState::Loaded));
+        self.body(canvas, "body-solid", self.measured().unwrap_or(Lift { front: 0.0, rear: 0.0 }), true);
         if let (Some(empty), Some(_)) = (empty, loaded) {
             self.body(canvas, "body-thin", empty, false);
         }
-        let predicted = [LoadState::Loaded, LoadState::Empty].into_iter().find_map(|state| {
-            let rear = height(End::Rear, MarkKind::Predicted, state)?;
-            let front = height(End::Front, MarkKind::Predicted, state);
-            Some(self.lift(front.or_else(|| height(End::Front, MarkKind::Measured, state)), Some(rear)))
-        });
+        let predicted =
+            [LoadState::Loaded, LoadState::Empty].into_iter().find_map(|state| self.stands(MarkKind::Predicted, state));
         if let Some(predicted) = predicted {
             self.body(canvas, "body-dashed", predicted, false);
         }
@@ -236,7 +216,7 @@ impl<'a> Picture<'a> {
         let dual = self.found.vehicle.rear_wheels == RearWheels::Dual;
         let front = self.outline.front_wheel.map(|along| (along, false));
         for (along, dual) in front.into_iter().chain(self.outline.rear_wheels.iter().map(|along| (*along, dual))) {
-            let centre = (self.x(along), self.ground - HUB * self.scale);
+            let centre = (self.x(along), self.ground() - HUB * self.scale);
             canvas.circle("tyre", centre, TYRE * self.scale);
             canvas.circle("rim", centre, RIM * self.scale);
             if dual {
@@ -246,48 +226,120 @@ impl<'a> Picture<'a> {
         }
     }
 
-    fn ruler(&self, canvas: &mut Canvas, end: End, hatching: &str) {
-        let front = end == End::Front;
-        let zero_y = self.ground - self.empty_lip(end) * self.scale;
-        let inset = if front { self.format.margins.0 - INSET } else { self.format.width - self.format.margins.1 + INSET };
-        let ruler = Ruler {
-            x: inset,
-            outward: if front { -1.0 } else { 1.0 },
-            zero: self.zero(end),
-            zero_y,
-            per_inch: self.scale * self.step,
-            labels: self.format.labels_below.map_or(Labels::Beside { room: (0.0, self.ground - 18.0) }, |(left, right)| {
-                Labels::Below { x: if front { left } else { right }, y: FOOT + 18.0 }
-            }),
-            end: sentence(end_name(self.found.vehicle.class, end)),
-            datum: datum_name(self.found.vehicle.class, self.found.datum).to_owned(),
-            hatching,
-            units: self.units,
-        };
-        let marks = if front { &self.marks.front } else { &self.marks.rear };
-        let axle_x = self.x(if front { 0.0 } else { self.wheelbase });
-        if let Some(mark) = marks.iter().rfind(|mark| mark.kind == MarkKind::Measured) {
-            let y = ruler.y(mark.height);
-            canvas.line("sight", (axle_x, y), (inset, y));
+    /// A ruler for each end that has a mark, joined to its axle.
+    fn rulers(&self, canvas: &mut Canvas, hatching: &str) {
+        let width = self.format.width;
+        let top = self.ground() + RULER_TOP;
+        let bottom = top + RULER;
+        if End::BOTH.into_iter().all(|end| self.marks.of(end).is_empty()) {
+            canvas.text("mark-name", (width / 2.0, self.ground() + HEADING), Anchor::Middle, "No reading yet: start front left");
+            return;
         }
-        ruler.draw(canvas, marks);
+        let magnified = Magnified::of(self.marks);
+        // Each ruler has the room that its labels need, as far as there is any; what is over is shared.
+        let needed = Ends::from_fn(|end| needed_width(self.marks.of(end)).max(LEAST_RULER));
+        let over = width - RULER_INSET - BETWEEN_RULERS - needed.front - needed.rear;
+        let front_width = if over > 0.0 { needed.front + over / 2.0 } else { needed.front.min(width / 2.0 - BETWEEN_RULERS) };
+        let rear_x = RULER_INSET + front_width + BETWEEN_RULERS;
+        for end in End::BOTH {
+            let front = end == End::Front;
+            let x = if front { RULER_INSET } else { rear_x };
+            let axle = self.x(if front { 0.0 } else { self.wheelbase });
+            let name = sentence(end_name(self.found.vehicle.class, end));
+            let marks = self.marks.of(end);
+            if marks.is_empty() {
+                canvas.text("mark-name", (x + 8.0, self.ground() + HEADING), Anchor::Start, &format!("{name}: no reading"));
+                continue;
+            }
+            let turn = self.ground() + TURN;
+            canvas.line("stem", (axle, self.ground()), (axle, turn));
+            canvas.line("stem", (axle, turn), (x, turn));
+            canvas.line("stem", (x, turn), (x, top));
+            canvas.text("ruler-heading", (x + 8.0, self.ground() + HEADING), Anchor::Start, &name);
+            let ruler = Ruler {
+                x,
+                width: if front { front_width } else { width - rear_x },
+                top,
+                bottom,
+                middle: *magnified.middle.get(end),
+                per_inch: magnified.per_inch,
+                hatching,
+                units: self.units,
+            };
+            ruler.draw(canvas, marks);
+        }
+        if !magnified.together {
+            for aside in [7.0, 11.0] {
+                canvas.line("apart", (rear_x - aside, top), (rear_x - aside, bottom));
+            }
+        }
+        self.notes(canvas, bottom, &magnified);
     }
 
-    /// The clearance at the rear stop, drawn over the axle by the same step as the rulers, named under the wheel.
-    fn stop_gap(&self, canvas: &mut Canvas) {
-        let Some((_, gap, _)) = self.marks.stop_gap.last() else { return };
-        let (x, foot) = (self.x(self.wheelbase), self.ground - (HUB + 2.5) * self.scale);
-        let top = foot - gap.customary() * self.scale * self.step;
-        canvas.rect("stop-pad", (x - 9.0, foot - 1.5), (18.0, 3.0));
-        canvas.polygon("stop", &[(x - 8.0, top - 9.0), (x + 8.0, top - 9.0), (x + 5.0, top), (x - 5.0, top)]);
-        canvas.line("stop-line", (x, foot), (x, top));
-        let each: Vec<&str> = self.marks.stop_gap.iter().map(|(_, _, text)| text.as_str()).collect();
-        let text = format!("stop gap {}", each.join(", "));
-        canvas.text("mark-name stop-text", (x, self.ground + 16.0), Anchor::Middle, &text);
+    /// What one unit comes to on the rulers, what they read from, and the clearance at the stops.
+    fn notes(&self, canvas: &mut Canvas, bottom: f64, magnified: &Magnified) {
+        let (one, name) = match self.units.length {
+            LengthUnit::Inches => (inches(1.0), "1 in"),
+            LengthUnit::Millimetres => (metres(0.020), "20 mm"),
+        };
+        let (x, y, long) = (8.0, bottom + 24.0, one.customary() * magnified.per_inch);
+        canvas.line("ruler", (x, y), (x + long, y));
+        for end in [x, x + long] {
+            canvas.line("ruler", (end, y - 5.0), (end, y + 5.0));
+        }
+        let times = magnified.per_inch / self.scale;
+        let from = datum_name(self.found.vehicle.class, self.found.datum);
+        let text = format!("{name}, ×{times:.0}; {from}, {}", self.units.length_name());
+        canvas.text("mark-name", (x + long + 8.0, y + 5.0), Anchor::Start, &text);
+        if !self.marks.stop_gap.is_empty() {
+            let each: Vec<&str> = self.marks.stop_gap.iter().map(|(_, _, text)| text.as_str()).collect();
+            canvas.text("mark-name stop-text", (x, y + 25.0), Anchor::Start, &format!("Stop gap {}", each.join(", ")));
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn mark(kind: MarkKind, height: f64, band: f64) -> Mark {
+        let (height, band) = (inches(height), inches(band));
+        Mark {
+            kind,
+            state: LoadState::Loaded,
+            height,
+            sides: None,
+            band,
+            text: String::new(),
+            label: String::new(),
+            name: String::new(),
+        }
     }
 
-    fn scale_note(&self, canvas: &mut Canvas) {
-        let text = format!("Body and wheels to scale; height changes drawn ×{:.0}", self.step);
-        canvas.text("mark-name", (self.format.width / 2.0, FOOT - 8.0), Anchor::Middle, &text);
+    fn magnified(front: &[f64], rear: &[f64]) -> Magnified {
+        let of = |heights: &[f64]| heights.iter().map(|height| mark(MarkKind::Measured, *height, 0.0)).collect();
+        Magnified::of(&Marks { front: of(front), rear: of(rear), ..Marks::default() })
+    }
+
+    #[test]
+    fn the_marks_of_the_longer_ruler_take_two_hundred_units_or_more_and_both_are_scaled_alike() {
+        let apart = magnified(&[20.0, 20.5], &[40.0, 34.0]);
+        assert!(!apart.together, "20 and 37 in have nothing to do with each other");
+        assert!((6.0 * apart.per_inch - SPAN).abs() < 1e-9 && SPAN >= 200.0);
+        let near = magnified(&[37.0, 37.25], &[40.0, 37.0]);
+        assert!(near.together, "rake is read across");
+        assert_eq!(near.middle.front, near.middle.rear);
+    }
+
+    #[test]
+    fn what_hardly_moved_is_not_blown_up_beyond_three_inches() {
+        assert!((magnified(&[37.0], &[37.0, 37.1]).per_inch - SPAN / 3.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_wide_band_of_a_prediction_does_not_shrink_the_rulers() {
+        let rear = vec![mark(MarkKind::Measured, 38.0, 0.0), mark(MarkKind::Predicted, 40.0, 9.0)];
+        let of = Magnified::of(&Marks { rear, ..Marks::default() });
+        assert!((of.per_inch - SPAN / LEAST_SPAN).abs() < 1e-9, "two inches apart: {}", of.per_inch);
     }
 }

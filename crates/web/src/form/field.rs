@@ -55,6 +55,21 @@ impl Field {
         self.text.is_empty() && self.problem.is_empty() && self.on_file.is_empty()
     }
 
+    /// Whether it was refused.
+    pub(crate) fn has_problem(&self) -> bool {
+        !self.problem.is_empty()
+    }
+
+    /// What it asks, with what stands in it; nothing while that is empty.
+    pub(crate) fn said(&self) -> Option<String> {
+        Some(format!("{} {} {}", self.label, self.text_said()?, self.unit))
+    }
+
+    /// What stands in it, if anything does.
+    pub(crate) fn text_said(&self) -> Option<String> {
+        (!self.text.is_empty()).then(|| self.text.clone())
+    }
+
     pub(crate) fn hint(mut self, hint: impl Into<String>) -> Self {
         self.hint = hint.into();
         self

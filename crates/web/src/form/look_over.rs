@@ -50,6 +50,19 @@ pub(crate) fn on_file(units: Units, entry: Option<&LookOverEntry>) -> Sheet {
     sheet
 }
 
+/// Grades as fine what was not graded, where that was asked for; what needs a look of its own stays open.
+pub(crate) fn pass_the_rest(sheet: &mut Sheet, areas: &[Area]) {
+    if !sheet.is_filled("rest") {
+        return;
+    }
+    for area in areas.iter().filter(|area| !area.needs_its_own_look()) {
+        let field = field_name(*area, "grade");
+        if !sheet.is_filled(&field) {
+            sheet.set(&field, word(Grade::Fine));
+        }
+    }
+}
+
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet) -> Option<LookOverEntry> {
     let findings = Area::ALL.into_iter().filter_map(|area| finding(sheet, area)).collect();

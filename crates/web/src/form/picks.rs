@@ -107,6 +107,11 @@ impl Picks {
         self.problem.is_empty() && !others
     }
 
+    /// Whether it was refused.
+    pub(crate) fn has_problem(&self) -> bool {
+        !self.problem.is_empty()
+    }
+
     /// Picks the first where none is picked.
     pub(crate) fn or_first(mut self) -> Self {
         if !self.choices.iter().any(|pick| pick.choice.chosen)

@@ -45,6 +45,24 @@ pub(super) struct DoneBefore {
 const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
 
 impl SheetForm {
+    /// Whether a field of a folded part was refused: then the part stands open.
+    pub(super) fn wishes_open(&self) -> bool {
+        self.shares.iter().any(Field::has_problem) || self.wishes.iter().any(Picks::has_problem)
+    }
+
+    pub(super) fn springs_open(&self) -> bool {
+        self.measures.iter().any(Field::has_problem) || self.springs.iter().any(Picks::has_problem)
+    }
+
+    pub(super) fn wheels_open(&self) -> bool {
+        self.wheels.iter().any(Field::has_problem)
+    }
+
+    pub(super) fn before_open(&self) -> bool {
+        let sizes = self.modifications.iter().filter_map(|done| done.size.as_ref());
+        !self.no_earlier_problem.is_empty() || sizes.into_iter().any(Field::has_problem)
+    }
+
     pub(super) fn new(sheet: &Sheet, file: &JobFile, refusal: Option<&Refusal>) -> Self {
         let class = file.case().intake.class;
         let trailer = class.is_trailer();

@@ -57,7 +57,11 @@ struct AreaForm {
     defects: Vec<Tick>,
     measures: Vec<Field>,
     words: Field,
-    /// Whether anything but the grade is said.
+    /// Whether it is never passed with the rest.
+    its_own: bool,
+    /// What was found there, in a line.
+    said: String,
+    /// Whether what was found is not all on file.
     open: bool,
 }
 
@@ -78,7 +82,8 @@ impl JobForm for LookOverForm {
         look_over::on_file(units, record.file.case().look_over.as_ref())
     }
 
-    fn check(sheet: &mut Sheet, _record: &Record) -> Option<LookOverEntry> {
+    fn check(sheet: &mut Sheet, record: &Record) -> Option<LookOverEntry> {
+        look_over::pass_the_rest(sheet, &record.file.work.areas());
         look_over::check(sheet)
     }
 
@@ -101,7 +106,7 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
     let template = LookOverPage {
         frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
-        areas: Area::ALL.into_iter().map(|area| area_form(sheet, area, units)).collect(),
+        areas: file.work.areas().into_iter().map(|area| area_form(sheet, area, units)).collect(),
         repairs: repair_ticks(sheet, file.work.look_over()),
         outcome: Outcome::of(&file.work),
         album: Album::of_look_over(record, units),
@@ -116,7 +121,7 @@ impl Outcome {
         Outcome {
             stops: look_over.stops().iter().map(|gate: &Gate| gate_words(gate)).collect(),
             additions: put_right_words(work, None),
-            left: look_over.not_looked_at().into_iter().map(area_name).collect(),
+            left: look_over.not_looked_at(&work.areas()).into_iter().map(area_name).collect(),
             begun: !look_over.findings.is_empty(),
         }
     }
@@ -134,6 +139,13 @@ fn repair_ticks(sheet: &Sheet, look_over: &LookOver) -> Vec<Tick> {
         .filter(offered)
         .map(|repair| sheet.tick(repair_field(repair), sentence(addition_name(repair))))
         .collect()
+}
+
+/// What was found in an area: its defects, what was measured, and what was said of it.
+fn said(defects: &[Tick], measures: &[Field], words: &Field) -> String {
+    let defects = defects.iter().filter(|defect| defect.ticked).map(|defect| defect.label.clone());
+    let measured = measures.iter().filter_map(Field::said);
+    defects.chain(measured).chain(words.text_said()).collect::<Vec<_>>().join("; ")
 }
 
 fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {
@@ -159,7 +171,9 @@ fn area_form(sheet: &Sheet, area: Area, units: Units) -> AreaForm {
         look_for: look_for(area),
         grades: Grade::ALL.into_iter().map(grading).collect(),
         grade_problem: sheet.problem(&grade_field).to_owned(),
-        open: defects.iter().any(|defect| defect.ticked) || !words.is_blank() || measures.iter().any(|field| !field.is_blank()),
+        its_own: area.needs_its_own_look(),
+        said: said(&defects, &measures, &words),
+        open: words.has_problem() || measures.iter().any(Field::has_problem),
         defects,
         measures,
         words,

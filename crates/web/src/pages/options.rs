@@ -25,6 +25,7 @@ use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
 use crate::view::bench::sides_steel_words;
+use crate::view::comparison::{CompareRow, MOST_BESIDE, compare_rows};
 use crate::view::consequence::consequence_figures;
 use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{gate_words, no_fit_words, put_right_words, ruled_out};
@@ -48,11 +49,25 @@ struct OptionsPage {
     missing: Vec<String>,
     aim: String,
     considered: Vec<OptionLine>,
+    /// The option looked at and those beside it.
+    columns: Vec<CompareColumn>,
+    rows: Vec<CompareRow>,
     shown: Option<ShownOption>,
     form: CorrectionForm,
     refusal: String,
     /// A correction just taken off, to be put back.
     withdrawn: Option<i64>,
+}
+
+/// The head of an option's column.
+struct CompareColumn {
+    letter: char,
+    name: String,
+    href: String,
+    shown: bool,
+    chosen: bool,
+    verdict: String,
+    verdict_class: &'static str,
 }
 
 struct OptionLine {
@@ -314,6 +329,7 @@ fn goal_lines(work: &Casework, option: &Worked<'_>, units: Units) -> Vec<(String
 fn tone_class(tone: Tone) -> &'static str {
     match tone {
         Tone::Good => "is-good",
+        Tone::Part => "is-part",
         Tone::Act => "is-act",
         Tone::Plain => "",
     }
@@ -346,6 +362,16 @@ impl<'a> Worked<'a> {
     fn verdict(&self) -> (String, &'static str) {
         self.verdict.as_ref().map_or((String::new(), ""), |(tone, text)| (text.clone(), tone_class(*tone)))
     }
+}
+
+/// The options beside one another, in the order of the list: the one looked at, the one chosen, and the newest of the others.
+fn beside<'w, 'a>(worked: &'w [Worked<'a>], looked_at: Option<usize>, chosen: Option<usize>) -> Vec<&'w Worked<'a>> {
+    let wanted = |option: &&Worked<'_>| Some(option.place) == looked_at || Some(option.place) == chosen;
+    let mut beside: Vec<&Worked<'_>> = worked.iter().filter(wanted).collect();
+    let others = worked.iter().rev().filter(|option| !wanted(option));
+    beside.extend(others.take(MOST_BESIDE.saturating_sub(beside.len())));
+    beside.sort_by_key(|option| option.place);
+    beside
 }
 
 fn options_page(
@@ -398,6 +424,20 @@ fn options_page(
             can_choose: gates.is_empty() && (option.prediction.empty.is_ok() || option.prediction.loaded.is_ok()),
         }
     };
+    let beside = beside(&worked, looked_at, chosen);
+    let column = |(letter, option): (char, &&Worked<'_>)| {
+        let (verdict, verdict_class) = option.verdict();
+        CompareColumn {
+            letter,
+            name: option_name(option.entry, class, units),
+            href: format!("{}?show={}", Stage::Options.path(number), option.id.0),
+            shown: Some(option.place) == looked_at,
+            chosen: Some(option.place) == chosen,
+            verdict,
+            verdict_class,
+        }
+    };
+    let places: Vec<usize> = beside.iter().map(|option| option.place).collect();
     let pictured = with_prediction(&file.work, shown.map(|option| option.prediction));
     let template = OptionsPage {
         frame: JobFrame::new(worker, file, Some(Stage::Options), &pictured),
@@ -409,6 +449,8 @@ fn options_page(
         missing: missing(&file.work),
         aim: aim_words(&file.work, units),
         considered: worked.iter().map(line).collect(),
+        columns: ('A'..).zip(&beside).map(column).collect(),
+        rows: if places.is_empty() { Vec::new() } else { compare_rows(&file.work, &places, units) },
         shown: shown.map(look),
         form: CorrectionForm {
             hidden: Hidden::new(sheet, file.job.revision),

@@ -4,11 +4,15 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::entry::{OutsideReason, ProofSheetEntry};
+use wise_badger_casework::entry::{OutsideReason, PredictedHeight, ProofSheetEntry};
 use wise_badger_casework::proof::ProofGrade;
-use wise_badger_casework::reading::{Phase, Reading};
+use wise_badger_casework::reading::{Phase, Place, Reading};
 use wise_badger_casework::route::Stage;
+use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::{Datum, TyreSize};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::metres;
 use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
@@ -16,7 +20,7 @@ use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, jo
 
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
-use super::tape::{StateForm, state_forms};
+use super::tape::{PlanWalk, StateForm, state_forms};
 use super::{Hidden, Names, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::option_name;
 use crate::error::WebError;
@@ -40,6 +44,8 @@ struct ProofPage {
     /// What was chosen; empty while nothing is.
     chosen: String,
     datum: &'static str,
+    walk: PlanWalk,
+    /// The states beside empty and loaded.
     states: Vec<StateForm>,
     /// Tires that were changed with the job.
     tyres: [Field; 2],
@@ -195,6 +201,28 @@ fn figures_of(file: &JobFile, units: Units) -> Vec<(ProofGrade, Figure)> {
     promised.map(|promised| graded_proof(&file.work, promised, Detail::Sides, units)).unwrap_or_default()
 }
 
+/// What was promised of a corner: its own height where the vehicle leans, or its axle's; nothing of a gap.
+fn promised_at(file: &JobFile, state: LoadState, place: Place, units: Units) -> String {
+    let (end, side) = match place {
+        Place::FrontLeft => (End::Front, Side::Left),
+        Place::FrontRight => (End::Front, Side::Right),
+        Place::RearLeft => (End::Rear, Side::Left),
+        Place::RearRight => (End::Rear, Side::Right),
+        _ => return String::new(),
+    };
+    let promised = file.fitting.as_ref().and_then(|fitting| {
+        let heights = &fitting.predicted.0;
+        let sides = heights.sides.iter().find(|sides| sides.end == end && sides.state == state);
+        let of_side = sides.map(|sides| if side == Side::Left { sides.left } else { sides.right });
+        of_side.or_else(|| heights.get(end, state))
+    });
+    let words = |height: PredictedHeight| {
+        let height = Uncertain::new(metres(height.height_m), metres(height.band_m / 2.0));
+        format!("predicted {}", units.predicted(height))
+    };
+    promised.map(words).unwrap_or_default()
+}
+
 /// Who promised it, by which program, and whether what it was said from has been changed since.
 fn promised_words(file: &JobFile, names: &Names) -> String {
     let Some(fitting) = &file.fitting else { return String::new() };
@@ -222,6 +250,10 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
     let tyre = |name: &str, label: &str| {
         sheet.text_field(name, label).hint("only where changed with the job; the difference is taken out")
     };
+    let states: Vec<LoadState> = file.work.found().states().collect();
+    let promised = |state, place| promised_at(file, state, place, units);
+    let mut first = state_forms(sheet, file, &states, Phase::Fitted, &record.names, promised);
+    let further = first.split_off(LoadState::BOTH.len().min(first.len()));
     let template = ProofPage {
         frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
         number: file.job.number.0,
@@ -229,7 +261,8 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
         finish_hidden: Hidden::new(sheet, file.job.revision),
         chosen: chosen.map(|(entry, _)| option_name(entry, file.case().intake.class, units)).unwrap_or_default(),
         datum: datum_name(file.case().intake.class, file.case().measured.datum.unwrap_or(Datum::GroundToArch)),
-        states: state_forms(sheet, file, &file.work.found().states().collect::<Vec<_>>(), Phase::Fitted, &record.names),
+        walk: PlanWalk::of(file, first),
+        states: further,
         tyres: [tyre("front_tyre_now", "Front tires now"), tyre("rear_tyre_now", "Rear tires now")],
         outside: figures.iter().any(|(grade, _)| *grade == ProofGrade::Outside),
         reasons: sheet.picks(

@@ -16,6 +16,7 @@ use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
 use super::{Hidden, Names, Page, Record, Refusal, page};
+use crate::drawing::{Drawing, plan_outline};
 use crate::error::WebError;
 use crate::form::tape::{self, GAP, TapeEntry, WALK, field_name, fields_shown};
 use crate::form::tape_states::{self, FurtherForm, PointForm, Question};
@@ -33,6 +34,8 @@ struct TapePage {
     /// Whether it is a trailer, whose frame is read instead of arches.
     trailer: bool,
     rolled: bool,
+    walk: PlanWalk,
+    /// The states beside empty and loaded.
     states: Vec<StateForm>,
     /// One more to add, where there is room.
     new_state: Option<StateForm>,
@@ -62,17 +65,54 @@ struct MoreForm {
     contacts: Vec<Question>,
 }
 
-/// The walk round the vehicle in one state.
+/// The walk round the vehicle in one state beside empty and loaded.
 pub(super) struct StateForm {
     pub(super) title: String,
     pub(super) corners: Vec<Corner>,
-    pub(super) gap: Corner,
     /// What is asked of a state beside empty and loaded.
     pub(super) further: Option<FurtherForm>,
 }
 
+/// The walk round the vehicle from above, empty beside loaded at every place.
+pub(super) struct PlanWalk {
+    pub(super) outline: Drawing,
+    /// What each column of fields is called.
+    pub(super) titles: Vec<String>,
+    pub(super) stations: Vec<Station>,
+}
+
+/// A place on it.
+pub(super) struct Station {
+    pub(super) place: &'static str,
+    pub(super) label: &'static str,
+    /// Its field in each state, with what the state is called.
+    pub(super) cells: Vec<(String, Corner)>,
+}
+
+impl PlanWalk {
+    /// Of the walks of some states.
+    pub(super) fn of(file: &JobFile, forms: Vec<StateForm>) -> Self {
+        let titles = forms.iter().map(|form| form.title.clone()).collect();
+        let mut stations: Vec<Station> = Vec::new();
+        for form in forms {
+            for corner in form.corners {
+                match stations.iter_mut().find(|station| station.place == corner.place) {
+                    Some(station) => station.cells.push((form.title.clone(), corner)),
+                    None => {
+                        let (place, label) = (corner.place, corner.label);
+                        stations.push(Station { place, label, cells: vec![(form.title.clone(), corner)] });
+                    }
+                }
+            }
+        }
+        PlanWalk { outline: plan_outline(&file.work.found().vehicle), titles, stations }
+    }
+}
+
 /// One place on the walk.
 pub(super) struct Corner {
+    /// Where it comes in the walk, from 1.
+    pub(super) number: usize,
     pub(super) place: &'static str,
     pub(super) label: &'static str,
     pub(super) first: Field,
@@ -90,7 +130,16 @@ impl Corner {
 }
 
 /// The walks of these states, with who took what.
-pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, states: &[LoadState], phase: Phase, names: &Names) -> Vec<StateForm> {
+///
+/// `hint` says under a first field what is to be expected there.
+pub(super) fn state_forms(
+    sheet: &Sheet,
+    file: &JobFile,
+    states: &[LoadState],
+    phase: Phase,
+    names: &Names,
+    hint: impl Fn(LoadState, Place) -> String,
+) -> Vec<StateForm> {
     let mut walk = 0;
     let mut state_form = |state: LoadState| {
         let called = tape_states::called(sheet, file, state);
@@ -103,16 +152,17 @@ pub(super) fn state_forms(sheet: &Sheet, file: &JobFile, states: &[LoadState], p
                 let field = sheet.length_field(&name, &format!("{again}, {called}"));
                 let field = held_against(field, state, place, word, index);
                 // Enter moves to the next corner; a second reading is taken by whoever wants one.
-                if index == 0 { field.walk(walk).small() } else { field.small() }
+                if index == 0 { field.walk(walk).hint(hint(state, place)).small() } else { field.small() }
             };
             let (first, again) = (field(0), (1..fields_shown(sheet, state, word)).map(field).collect());
             let taken = file.last_taken(Spot { phase, state, place });
             let taken =
                 taken.map(|(by, at)| format!("{}, {}{}", names.of(by), clock(at), spread(file, phase, state, place, sheet)));
-            Corner { place: word, label, first, again, taken: taken.unwrap_or_default() }
+            Corner { number: walk, place: word, label, first, again, taken: taken.unwrap_or_default() }
         };
-        let corners = WALK.into_iter().map(&mut corner).collect();
-        StateForm { title: sentence(&called), corners, gap: corner(GAP), further: None }
+        let [front_left, rear_left, rear_right, front_right] = WALK;
+        let corners = [front_left, rear_left, GAP, rear_right, front_right].into_iter().map(&mut corner).collect();
+        StateForm { title: sentence(&called), corners, further: None }
     };
     states.iter().copied().map(&mut state_form).collect()
 }
@@ -212,7 +262,7 @@ fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
         .chain(tape::further_places(file).map(field))
         .collect();
     MoreForm {
-        title: format!("More, {called}: stops, tires, hubs, scale, angles"),
+        title: format!("More, {called}"),
         open: fields.iter().any(|field| !field.is_blank()),
         fields,
         contacts: if leaves { tape_states::contact_questions(sheet, state) } else { Vec::new() },
@@ -239,7 +289,7 @@ fn corrected(record: &Record) -> Vec<String> {
 
 /// The walk of every state, with what is asked of those beside empty and loaded.
 fn walks(sheet: &Sheet, record: &Record, states: &[LoadState]) -> Vec<StateForm> {
-    let forms = state_forms(sheet, &record.file, states, Phase::Found, &record.names);
+    let forms = state_forms(sheet, &record.file, states, Phase::Found, &record.names, |_, _| String::new());
     let further = |state: &LoadState| match state {
         LoadState::Further(key) => Some(tape_states::further_form(sheet, &record.file, *key)),
         LoadState::Empty | LoadState::Loaded => None,
@@ -258,13 +308,16 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
     let class = file.case().intake.class;
     let datums = tape::datums(class).into_iter().map(|(word, datum)| (word, sentence(datum_name(class, datum))));
     let states = tape_states::states(sheet, file);
+    let mut first = walks(sheet, record, &states);
+    let further = first.split_off(LoadState::BOTH.len().min(first.len()));
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         datums: sheet.picks("datum", "Heights are measured from", datums),
         trailer: class.is_trailer(),
         rolled: sheet.is_filled("rolled"),
-        states: walks(sheet, record, &states),
+        walk: PlanWalk::of(file, first),
+        states: further,
         new_state: new_state(sheet, record),
         points: tape_states::point_forms(sheet, file),
         rise_problem: sheet.problem("rise_confirmed").to_owned(),

@@ -6,6 +6,8 @@ use wise_badger_mechanics::tape::{
     Beside, LengthUnit, ReadingDoubt, TypedError, WeightUnit, parse_length, parse_rate, parse_weight,
 };
 
+use wise_badger_mechanics::units::inches;
+
 use crate::error::WebError;
 use crate::view::Units;
 use crate::worker::Worker;
@@ -20,6 +22,8 @@ pub(crate) struct Question {
     repeat: Option<String>,
     side: Option<String>,
     empty: Option<String>,
+    /// Whether it is a height on the walk round the vehicle.
+    height: Option<String>,
 }
 
 /// The answer: a figure in the reader's units, or what is wrong.
@@ -34,11 +38,20 @@ pub(crate) struct Understood {
     doubt: Option<String>,
 }
 
+/// No arch or frame is read higher than this, and few lower (common practice).
+const TALLEST_IN: f64 = 80.0;
+const LEAST_IN: f64 = 4.0;
+
 impl Question {
     /// What does not fit.
     fn doubt(&self, bare: Units, reader: Units) -> Option<String> {
         let length = |text: &str| parse_length(text, bare.length).ok();
         let read = length(&self.text).filter(|_| self.reads == "length")?;
+        if self.height.is_some() && read > inches(TALLEST_IN) {
+            let point = read / 100.0;
+            let meant = if point > inches(LEAST_IN) { format!(": {} meant?", bare.exact(point)) } else { String::new() };
+            return Some(format!("more than any vehicle stands at{meant}"));
+        }
         let other = |text: &Option<String>| text.as_deref().and_then(length);
         let beside = Beside { repeat: other(&self.repeat), other_side: other(&self.side), empty: other(&self.empty) };
         ReadingDoubt::of(read, &beside).map(|doubt| match doubt {

@@ -33,7 +33,10 @@ struct VerdictPage {
     overload: Option<OverloadWords>,
     /// Where the inches went, once there is a way to take apart.
     way: Option<Way>,
+    /// The most likely stand open.
     causes: Vec<CauseWords>,
+    /// What the fold with the others is called; nothing where there are none.
+    folded: String,
     number: i32,
     heights: Vec<Figure>,
     loads: Vec<Figure>,
@@ -56,6 +59,18 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     drawn(move |_| verdict_page(&worker, &file)).await
 }
 
+/// Causes that stand open.
+const OPEN_CAUSES: usize = 3;
+
+fn folded_words(causes: &[CauseWords]) -> String {
+    let open = causes.iter().take(OPEN_CAUSES).filter(|cause| cause.likely).count();
+    match causes.len() - open {
+        0 => String::new(),
+        1 => "One more, less likely or not shown".to_owned(),
+        folded => format!("{folded} more, less likely or not shown"),
+    }
+}
+
 fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
     let (units, survey) = (worker.units(), file.work.found());
     let way = breakdown(&file.work);
@@ -74,6 +89,7 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
             drawing: breakdown_drawing(&breakdown, units),
             parts: part_figures(&breakdown, survey, file.work.rate(), units),
         }),
+        folded: folded_words(&causes),
         causes,
         number: file.job.number.0,
         frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(&file.work)),

@@ -13,6 +13,7 @@ use wise_badger_store::person::{self, Person};
 use wise_badger_store::{Database, PersonId, StoreError, shop};
 
 use super::{page, see_other};
+use crate::device_units::DeviceUnits;
 use crate::error::WebError;
 use crate::form::Posted;
 use crate::guard::peer;
@@ -91,6 +92,7 @@ pub(crate) async fn sign_out(session: Session) -> HttpResponse {
     see_other("/who")
 }
 
+/// Takes the units picked: the device's where it has its own, otherwise whoever works here's; or makes them the one or the other.
 pub(crate) async fn set_units(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
     let units = worker.units();
     let length = match posted.text("length") {
@@ -103,10 +105,22 @@ pub(crate) async fn set_units(database: Data<Database>, worker: Worker, posted: 
         Some("kg") => WeightUnit::Kilograms,
         _ => units.weight,
     };
-    let done: Result<(), StoreError> =
-        database.write(move |connection| person::set_units(connection, &worker.person, length, weight)).await;
-    done?;
-    Ok(see_other(local(posted.text("next").unwrap_or_default())))
+    let picked = DeviceUnits { length, weight };
+    let cookie = match (posted.text("for"), worker.device_units) {
+        (Some("person"), _) => Some(DeviceUnits::forgotten()),
+        (Some(_), _) | (None, Some(_)) => Some(picked.cookie()),
+        (None, None) => None,
+    };
+    let mut answer = see_other(local(posted.text("next").unwrap_or_default()));
+    match cookie {
+        Some(cookie) => answer.add_cookie(&cookie).map_err(|error| WebError::Malformed(error.to_string()))?,
+        None => {
+            let done: Result<(), StoreError> =
+                database.write(move |connection| person::set_units(connection, &worker.person, length, weight)).await;
+            done?;
+        }
+    }
+    Ok(answer)
 }
 
 #[cfg(test)]

@@ -11,7 +11,7 @@ use askama::Template;
 use serde::Deserialize;
 use serde_json::Value;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::route::{Progress, Stage};
+use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{RearWheels, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
@@ -19,7 +19,7 @@ use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use crate::error::WebError;
-use crate::job_route::{StageWords as _, stages, to_do_words};
+use crate::job_route::{StageWords as _, place_of, to_do_words};
 use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::{ago, class_name, sentence, wheels_name};
@@ -34,8 +34,6 @@ struct YardPage {
     shell: Shell,
     jobs: Vec<JobLine>,
     older: Option<i32>,
-    /// What the places of a job's track stand for.
-    stages: Vec<&'static str>,
 }
 
 struct JobLine {
@@ -43,8 +41,8 @@ struct JobLine {
     label: String,
     vehicle: String,
     stands: String,
-    /// One place for each stage: whether it is done, and whether it is next.
-    track: Vec<(&'static str, &'static str)>,
+    /// The stage that is next, and which of how many it is.
+    place: String,
     over: bool,
     finished: bool,
     touched: String,
@@ -69,12 +67,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<
         let known = known.as_ref().and_then(|known| Progress::deserialize(known).ok());
         JobLine::new(job, known.as_ref().or_else(|| reckoned.get(&job.id)))
     };
-    let page = YardPage {
-        shell: Shell::new(&worker, "Yard", "/"),
-        jobs: listed.iter().map(line).collect(),
-        older,
-        stages: stages().map(Stage::name).collect(),
-    };
+    let page = YardPage { shell: Shell::new(&worker, "Yard", "/"), jobs: listed.iter().map(line).collect(), older };
     Ok(super::page(StatusCode::OK, &page)?.answer())
 }
 
@@ -131,11 +124,6 @@ impl JobLine {
     fn new(job: &JobListed, standing: Option<&Progress>) -> Self {
         let number = job.number;
         let path = format!("/jobs/{}", number.0);
-        let mark = |stage| match standing.map(|standing| (standing.is_done(stage), standing.to_do.stage() == Some(stage))) {
-            Some((_, true)) => "next",
-            Some((true, false)) => "done",
-            _ => "open",
-        };
         JobLine {
             number: number.0,
             label: job.label.clone(),
@@ -144,7 +132,7 @@ impl JobLine {
                 || "This job's record cannot be read".to_owned(),
                 |standing| sentence(&to_do_words(standing, VehicleClass::from_word(&job.vehicle_class))),
             ),
-            track: stages().map(|stage| (stage.name(), mark(stage))).collect(),
+            place: standing.and_then(|standing| standing.to_do.stage()).map_or_else(String::new, place_of),
             over: standing.is_none_or(|standing| standing.over),
             finished: standing.is_some_and(Progress::is_finished),
             touched: ago(job.revised_at),

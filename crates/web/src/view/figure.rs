@@ -8,6 +8,8 @@ pub(crate) enum Tone {
     Plain,
     /// Within the aim, or with room to spare.
     Good,
+    /// Within the aim by more than half, and not all of it.
+    Part,
     /// Act here.
     Act,
 }
@@ -78,6 +80,7 @@ impl Figure {
         match self.tone {
             Tone::Plain => "",
             Tone::Good => "is-good",
+            Tone::Part => "is-part",
             Tone::Act => "is-act",
         }
     }

@@ -21,6 +21,8 @@ pub(crate) fn area_name(area: Area) -> &'static str {
         Area::TyresAndWheels => "Tires and wheels",
         Area::Driveline => "Driveline",
         Area::AirHelper => "Air helper",
+        Area::CoilSeats => "Coils, seats, isolators",
+        Area::SteeringJoints => "Ball and steering joints",
     }
 }
 
@@ -42,7 +44,9 @@ pub(crate) fn look_for(area: Area) -> &'static str {
         }
         Area::TyresAndWheels => "Size, pressure and wear alike across the axle; tread; cracks at the wheel's holes.",
         Area::Driveline => "Play in each joint, rub marks on the shaft, the carrier bearing.",
-        Area::AirHelper => "Lines chafed or leaking, bags pinched, one shared line or one each; fine where there is none.",
+        Area::AirHelper => "Lines chafed or leaking, bags pinched, one shared line or one each.",
+        Area::CoilSeats => "Cracks, a broken end, rust at the seats; isolators worn through, a coil turned out of its pocket.",
+        Area::SteeringJoints => "Wheel off the ground, pry and rock: play in ball joints, rod ends and idler; torn boots.",
     }
 }
 
@@ -51,7 +55,7 @@ pub(crate) fn grade_name(grade: Grade) -> &'static str {
         Grade::Fine => "Fine",
         Grade::Watch => "Watch",
         Grade::PutRight => "Fix now",
-        Grade::Stop => "Stop",
+        Grade::Stop => "Repair first",
     }
 }
 
@@ -97,6 +101,9 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::JointWorn => "shaft joint worn",
         Defect::ShaftWitnessMark => "shaft has been touching",
         Defect::AirLeak => "bag or air line leaking",
+        Defect::CoilBroken => "coil cracked, broken or out of its seat",
+        Defect::IsolatorWorn => "isolator worn through or missing",
+        Defect::SteeringJointWorn => "play in a steering joint",
     }
 }
 
@@ -124,6 +131,9 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::WedgeOut => "the wedge taken out, then read again",
         Addition::ShaftJoint => "a new shaft joint",
         Addition::AirLine => "air line or bag",
+        Addition::NewCoils => "a pair of coils",
+        Addition::Isolators => "isolators, both sides",
+        Addition::SteeringJoint => "the steering joint renewed, alignment set",
     }
 }
 

@@ -3,8 +3,10 @@
 pub(crate) mod aim;
 pub(crate) mod bench;
 mod caution;
+pub(crate) mod comparison;
 pub(crate) mod consequence;
 mod figure;
+pub(crate) mod glance;
 pub(crate) mod intake;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;
@@ -173,7 +175,20 @@ impl Units {
 
     /// The same without its unit, for a table that says it once.
     pub(crate) fn bare(self, length: Length) -> String {
-        let text = self.fine(length);
+        self.without_unit(&self.fine(length))
+    }
+
+    /// A height as the tape reads it, without its unit, where a heading says that once.
+    pub(crate) fn bare_height(self, height: Length) -> String {
+        self.without_unit(&self.height(height))
+    }
+
+    /// Half the width of a band in the same way.
+    pub(crate) fn bare_band(self, band: Length) -> String {
+        self.without_unit(&self.band(band))
+    }
+
+    fn without_unit(self, text: &str) -> String {
         text.trim_end_matches(self.length_name()).trim_end_matches('\u{a0}').to_owned()
     }
 

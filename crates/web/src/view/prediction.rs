@@ -126,11 +126,20 @@ fn height(predictor: &Predictor, parts: &[Correction], predicted: &PredictedStat
 }
 
 /// Both sides of the rear where it would lean.
-pub(crate) fn leaning_words(predicted: &PredictedState, units: Units) -> String {
+fn leaning_words(predicted: &PredictedState, units: Units) -> String {
     let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
     leaning.map_or_else(String::new, |sides| {
         let [left, right] = [sides.left, sides.right].map(|side| units.height(side.value));
         format!("; left {left}, right {right}")
+    })
+}
+
+/// The same in few signs, where a table has little room.
+pub(crate) fn sides_in_short(predicted: &PredictedState, units: Units) -> String {
+    let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
+    leaning.map_or_else(String::new, |sides| {
+        let [left, right] = [sides.left, sides.right].map(|side| units.bare_height(side.value));
+        format!(", L {left}, R {right}")
     })
 }
 
@@ -270,7 +279,7 @@ pub(crate) fn goal_sentence(work: &Casework, place: usize, option: usize, units:
     };
     Some(match verdict {
         AimVerdict::Meets => (Tone::Good, "Meets the aim, all of its band.".to_owned()),
-        AimVerdict::LikelyMeets => (Tone::Good, "Meets the aim; the edge of its band reaches outside.".to_owned()),
+        AimVerdict::LikelyMeets => (Tone::Part, "Meets the aim; the edge of its band reaches outside.".to_owned()),
         AimVerdict::MayMiss { off } => (Tone::Act, format!("May miss the aim: {}, with part of its band inside.", side(off))),
         AimVerdict::Misses { off } => (Tone::Act, format!("Misses the aim: {}.", side(off))),
     })

@@ -73,22 +73,16 @@ pub(crate) fn rake_words(rake: Length) -> &'static str {
 
 fn lean(survey: &Survey, end: End, state: LoadState, units: Units) -> Option<Figure> {
     let lean = survey.lean(end, state)?;
-    let note = match lean.si() {
-        l if l.abs() < 0.0254 / 8.0 => "within the tape",
-        l if l > 0.0 => "left side low",
-        _ => "right side low",
+    let low = if lean.si() > 0.0 { Side::Left } else { Side::Right };
+    let value = match units.is_nothing(lean) {
+        true => "level".to_owned(),
+        false => format!("{} {} low", low.name(), units.height(lean.abs())),
     };
+    let note = if lean.si().abs() < 0.0254 / 8.0 { "within the tape" } else { "" };
     let side = |side| survey.readings(end, state).corner(side).map(|height| units.exact(height)).unwrap_or_default();
     let numbers = vec![format!("{} − {} = {}", side(Side::Right), side(Side::Left), units.exact(lean))];
     let sum = Sum::new("lean = mean of the right readings − mean of the left", numbers, TAPE).doubt(TAPE_DOUBT);
-    Some(
-        Figure::new(
-            format!("Lean {}, {}", end_name(survey.vehicle.class, end), state_of(survey, state)),
-            units.change(lean),
-            sum,
-        )
-        .note(note),
-    )
+    Some(Figure::new(format!("Lean {}, {}", end_name(survey.vehicle.class, end), state_of(survey, state)), value, sum).note(note))
 }
 
 /// Axle loads and the margin to each rating.

@@ -77,7 +77,7 @@ function tell(form, at) {
   const note = Object.assign(document.createElement("p"), { className: "draft-note" });
   note.setAttribute("role", "status");
   const drop = Object.assign(document.createElement("button"), { type: "button", className: "btn btn-outline-primary btn-sm" });
-  drop.textContent = "Drop it";
+  drop.textContent = "Discard";
   drop.addEventListener("click", () => {
     forgetDraft(form);
     window.location.reload();

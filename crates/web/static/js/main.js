@@ -3,8 +3,11 @@
 import { attach as attachBench } from "./bench.js";
 import { attach as attachDrafts } from "./draft.js";
 import { attach as attachLoadPlan } from "./load_plan.js";
+import { attach as attachLookOver } from "./look_over.js";
+import { attach as attachOneCorner } from "./one_corner.js";
 import { attach as attachPad } from "./pad.js";
 import { attach as attachPhotos } from "./photo.js";
+import { attach as attachRefusal } from "./refusal.js";
 import { attach as attachSending } from "./send.js";
 import { attach as attachUnderstood } from "./understood.js";
 import { attach as attachWalk } from "./walk.js";
@@ -17,9 +20,12 @@ function attachAll(root) {
   attachDrafts(root);
   attachUnderstood(root);
   attachWalk(root);
+  attachOneCorner(root);
   attachPad(root);
+  attachRefusal(root);
   attachSending(root, attachAll);
   attachLoadPlan(root);
+  attachLookOver(root);
   attachPhotos(root);
   attachBench(root);
 }

@@ -7,6 +7,17 @@ const EIGHTHS = ["1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "7/8"];
 const FRACTION = /[\s-]*\d*\/\d*\s*$/;
 
 /**
+ * The text with a digit more: the first one typed takes the place of what stood there, and nothing goes on after a fraction.
+ * @param {string} text
+ * @param {string} digit
+ * @param {boolean} isFresh whether nothing was typed since the field was entered
+ */
+export function withDigit(text, digit, isFresh) {
+  if (isFresh) return digit;
+  return text.includes("/") ? text : text + digit;
+}
+
+/**
  * The text with its fraction set, or taken away when there is none to set.
  * @param {string} text
  * @param {string} fraction
@@ -27,16 +38,18 @@ function button(words, name, className, press) {
 
 function makePad(form) {
   let input = null;
+  let fresh = true;
   const pad = Object.assign(document.createElement("div"), { className: "pad", hidden: true });
   pad.setAttribute("role", "group");
   pad.setAttribute("aria-label", "Digits and eighths");
   const set = (text) => {
+    fresh = false;
     input.value = text;
     input.dispatchEvent(new Event("input", { bubbles: true }));
   };
   for (const eighth of EIGHTHS) pad.append(button(eighth, eighth, "", () => set(withFraction(input.value, eighth))));
   pad.append(button("0/8", "no fraction", "", () => set(withFraction(input.value, ""))));
-  for (const digit of DIGITS) pad.append(button(digit, digit, "", () => set(input.value + digit)));
+  for (const digit of DIGITS) pad.append(button(digit, digit, "", () => set(withDigit(input.value, digit, fresh))));
   pad.append(button("⌫", "take back one character", "", () => set(input.value.slice(0, -1).trimEnd())));
   pad.append(
     button("abc", "use the device's own keyboard", "", () => {
@@ -51,6 +64,7 @@ function makePad(form) {
   return {
     show(wanted) {
       input = wanted;
+      fresh = true;
       pad.hidden = false;
       // The pad takes the lower part of the screen; the field in hand must not lie under it.
       input.scrollIntoView({ block: "center" });

@@ -13,9 +13,13 @@ function show(html, attachAll) {
   const answer = new DOMParser().parseFromString(html, "text/html");
   const main = answer.querySelector("main");
   document.querySelector("main").replaceWith(main);
+  // What stands over the page says how far the job has come.
+  const head = answer.querySelector("header.masthead");
+  if (head) document.querySelector("header.masthead").replaceWith(head);
   document.title = answer.title;
   attachAll(main);
   const first = main.querySelector("[aria-invalid]") ?? main.querySelector("[role=alert]") ?? main;
+  for (let fold = first.closest("details"); fold; fold = fold.parentElement.closest("details")) fold.open = true;
   first.focus();
   first.scrollIntoView({ block: "center" });
 }

@@ -16,6 +16,7 @@ async function ask(input) {
     length_unit: value("length_unit"),
     weight_unit: value("weight_unit"),
   });
+  if (input.dataset.walk) question.set("height", "yes");
   for (const held of (input.dataset.against ?? "").split(" ").filter(Boolean)) {
     const [how, name] = held.split(":");
     const other = input.form.elements.namedItem(name);

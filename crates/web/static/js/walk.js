@@ -1,5 +1,7 @@
 // Enter goes round the vehicle, one corner to the next.
 
+import { reveal } from "./one_corner.js";
+
 /** @param {HTMLInputElement} input */
 export function goOn(input) {
   const form = input.form;
@@ -9,6 +11,7 @@ export function goOn(input) {
   const own = input.dataset.walk ?? input.closest(".corner")?.querySelector("[data-walk]")?.dataset.walk;
   const next = stops.find((stop) => Number(stop.dataset.walk) > Number(own));
   const target = next ?? form.querySelector(".send button");
+  reveal(target);
   target.focus();
   if (next) next.select();
   target.scrollIntoView({ block: "center" });

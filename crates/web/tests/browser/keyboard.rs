@@ -16,7 +16,7 @@ async fn enter_walks_round_the_vehicle_and_ends_at_the_button() {
             walked.push(bench.focused().await?);
             bench.page.active_element().await?.send_keys("20 1/2" + Key::Enter).await?;
         }
-        let places = ["front_left", "rear_left", "rear_right", "front_right", "stop_gap"];
+        let places = ["front_left", "rear_left", "stop_gap", "rear_right", "front_right"];
         let expected: Vec<String> =
             ["empty", "loaded"].iter().flat_map(|state| places.iter().map(move |place| format!("{state}.{place}.0"))).collect();
         assert_eq!(walked, expected);
@@ -40,7 +40,7 @@ async fn the_whole_tape_can_be_put_down_without_a_mouse() {
         bench.page.active_element().await?.send_keys(Key::Right + "").await?;
         assert_eq!(bench.page.active_element().await?.attr("id").await?.as_deref(), Some("datum-hub_to_arch"));
         bench.find("[name='empty.front_left.0']").await?.send_keys("").await?;
-        for height in ["20 1/2", "21 1/2", "21-1/2\"", "520.7 mm", "3", "20.5", "18 13/16", "1' 6 13/16\"", "20 1/2", "1"] {
+        for height in ["20 1/2", "21 1/2", "3", "21-1/2\"", "520.7 mm", "20.5", "18 13/16", "1", "1' 6 13/16\"", "20 1/2"] {
             bench.page.active_element().await?.send_keys(height.to_owned() + Key::Enter).await?;
         }
         bench.page.active_element().await?.send_keys(Key::Enter + "").await?;

@@ -46,22 +46,87 @@ const TOO_SMALL: &str = "return [...document.querySelectorAll('button, summary, 
     .map(([name, box]) => `${name}: ${box.width} by ${box.height}`)";
 
 #[tokio::test]
-async fn one_load_case_is_drawn_at_a_time_and_switched() {
-    at(Site::demo(), "cases", async |bench| {
+async fn one_corner_is_shown_at_a_time_with_what_comes_next_and_all_at_a_tap() {
+    at(Site::empty(), "corner", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.sign_on("Ada").await?;
+        bench.open_half_ton().await?;
+        bench.pick("datum-hub_to_arch").await?;
+        let shown = async || -> WebDriverResult<Vec<String>> {
+            let script =
+                "return [...document.querySelectorAll('.plan-walk [data-walk]')].filter((field) => field.checkVisibility())
+                .map((field) => field.name)";
+            bench.page.execute(script, vec![]).await?.convert()
+        };
+        assert_eq!(shown().await?, ["empty.front_left.0"]);
+        assert_eq!(bench.text(".walk-at").await?, "Empty, 1 of 5");
+        assert_eq!(bench.text(".walk-next").await?, "Next: rear left, empty");
+        bench.find("[name='empty.front_left.0']").await?.send_keys("20 1/2" + Key::Enter).await?;
+        assert_eq!(shown().await?, ["empty.rear_left.0"]);
+        assert_eq!(bench.focused().await?, "empty.rear_left.0");
+        for _ in 0..9 {
+            bench.press("//div[@class='walk-ways']/button[.='Next']").await?;
+        }
+        assert_eq!(shown().await?, ["loaded.front_right.0"]);
+        assert_eq!(bench.text(".walk-next").await?, "Next: save");
+        bench.press("//div[@class='walk-ways']/button[.='All']").await?;
+        assert_eq!(shown().await?.len(), 10);
+        // What is refused is said beside Save, with a way to it: it is shown though another corner was.
+        bench.press("//div[@class='walk-ways']/button[.='One at a time']").await?;
+        bench.find("[name='loaded.front_right.0']").await?.send_keys("tall").await?;
+        bench.find(".send .btn-primary").await?.click().await?;
+        bench.wait_for(".send .refusal", "one field").await?;
+        assert_eq!(shown().await?, ["loaded.front_right.0"]);
+        bench.wait_for(".refusal-way", "Front right").await?;
+        Ok(())
+    })
+    .await;
+}
+
+/// On a phone the first field of a stage stands within the upper half, and nothing is wider than its window.
+#[tokio::test]
+async fn the_first_field_of_every_stage_is_in_sight_on_a_phone_and_nothing_is_wider_than_the_window() {
+    at(Site::demo(), "first-field", async |bench| {
         bench.browser.resize(390, 844).await;
         bench.sign_on("Bram").await?;
-        bench.goto("/jobs/1").await?;
+        let script = "const seen = (part) => part.getClientRects().length > 0 && part.checkVisibility();
+            const first = [...document.querySelectorAll('main :is(input:not([type=hidden]), select, textarea)')].filter(seen)[0];
+            return [first ? Math.round(first.getBoundingClientRect().top + scrollY) : -1, document.documentElement.scrollWidth]";
+        let stages = ["intake", "load", "tape", "look-over", "verdict", "aim", "options", "bench", "proof"];
+        for (job, stage) in [6, 7].into_iter().flat_map(|job| stages.map(|stage| (job, stage))) {
+            bench.goto(&format!("/jobs/{job}/{stage}")).await?;
+            let [first, wide]: [i32; 2] = bench.page.execute(script, vec![]).await?.convert()?;
+            assert!(first <= 420, "job {job}, {stage}: the first field stands at {first}");
+            assert_eq!(wide, 390, "job {job}, {stage}");
+        }
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn the_picture_and_the_route_fold_on_a_phone() {
+    at(Site::demo(), "folds", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.sign_on("Bram").await?;
+        bench.goto("/jobs/1/tape").await?;
         let shown = async |css: &str| -> WebDriverResult<bool> { bench.find(css).await?.is_displayed().await };
-        assert_eq!(
-            (shown(".stance-loaded").await?, shown(".stance-empty").await?, shown(".stance-wide").await?),
-            (true, false, false)
-        );
+        assert!(!shown(".stance-wide").await? && !shown(".route").await?);
+        let drawn = "return document.querySelector('.stance-narrow').checkVisibility()";
+        assert!(!bench.page.execute(drawn, vec![]).await?.convert::<bool>()?);
+        bench.find(".picture-fold summary").await?.click().await?;
+        assert!(bench.page.execute(drawn, vec![]).await?.convert::<bool>()?);
         // It leans by an eighth, so that both sides are told.
-        let loaded = bench.text(".stance-loaded").await?;
-        assert!(loaded.contains("18 15/16 in") && loaded.contains("18 13/16 in"), "{loaded}");
-        bench.find("label[for='case-empty']").await?.click().await?;
-        assert_eq!((shown(".stance-loaded").await?, shown(".stance-empty").await?), (false, true));
-        assert!(bench.text(".stance-empty").await?.contains("21 5/8 in"));
+        let told = bench.text(".stance-narrow").await?;
+        assert!(told.contains("L 18 15/16") && told.contains("R 18 13/16"), "{told}");
+        assert_eq!(bench.text(".route-short summary").await?, "Tape, 3 of 9");
+        bench.find(".route-short > a:last-child").await?.click().await?;
+        bench.wait_for_path("/look-over").await?;
+        bench.find(".route-short summary").await?.click().await?;
+        bench.page.query(By::XPath("//nav[@class='route-short']//ol//a[contains(., 'Proof')]")).first().await?.click().await?;
+        bench.wait_for_path("/proof").await?;
+        bench.find(".menu summary").await?.click().await?;
+        assert!(bench.text(".menu-list").await?.contains("Sums"));
         Ok(())
     })
     .await;

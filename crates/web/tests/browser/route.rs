@@ -21,6 +21,8 @@ async fn measure(bench: &Workbench, rear: [&str; 2], weight: &str) -> WebDriverR
 async fn sum_of(bench: &Workbench, label: &str) -> WebDriverResult<String> {
     let path = format!("//details[summary/span[@class='figure-label' and .='{label}']]");
     let figure = bench.page.query(By::XPath(path)).first().await?;
+    let open = "for (let fold = arguments[0].parentElement.closest('details'); fold; fold = fold.parentElement.closest('details')) fold.open = true";
+    bench.page.execute(open, vec![figure.to_json()?]).await?;
     figure.find(By::Css("summary")).await?.click().await?;
     Ok(figure.find(By::Css(".sum")).await?.text().await?.replace('\u{a0}', " "))
 }
@@ -127,9 +129,9 @@ async fn units_are_switched_in_place_and_the_drawing_follows() {
     at(Site::demo(), "units", async |bench| {
         bench.sign_on("Odalys").await?;
         bench.goto("/jobs/1").await?;
-        bench.wait_for("svg.stance-wide", "18 15/16 in").await?;
+        bench.wait_for("svg.stance-wide", "L 18 15/16").await?;
         bench.find("button[value='mm']").await?.click().await?;
-        bench.wait_for("svg.stance-wide", "481 mm").await?;
+        bench.wait_for("svg.stance-wide", "L 481").await?;
         bench.find("button[value='kg']").await?.click().await?;
         bench.wait_for(".figures", "kg").await?;
         assert!(bench.page.current_url().await?.path().ends_with("/jobs/1"));

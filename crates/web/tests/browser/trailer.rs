@@ -21,7 +21,7 @@ async fn a_trailer_is_opened_and_measured_on_a_phone() {
         }
         bench.send().await?;
         bench.wait_for_path("/tape").await?;
-        assert_eq!(bench.text(".corner-front_left .corner-name").await?, "Coupler, left");
+        assert_eq!(bench.text(".station-front_left .station-name").await?, "Coupler, left");
         assert!(bench.find("#datum-ground_to_arch").await?.is_selected().await?, "the only way is picked already");
         for (state, coupler, rear) in [("empty", "19 1/2", "19 1/4"), ("loaded", "19 1/4", "17 1/4")] {
             for side in ["left", "right"] {

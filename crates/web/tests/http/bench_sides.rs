@@ -34,7 +34,7 @@ async fn each_side_is_worked_on_by_itself_and_goes_to_the_options_as_a_part_of_i
     assert_eq!(leaves(&planned).len(), before.len() + 1);
     assert_eq!(leaves(&bench(&ada, &job, "planned_left").await), before, "the left pack is as it was");
     let heights = planned.text("#bench-heights");
-    assert!(heights.contains("; left ") && heights.contains(", right "), "the lean is told: {heights}");
+    assert!(heights.contains(", L ") && heights.contains(", R "), "the lean is told: {heights}");
     let options = ada.press(&format!("{job}/bench"), "/bench/option").await;
     assert_eq!(options.status, StatusCode::OK, "{}", options.text("main"));
     let option = options.text(".option");

@@ -212,3 +212,44 @@ async fn a_finding_stands_to_be_put_right_and_bars_until_its_repair_is_on_the_jo
     ada.fill(&path, &[("eyes_and_bushes_eye_worn", "yes")]).await;
     assert!(ada.get(&format!("{job}/options")).await.text(".ruled-out").contains("eye worn"));
 }
+
+/// On a phone under a truck: the few that hurt people by a tap each, the rest by one.
+#[tokio::test]
+async fn the_rest_is_fine_in_one_go_but_for_what_needs_a_look_of_its_own() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let path = format!("{job}/look-over");
+    let page = ada.fill(&path, &[("clips_grade", "watch"), ("rest", "fine")]).await;
+    assert_eq!(page.status, StatusCode::OK, "{}", page.text("main"));
+    let form = ada.form(&path).await;
+    assert_eq!((form.value("clips_grade"), form.value("shocks_grade")), ("watch", "fine"));
+    assert_eq!(form.value("leaves_grade"), "", "nobody looked at the leaves");
+    let left = page.text(".missing");
+    for area in [
+        "Leaves",
+        "U-bolts, seats, blocks",
+        "Shackles and hangers",
+        "Frame",
+        "Brake hoses, lines, wires",
+        "Ball and steering joints",
+    ] {
+        assert!(left.contains(area), "{area}: {left}");
+    }
+    assert!(!left.contains("Shocks"), "{left}");
+    // Without it nothing is passed by itself.
+    assert_eq!(ada.form(&format!("{job}/look-over")).await.value("frame_grade"), "");
+}
+
+#[tokio::test]
+async fn a_vehicle_on_coils_is_not_asked_for_leaves_and_what_was_found_stays_in_sight() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    ada.fill(&format!("{job}/look-over"), &[("leaves_grade", "watch"), ("leaves_words", "old pack in the bed")]).await;
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("rear_spring", "coil"), ("front_spring", "coil")])).await;
+    let page = ada.get(&format!("{job}/look-over")).await;
+    let areas = page.texts(".area legend");
+    assert!(areas.contains(&"Coils, seats, isolators".to_owned()) && !areas.contains(&"Clips".to_owned()), "{areas:?}");
+    assert!(areas.contains(&"Leaves".to_owned()), "something was found there: {areas:?}");
+    assert!(page.text("main").contains("old pack in the bed"));
+}

@@ -12,6 +12,7 @@ mod bench_sides;
 mod bench_under_the_vehicle;
 mod classes;
 mod demo_is_our_own;
+mod frame;
 mod hand_cases;
 mod intake;
 mod load_plan;

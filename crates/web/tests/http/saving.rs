@@ -60,10 +60,11 @@ async fn every_form_of_a_job_notices_a_stale_page() {
         let stale = ada.send(&old).await;
         assert_eq!(stale.status, StatusCode::CONFLICT, "{path}");
         assert!(stale.text(".refusal").contains("Bo saved this job"), "{path}");
+        let own = stale.form(&format!("form[data-draft][action='{path}']"));
         for (name, typed) in values {
-            assert_eq!(stale.form("form[data-draft]").value(name), typed, "{path}");
+            assert_eq!(own.value(name), typed, "{path}");
         }
-        assert!(ada.send(&stale.form("form[data-draft]")).await.status.is_success(), "{path}");
+        assert!(ada.send(&own).await.status.is_success(), "{path}");
     }
 }
 
@@ -74,6 +75,6 @@ async fn readings_know_who_took_them() {
     let job = measured_half_ton(&ada).await;
     bo.fill(&format!("{job}/tape"), &[("empty.rear_left.0", "21 5/8")]).await;
     let taken = ada.get(&format!("{job}/tape")).await;
-    assert!(taken.text(".corner-rear_left .taken").starts_with("Bo, "));
-    assert!(taken.text(".corner-rear_right .taken").starts_with("Ada, "));
+    assert!(taken.text(".station-rear_left .taken").starts_with("Bo, "));
+    assert!(taken.text(".station-rear_right .taken").starts_with("Ada, "));
 }

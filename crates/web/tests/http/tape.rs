@@ -54,7 +54,7 @@ async fn several_reads_show_their_spread() {
     let (_site, ada) = shop().await;
     let path = format!("{}/tape", measured_half_ton(&ada).await);
     ada.fill(&path, &[("empty.rear_left.1", "21 5/8")]).await;
-    let taken = ada.get(&path).await.text(".corner-rear_left .taken");
+    let taken = ada.get(&path).await.text(".station-rear_left .taken");
     assert!(taken.contains("2 reads 1/8 in apart, mean 21.56 in"), "{taken}");
 }
 

@@ -73,3 +73,20 @@ async fn units_are_each_persons_own() {
     switch(&ada, "length", "furlong").await;
     assert_eq!(ada.get("/jobs/new").await.text(".field-unit"), "mm");
 }
+
+#[tokio::test]
+async fn a_device_may_have_units_of_its_own_whoever_works_at_it() {
+    let (site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let elsewhere = Visitor::working(&site.address, "Ada").await;
+    let height = async |visitor: &Visitor| visitor.get(&format!("{job}/verdict")).await.figure("Rear sag under the load").0;
+    switch(&ada, "for", "device").await;
+    switch(&ada, "length", "mm").await;
+    assert_eq!(height(&ada).await, "68 mm");
+    assert_eq!(height(&elsewhere).await, "2 11/16 in", "on another device she reads as she always did");
+    // Given back, her own count here again, and are switched for her everywhere.
+    switch(&ada, "for", "person").await;
+    assert_eq!(height(&ada).await, "2 11/16 in");
+    switch(&ada, "length", "mm").await;
+    assert_eq!((height(&ada).await, height(&elsewhere).await), ("68 mm".to_owned(), "68 mm".to_owned()));
+}

@@ -73,7 +73,10 @@ impl Visitor {
 
     /// The page's main form.
     pub(crate) async fn form(&self, path: &str) -> Form {
-        self.get(path).await.form("form[data-draft]")
+        let page = self.get(path).await;
+        // The form that is sent to the page's own address, where there are several.
+        let own = format!("form[data-draft][action='{}']", path.split('?').next().unwrap_or(path));
+        page.form(if page.attributes(&own, "action").is_empty() { "form[data-draft]" } else { &own })
     }
 
     /// Fills the page's main form and sends it.

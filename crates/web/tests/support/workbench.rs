@@ -52,7 +52,7 @@ impl Workbench {
         self.goto("/who").await?;
         let button = self.page.query(By::XPath(format!("//button[contains(@class, 'person')][contains(., '{name}')]")));
         button.first().await?.click().await?;
-        self.wait_for(".worker", name).await
+        self.find(".masthead[data-person]").await.map(drop)
     }
 
     /// The first element of a selector, once it is there.
@@ -109,11 +109,29 @@ impl Workbench {
         Ok(())
     }
 
+    /// Opens the folds that something is in, and shows every corner where the walk shows one at a time.
+    async fn bring(&self, css: &str) -> WebDriverResult<()> {
+        let script = "const part = document.querySelector(arguments[0]);
+            for (let fold = part.closest('details:not([open])'); fold; fold = fold.parentElement.closest('details:not([open])')) fold.open = true;
+            if (!part.checkVisibility()) part.closest('.one-at-a-time')?.querySelector('.walk-ways button:last-child').click();
+            part.scrollIntoView({ block: 'center' });";
+        self.page.execute(script, vec![serde_json::json!(css)]).await.map(drop)
+    }
+
     /// Types into a field in place of what stands there.
     pub(crate) async fn type_in(&self, name: &str, text: &str) -> WebDriverResult<()> {
-        let field = self.find(&format!("[name='{name}']")).await?;
+        let css = format!("[name='{name}']");
+        let field = self.find(&css).await?;
+        self.bring(&css).await?;
         field.clear().await?;
         field.send_keys(text).await
+    }
+
+    /// Presses what is at a path of the page, scrolled to where nothing lies over it.
+    pub(crate) async fn press(&self, path: &str) -> WebDriverResult<()> {
+        let part = self.page.query(By::XPath(path)).wait(PATIENCE, Duration::from_millis(50)).first().await?;
+        self.page.execute("arguments[0].scrollIntoView({ block: 'center' })", vec![part.to_json()?]).await?;
+        part.click().await
     }
 
     /// What stands in a field.
@@ -123,7 +141,10 @@ impl Workbench {
 
     /// Picks one of a few.
     pub(crate) async fn pick(&self, id: &str) -> WebDriverResult<()> {
-        self.find(&format!("label[for='{id}']")).await?.click().await
+        let css = format!("label[for='{id}']");
+        let label = self.find(&css).await?;
+        self.bring(&css).await?;
+        label.click().await
     }
 
     /// Presses the button that sends the page's main form.

@@ -86,6 +86,8 @@ struct BenchPage {
     overload: Vec<Choice>,
     helper: [Field; 4],
     helper_open: bool,
+    /// Whether the clamp was refused.
+    has_problem_below: bool,
     shelf: Vec<Choice>,
     places: Vec<(usize, String)>,
     act_problem: String,
@@ -356,6 +358,7 @@ fn bench_drawn(
             sheet.weight_field("helper_tension", "Tension of one end, as set"),
             sheet.weight_field("helper_under", "Set with this on the pack"),
         ],
+        has_problem_below: ["clamp_front", "clamp_rear", "pack_arch"].iter().any(|name| !sheet.problem(name).is_empty()),
         helper_open: ["helper_reach", "helper_rate", "helper_tension", "helper_under"].iter().any(|name| sheet.is_filled(name)),
         shelf: sheet.choices("kind", SHELF.map(|(word, _, label)| (word, label))),
         places: places(sheet),

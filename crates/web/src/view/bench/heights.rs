@@ -9,7 +9,7 @@ use wise_badger_mechanics::units::{Force, Length};
 
 use super::PACK_SOURCE;
 use crate::view::load_plan::{case_heights, unpredicted_words};
-use crate::view::prediction::{height_sum, leaning_words};
+use crate::view::prediction::{height_sum, sides_in_short};
 use crate::view::{Figure, Opened, Sum, Units, sentence, state_of};
 
 /// Where the vehicle stands in a case with the pack as found and as planned.
@@ -30,7 +30,7 @@ pub(crate) fn height_lines(work: &Casework, benches: &Benches, units: Units) -> 
         let planned = match predicted {
             Ok(predicted) => {
                 let sum = height_sum(predictor, &planned, predicted, state, units);
-                Opened::new(format!("{}{}", units.predicted(predicted.rear), leaning_words(predicted, units)), sum)
+                Opened::new(format!("{}{}", units.predicted(predicted.rear), sides_in_short(predicted, units)), sum)
             }
             Err(why) => Opened::plain(unpredicted_words(*why)),
         };

@@ -1,0 +1,128 @@
+//! Up to three options beside one another and beside how it stands now: the same rows for all.
+
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::prediction::PredictedState;
+use wise_badger_casework::survey::{End, LoadState};
+
+use super::load_plan::unpredicted_words;
+use super::look_over::put_right_words;
+use super::prediction::sides_in_short;
+use super::{Units, frequency, sentence, state_of};
+
+/// Most options beside one another.
+pub(crate) const MOST_BESIDE: usize = 3;
+
+/// A row: what it is about, how it stands now, and what each option makes of it.
+pub(crate) struct CompareRow {
+    pub(crate) label: String,
+    pub(crate) now: String,
+    pub(crate) cells: Vec<String>,
+}
+
+/// What is not known, or has no meaning here.
+const NOTHING: &str = "–";
+
+/// Every row that says something of any of them; the options go by their places on the list.
+pub(crate) fn compare_rows(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let mut rows = heights(work, places, units);
+    rows.extend(rakes(work, places, units));
+    rows.extend(clearances(work, places, units));
+    rows.extend(rides(work, places));
+    rows.extend(cases(work, places, units));
+    rows.push(along_with(work, places));
+    rows.retain(|row| row.cells.iter().chain([&row.now]).any(|cell| cell != NOTHING));
+    rows
+}
+
+fn at(work: &Casework, place: usize, state: LoadState) -> Option<&PredictedState> {
+    work.predicted(place)?.at(state).ok()
+}
+
+/// A row of a state, by what is said of it now and of each option's prediction.
+fn row(
+    label: String,
+    now: Option<String>,
+    work: &Casework,
+    places: &[usize],
+    state: LoadState,
+    say: impl Fn(&PredictedState) -> Option<String>,
+) -> CompareRow {
+    let cell = |place: &usize| at(work, *place, state).and_then(&say).unwrap_or_else(|| NOTHING.to_owned());
+    CompareRow { label, now: now.unwrap_or_else(|| NOTHING.to_owned()), cells: places.iter().map(cell).collect() }
+}
+
+fn heights(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let survey = work.found();
+    let of_state = |state| {
+        let cell = |place: &usize| match work.predicted(*place).map(|prediction| prediction.at(state)) {
+            Some(Ok(predicted)) => format!("{}{}", units.predicted(predicted.rear), sides_in_short(predicted, units)),
+            Some(Err(why)) => unpredicted_words(why).to_owned(),
+            None => NOTHING.to_owned(),
+        };
+        let now = survey.height(End::Rear, state).map_or_else(|| NOTHING.to_owned(), |height| units.height(height.value));
+        CompareRow { label: format!("Rear, {}", state_of(survey, state)), now, cells: places.iter().map(cell).collect() }
+    };
+    survey.states().map(of_state).collect()
+}
+
+fn rakes(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let survey = work.found();
+    let of_state = |state| {
+        let label = format!("Rear over front, {}", state_of(survey, state));
+        let now = survey.rake(state).map(|rake| units.change(rake));
+        row(label, now, work, places, state, |predicted| Some(units.change(predicted.rear.value - predicted.front?.value)))
+    };
+    let trailer = survey.vehicle.class.is_trailer();
+    survey.states().filter(|_| !trailer).map(of_state).collect()
+}
+
+fn clearances(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let survey = work.found();
+    let of_state = |state| {
+        let label = format!("To the stop, {}", state_of(survey, state));
+        let left = |predicted: &PredictedState| {
+            let left = predicted.travel_left?;
+            Some(if left.value < 0.0 { format!("bears by {}", units.height(-left)) } else { units.height(left) })
+        };
+        row(label, survey.gap(state).map(|gap| units.height(gap)), work, places, state, left)
+    };
+    survey.states().map(of_state).collect()
+}
+
+fn rides(work: &Casework, places: &[usize]) -> Vec<CompareRow> {
+    let survey = work.found();
+    let of_state = |state| {
+        let label = format!("Ride, {}", state_of(survey, state));
+        let before = places.iter().find_map(|place| at(work, *place, state)?.bounce_before);
+        let now = before.map(|bounce| frequency(bounce.frequency));
+        row(label, now, work, places, state, |predicted| Some(frequency(predicted.bounce_after?.frequency)))
+    };
+    survey.states().map(of_state).collect()
+}
+
+/// The cases of the load plan that were not measured.
+fn cases(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    const AS_IT_IS: &[wise_badger_mechanics::correction::Correction] = &[];
+    let of_case = |case: &wise_badger_casework::case::PlannedCase| {
+        let cell = |place: &usize| match work.in_case(*place, case) {
+            Ok(heights) => units.predicted(heights.rear),
+            Err(why) => unpredicted_words(why).to_owned(),
+        };
+        let now = work.predictor().in_case(&case.survey, AS_IT_IS);
+        let now = now.map_or_else(|why| unpredicted_words(why).to_owned(), |heights| units.predicted(heights.rear));
+        CompareRow { label: format!("Rear, {}", case.name), now, cells: places.iter().map(cell).collect() }
+    };
+    work.cases().iter().map(of_case).collect()
+}
+
+fn along_with(work: &Casework, places: &[usize]) -> CompareRow {
+    let said = |place: Option<usize>| {
+        let words: Vec<String> = put_right_words(work, place).iter().map(|words| sentence(words)).collect();
+        if words.is_empty() { NOTHING.to_owned() } else { words.join(". ") }
+    };
+    CompareRow {
+        label: "Fix now with it".to_owned(),
+        now: said(None),
+        cells: places.iter().map(|place| said(Some(*place))).collect(),
+    }
+}
