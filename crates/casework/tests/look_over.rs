@@ -165,12 +165,15 @@ fn what_fails_and_hurts_is_looked_at_by_itself() {
 }
 
 #[test]
-fn a_broken_coil_and_a_worn_joint_stop_everything_until_they_are_renewed() {
+fn a_broken_coil_and_a_worn_joint_stop_everything_and_name_their_repair() {
     for (defect, repair) in [(Defect::CoilBroken, Addition::NewCoils), (Defect::SteeringJointWorn, Addition::SteeringJoint)] {
         let look_over = found(&[defect]);
-        assert_eq!(look_over.stops().len(), 1, "{defect:?}");
-        let mended = LookOver { repairs: vec![repair], ..found(&[defect]) };
-        assert!(mended.stops().is_empty(), "{defect:?} with {repair:?}");
+        assert_eq!(look_over.stops(), [Gate::Defect(defect)]);
+        assert!(
+            look_over.to_put_right().iter().any(|asked| matches!(asked, PutRight::Repair(of, _) if *of == repair)),
+            "{defect:?}"
+        );
+        assert_eq!(repair.cures(), [defect]);
     }
 }
 
