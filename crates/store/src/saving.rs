@@ -2,13 +2,14 @@
 
 use chrono::Utc;
 use diesel::PgConnection;
+use wise_badger_casework::entry::IntakeSheetEntry;
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::job_document::JobDocument;
 
 use crate::job::{self, Closed};
 use crate::person::Person;
 use crate::submission::{self, Claim, Made, Sending};
-use crate::{JobId, JobNumber, StoreError, job_document};
+use crate::{JobId, JobNumber, StoreError, job_document, job_sheet};
 
 /// Saves one form of a job. To be run in a transaction of its own.
 ///
@@ -79,20 +80,31 @@ pub fn take_in(
 
 /// Opens a job, once: the same sending again gives the same job. Another content from the same drawing of the form (the answer to
 /// the first was lost, and what was typed changed since) is written over what the first one opened, while nobody has saved it since.
+/// `asked` is what was asked at the counter with it.
 ///
 /// # Errors     [`StoreError::Stale`] when it was saved since
-pub fn open(connection: &mut PgConnection, person: &Person, sending: &Sending, intake: &Intake) -> Result<JobNumber, StoreError> {
+pub fn open(
+    connection: &mut PgConnection,
+    person: &Person,
+    sending: &Sending,
+    intake: &Intake,
+    asked: &IntakeSheetEntry,
+) -> Result<JobNumber, StoreError> {
     let made = match submission::claim(connection, person, sending)? {
         // What was opened is noted in the transaction that opened it.
         Claim::Again(None) => return Err(StoreError::NotFound("job")),
         Claim::New | Claim::Changed(None) => {
             let opened = job::open(connection, person, intake)?;
+            if *asked != IntakeSheetEntry::default() {
+                job_sheet::replace(connection, person, opened.id, asked)?;
+            }
             Made { job: opened.id, revision: opened.revision }
         }
         Claim::Again(Some(made)) => return job::number(connection, person.shop_id, made.job),
         Claim::Changed(Some(made)) => {
             let revision = job::revise(connection, person, made.job, made.revision, Closed::Refuses)?;
             job::set_intake(connection, person, made.job, intake)?;
+            job_sheet::replace(connection, person, made.job, asked)?;
             Made { job: made.job, revision }
         }
         Claim::Overtaken(at) => return Err(StoreError::Stale { by: person.name.clone(), at }),

@@ -3,6 +3,7 @@
 use std::time::Duration;
 
 use diesel::prelude::*;
+use wise_badger_casework::entry::IntakeSheetEntry;
 use wise_badger_store::job::{self, Closed};
 use wise_badger_store::person::Person;
 use wise_badger_store::saving;
@@ -114,7 +115,14 @@ fn a_finished_job_is_closed_until_it_is_taken_up_again() {
 fn a_job_is_opened_once_and_what_was_changed_before_the_answer_came_is_written_over_it() {
     let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
     let mut open = |content: &str| {
-        saving::open(&mut connection, &person, &sending("/jobs/new", "token", content), &intake(content)).map(|number| number.0)
+        saving::open(
+            &mut connection,
+            &person,
+            &sending("/jobs/new", "token", content),
+            &intake(content),
+            &IntakeSheetEntry::default(),
+        )
+        .map(|number| number.0)
     };
     assert_eq!(open("van").unwrap(), 2);
     assert_eq!(open("van").unwrap(), 2);

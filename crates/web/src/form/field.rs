@@ -60,6 +60,11 @@ impl Field {
         !self.problem.is_empty()
     }
 
+    /// Whether something is asked about it, or it stands otherwise on file.
+    pub(crate) fn is_asked_about(&self) -> bool {
+        !self.question.is_empty() || !self.on_file.is_empty()
+    }
+
     /// What it asks, with what stands in it; nothing while that is empty.
     pub(crate) fn said(&self) -> Option<String> {
         Some(format!("{} {} {}", self.label, self.text_said()?, self.unit))

@@ -4,6 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::Data;
 use askama::Template;
+use wise_badger_casework::entry::IntakeSheetEntry;
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{RearWheels, Tandem, VehicleClass};
@@ -13,12 +14,12 @@ use wise_badger_store::person::Person;
 use wise_badger_store::submission::Sending;
 use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, saving};
 
-use super::intake_sheet::SheetForm;
+use super::intake_sheet::{SheetForm, complaint_ticks};
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, page, see_other, stale_words};
 use crate::error::WebError;
-use crate::form::{Field, Picks, Posted, Sheet, intake, intake_sheet};
+use crate::form::{Field, Picks, Posted, Sheet, Tick, intake, intake_sheet};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
@@ -50,6 +51,10 @@ struct IntakeForm {
 struct NewJobPage {
     shell: Shell,
     form: IntakeForm,
+    /// What a person asks first at the counter.
+    complaint: Field,
+    complaints: Vec<Tick>,
+    wanted_by: Field,
 }
 
 #[derive(Template)]
@@ -62,6 +67,13 @@ struct IntakePage {
 }
 
 impl IntakeForm {
+    /// Whether a field of the folded part was refused or asked about.
+    fn weights_open(&self) -> bool {
+        [&self.gross_rating, &self.kerb_front, &self.kerb_rear]
+            .into_iter()
+            .any(|field| field.has_problem() || field.is_asked_about())
+    }
+
     fn new(sheet: &Sheet, revision: i32, reader: Units, refusal: Option<&Refusal>) -> Self {
         let spread = format!("left empty, {} is assumed", reader.height(Tandem::default().spread));
         let assumed = "left empty, the class's usual weight is assumed and marked so";
@@ -114,18 +126,25 @@ pub(crate) async fn new(worker: Worker) -> Result<HttpResponse, WebError> {
 }
 
 fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Option<&Refusal>) -> Result<Page, WebError> {
-    let form = IntakeForm::new(sheet, 0, worker.units(), refusal);
-    page(status, &NewJobPage { shell: Shell::new(worker, "New job", "/jobs/new"), form })
+    let template = NewJobPage {
+        shell: Shell::new(worker, "New job", "/jobs/new"),
+        form: IntakeForm::new(sheet, 0, worker.units(), refusal),
+        complaint: sheet.text_field("complaint_words", "The complaint, in the customer's words").lines(2),
+        complaints: complaint_ticks(sheet),
+        wanted_by: sheet.text_field("wanted_by", "Wanted by").hint("a day, like 5/14/2027"),
+    };
+    page(status, &template)
 }
 
 pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
     let mut sheet = Sheet::posted(posted, worker.units());
     let sending = sheet.sending()?;
-    let Some(intake) = intake::check(&mut sheet) else {
+    let (intake, asked) = (intake::check(&mut sheet), intake_sheet::check(&mut sheet, None));
+    let Some((intake, asked)) = intake.zip(asked).filter(|_| sheet.is_sound()) else {
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await;
     };
-    match opened(&database, &worker, &sending, &intake).await {
+    match opened(&database, &worker, &sending, &intake, &asked).await {
         Ok(number) => Ok(see_other(Stage::Tape.path(number))),
         Err(StoreError::Stale { by, at }) => {
             let refusal = Refusal::Conflict(stale_words(&worker, &by, at));
@@ -136,10 +155,16 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
 }
 
 /// Opens the job. When the connection is lost over it, it is asked for once more: what was opened is then found again.
-async fn opened(database: &Data<Database>, worker: &Worker, sending: &Sending, intake: &Intake) -> Result<JobNumber, StoreError> {
+async fn opened(
+    database: &Data<Database>,
+    worker: &Worker,
+    sending: &Sending,
+    intake: &Intake,
+    asked: &IntakeSheetEntry,
+) -> Result<JobNumber, StoreError> {
     let open = || {
-        let (person, sending, intake) = (worker.person.clone(), sending.clone(), intake.clone());
-        database.write(move |connection| saving::open(connection, &person, &sending, &intake))
+        let (person, sending, intake, asked) = (worker.person.clone(), sending.clone(), intake.clone(), asked.clone());
+        database.write(move |connection| saving::open(connection, &person, &sending, &intake, &asked))
     };
     match open().await {
         Err(StoreError::OutcomeUnknown(source)) => open().await.map_err(|_also| StoreError::OutcomeUnknown(source)),

@@ -44,6 +44,11 @@ pub(super) struct DoneBefore {
 
 const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
 
+/// A box for each complaint.
+pub(super) fn complaint_ticks(sheet: &Sheet) -> Vec<Tick> {
+    Complaint::ALL.into_iter().map(|complaint| sheet.tick(complaint_field(complaint), complaint_name(complaint))).collect()
+}
+
 impl SheetForm {
     /// Whether a field of a folded part was refused: then the part stands open.
     pub(super) fn wishes_open(&self) -> bool {
@@ -115,10 +120,7 @@ impl SheetForm {
             hidden: Hidden::new(sheet, file.job.revision),
             complaint_words: sheet.text("complaint_words").to_owned(),
             complaint_problem: sheet.problem("complaint_words").to_owned(),
-            complaints: Complaint::ALL
-                .into_iter()
-                .map(|complaint| sheet.tick(complaint_field(complaint), complaint_name(complaint)))
-                .collect(),
+            complaints: complaint_ticks(sheet),
             price: vec![
                 sheet.number_field("budget", "It may cost", currency_name(sheet.units().currency)).hint("like 1,200"),
                 sheet.text_field("budget_words", "What else of the price").hint("like without paint"),

@@ -35,6 +35,8 @@ struct TapePage {
     trailer: bool,
     rolled: bool,
     walk: PlanWalk,
+    /// How many of the fields of that walk hold something, of how many.
+    read: (usize, usize),
     /// The states beside empty and loaded.
     states: Vec<StateForm>,
     /// One more to add, where there is room.
@@ -303,6 +305,11 @@ fn new_state(sheet: &Sheet, record: &Record) -> Option<StateForm> {
     walks(sheet, record, &[LoadState::Further(key)]).pop()
 }
 
+fn filled(forms: &[StateForm]) -> (usize, usize) {
+    let corners = || forms.iter().flat_map(|form| &form.corners);
+    (corners().filter(|corner| !corner.first.is_blank()).count(), corners().count())
+}
+
 fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
     let file = &record.file;
     let class = file.case().intake.class;
@@ -316,6 +323,7 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         datums: sheet.picks("datum", "Heights are measured from", datums),
         trailer: class.is_trailer(),
         rolled: sheet.is_filled("rolled"),
+        read: filled(&first),
         walk: PlanWalk::of(file, first),
         states: further,
         new_state: new_state(sheet, record),

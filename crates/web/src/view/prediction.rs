@@ -139,7 +139,7 @@ pub(crate) fn sides_in_short(predicted: &PredictedState, units: Units) -> String
     let leaning = predicted.rear_sides.filter(|sides| is_a_lean(sides.right.value - sides.left.value));
     leaning.map_or_else(String::new, |sides| {
         let [left, right] = [sides.left, sides.right].map(|side| units.bare_height(side.value));
-        format!(", L {left}, R {right}")
+        format!(", L\u{a0}{left}, R\u{a0}{right}")
     })
 }
 

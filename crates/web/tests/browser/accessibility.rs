@@ -15,7 +15,7 @@ const FAULTS: &str = r#"
 "#;
 
 #[tokio::test]
-async fn no_screen_has_a_serious_fault_on_either_ground() {
+async fn no_screen_has_a_serious_fault_on_either_ground_or_on_a_phone() {
     at(Site::demo(), "axe", async |bench| {
         bench.sign_on("Odalys").await?;
         let job = ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/proof", "/drive", "/history"];
@@ -33,14 +33,15 @@ async fn no_screen_has_a_serious_fault_on_either_ground() {
             ]
             .map(str::to_owned),
         );
-        for ground in ["light", "dark"] {
+        for (ground, width) in [("light", 1280), ("dark", 1280), ("light", 390)] {
             let media = json!({"features": [{"name": "prefers-color-scheme", "value": ground}]});
             bench.browser.tell("Emulation.setEmulatedMedia", media).await;
+            bench.browser.resize(width, 844).await;
             for path in &paths {
                 bench.goto(path).await?;
                 bench.page.execute(AXE, vec![]).await?;
                 let faults: Vec<String> = bench.page.execute_async(FAULTS, vec![]).await?.convert()?;
-                assert_eq!(faults, Vec::<String>::new(), "{path} on {ground} ground");
+                assert_eq!(faults, Vec::<String>::new(), "{path} on {ground} ground, {width} wide");
             }
         }
         Ok(())

@@ -29,7 +29,7 @@ async fn a_slide_in_camper_goes_from_arrival_to_a_verdict_on_a_phone() {
         bench.find("form[action$='/intake/sheet'] .send button").await?.click().await?;
         bench.until_gone("//ul[@class='questions'][contains(., 'complain')]").await?;
         bench.goto("/jobs/1/load").await?;
-        bench.find("button[value='slide_in_camper']").await?.click().await?;
+        bench.press("//button[@value='slide_in_camper']").await?;
         bench.wait_for(".item summary", "Slide-in camper, 3,000 lb").await?;
         bench.find(".route-done a[href$='/load']").await?;
         bench.goto("/jobs/1/tape").await?;

@@ -2,7 +2,7 @@
 
 use reqwest::StatusCode;
 
-use crate::{measured_half_ton, open_half_ton, shop};
+use crate::{INTAKE, measured_half_ton, open_half_ton, shop};
 
 #[tokio::test]
 async fn what_is_missing_is_asked_and_holds_nothing_up() {
@@ -114,4 +114,24 @@ async fn every_aim_of_the_trade_can_be_set_and_tells_what_it_does_elsewhere() {
     assert!(cases[0].starts_with("Empty, as measured") && cases[1].starts_with("Loaded, as measured"), "{cases:?}");
     let refused = ada.fill(&path, &[("kind", "recover_sag"), ("percent", "0"), ("tolerance", "1/4")]).await;
     assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+}
+
+/// What a person asks first at the counter is put down with the vehicle.
+#[tokio::test]
+async fn a_new_job_begins_with_the_complaint_and_keeps_it() {
+    let (_site, ada) = shop().await;
+    let form = ada.form("/jobs/new").await.with(&INTAKE);
+    let asked = [("complaint_words", "drags its hitch on the ramp"), ("complaint_low_loaded", "yes"), ("wanted_by", "5/14/2027")];
+    let opened = ada.send(&form.with(&asked)).await;
+    assert!(opened.path.ends_with("/tape"), "{}", opened.text("main"));
+    let job = opened.path.trim_end_matches("/tape").to_owned();
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    assert_eq!(sheet.value("complaint_words"), "drags its hitch on the ramp");
+    assert_eq!((sheet.value("complaint_low_loaded"), sheet.value("wanted_by")), ("yes", "5/14/2027"));
+    // What is wrong there is said with the rest, and nothing is opened.
+    let form = ada.form("/jobs/new").await.with(&INTAKE);
+    let refused = ada.send(&form.with(&[("wanted_by", "someday"), ("wheelbase", "tall")])).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.text(".send .refusal").contains("2 fields"), "{}", refused.text(".send"));
+    assert_eq!(ada.get("/").await.texts(".job-line").len(), 1);
 }
