@@ -24,6 +24,31 @@ async fn what_is_typed_survives_a_reload() {
     .await;
 }
 
+/// What was typed in inches and not saved yet stays in inches when the page is turned to millimeters, and is taken as typed.
+#[tokio::test]
+async fn a_flip_of_units_never_refuses_what_was_typed_before() {
+    at(Site::empty(), "flip", async |bench| {
+        bench.sign_on("Ada").await?;
+        bench.open_half_ton().await?;
+        bench.pick("datum-hub_to_arch").await?;
+        bench.type_in("empty.rear_left.0", "21 1/2").await?;
+        bench.pick("load_kind-placed").await?;
+        bench.type_in("load_weight", "150").await?;
+        bench.type_in("load_distance", "0").await?;
+        bench.find(".program button[value='mm']").await?.click().await?;
+        bench.find(".program button[value='mm'][aria-pressed='true']").await?;
+        bench.find(".program button[value='kg']").await?.click().await?;
+        bench.wait_for(".draft-note", "Not sent yet").await?;
+        assert_eq!(bench.value("empty.rear_left.0").await?, "21 1/2");
+        bench.send().await?;
+        bench.wait_for_path("/verdict").await?;
+        bench.goto("/jobs/1/tape").await?;
+        assert_eq!(bench.value("empty.rear_left.0").await?, "21 1/2 in", "546 mm, as typed");
+        Ok(())
+    })
+    .await;
+}
+
 #[tokio::test]
 async fn a_lost_connection_keeps_the_form_and_says_it_is_not_saved() {
     at(Site::empty(), "offline", async |bench| {

@@ -57,7 +57,7 @@ async fn a_figure_opens_by_keyboard_and_focus_is_seen() {
     at(Site::demo(), "figure", async |bench| {
         bench.sign_on("Bram").await?;
         bench.goto("/jobs/1/verdict").await?;
-        let summary = bench.find(".figure summary").await?;
+        let summary = bench.find(".working > .figures .figure summary").await?;
         summary.send_keys(Key::Enter + "").await?;
         bench.wait_for(".figure[open] .sum-source", "Source:").await?;
         let outline: String =
