@@ -145,9 +145,13 @@ impl Attacker {
         let mut closed = Vec::new();
         let pages = (1..=7).flat_map(|job| PAGES.map(|page| format!("/jobs/{job}{page}"))).chain(["/".to_owned()]);
         for path in pages {
-            let status =
-                self.client.get(format!("{}{path}", self.address)).send().await.map_or(0, |answer| answer.status().as_u16());
-            if status != 200 {
+            let (status, said) = match self.client.get(format!("{}{path}", self.address)).send().await {
+                Ok(answer) => (answer.status().as_u16(), answer.text().await.unwrap_or_default()),
+                Err(_) => (0, String::new()),
+            };
+            // A rear that was put on coils has no bench, and says so.
+            let no_bench = status == 409 && path.ends_with("/bench") && said.contains("rests on no leaf springs");
+            if status != 200 && !no_bench {
                 closed.push(format!("{status} {path}"));
             }
         }
