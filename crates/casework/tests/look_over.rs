@@ -147,6 +147,7 @@ fn only_areas_that_the_vehicle_has_are_looked_over() {
     assert!(coils.contains(&Area::CoilSeats) && coils.contains(&Area::BumpStops));
     let mixed = areas(&on(SpringKind::Coil, SpringKind::Leaf), true);
     assert!([Area::Leaves, Area::CoilSeats, Area::AirHelper].iter().all(|area| mixed.contains(area)), "{mixed:?}");
+    assert!(areas(&on(SpringKind::Torsion, SpringKind::Torsion), false).contains(&Area::CoilSeats), "something bears it");
     let trailer = areas(&vehicle(VehicleClass::TandemTrailer), false);
     for steered in [Area::SteeringJoints, Area::AntiRollBar, Area::Driveline] {
         assert!(!trailer.contains(&steered), "{steered:?} on a trailer");

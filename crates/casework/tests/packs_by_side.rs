@@ -104,6 +104,8 @@ fn told_apart_and_alike_all_the_same_two_packs_are_the_same_as_one_of_both() {
     let (one, two) = (empty(&one), empty(&two));
     assert!(one.rise > inches(0.3), "it lifts: {}", one.rise.customary());
     assert_close(one.rise, two.rise);
+    assert_close(one.part, two.part);
+    assert_close(one.rear.sd, two.rear.sd);
     assert_close(one.front.unwrap().value, two.front.unwrap().value);
 }
 

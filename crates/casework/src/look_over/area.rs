@@ -37,7 +37,7 @@ pub enum Area {
     Driveline,
     /// Air helper, where there is one.
     AirHelper,
-    /// Coils, their seats and isolators, where the vehicle rests on coils.
+    /// Coils or torsion bars with their seats, isolators and arms, where the vehicle rests on them.
     CoilSeats,
     /// Ball joints and the rest of the steering's joints.
     SteeringJoints,
@@ -97,7 +97,7 @@ impl Area {
             | Area::Clips
             | Area::UBoltsAndSeats
             | Area::ShacklesAndHangers => vehicle.rests_on_leaves() || on(SpringKind::Leaf),
-            Area::CoilSeats => on(SpringKind::Coil),
+            Area::CoilSeats => on(SpringKind::Coil) || on(SpringKind::Torsion),
             Area::AirHelper => air_helper || on(SpringKind::Air),
             Area::SteeringJoints | Area::AntiRollBar | Area::Driveline => !trailer,
             Area::Frame | Area::BumpStops | Area::Shocks | Area::HosesAndWires | Area::TyresAndWheels => true,

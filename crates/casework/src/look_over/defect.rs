@@ -90,7 +90,7 @@ pub enum Defect {
     ShaftWitnessMark,
     /// An air bag or its line leaks or is chafed.
     AirLeak,
-    /// A coil is cracked, broken or out of its seat.
+    /// A coil or torsion bar is cracked, broken or out of its seat.
     CoilBroken,
     /// A coil's isolator or seat is worn through or missing.
     IsolatorWorn,
@@ -144,7 +144,7 @@ pub enum Addition {
     ShaftJoint,
     /// Air line or bag.
     AirLine,
-    /// A pair of coils.
+    /// A pair of coils, or of torsion bars.
     NewCoils,
     /// Isolators, both sides.
     Isolators,

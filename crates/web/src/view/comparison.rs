@@ -1,10 +1,11 @@
 //! Up to three options beside one another and beside how it stands now: the same rows for all.
 
+use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::PredictedState;
 use wise_badger_casework::survey::{End, LoadState};
 
-use super::load_plan::unpredicted_words;
+use super::load_plan::{NOTHING_FITTED, unpredicted_words};
 use super::look_over::put_right_words;
 use super::prediction::sides_in_short;
 use super::{Units, frequency, sentence, state_of};
@@ -102,13 +103,12 @@ fn rides(work: &Casework, places: &[usize]) -> Vec<CompareRow> {
 
 /// The cases of the load plan that were not measured.
 fn cases(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
-    const AS_IT_IS: &[wise_badger_mechanics::correction::Correction] = &[];
-    let of_case = |case: &wise_badger_casework::case::PlannedCase| {
+    let of_case = |case: &PlannedCase| {
         let cell = |place: &usize| match work.in_case(*place, case) {
             Ok(heights) => units.predicted(heights.rear),
             Err(why) => unpredicted_words(why).to_owned(),
         };
-        let now = work.predictor().in_case(&case.survey, AS_IT_IS);
+        let now = work.predictor().in_case(&case.survey, NOTHING_FITTED);
         let now = now.map_or_else(|why| unpredicted_words(why).to_owned(), |heights| units.predicted(heights.rear));
         CompareRow { label: format!("Rear, {}", case.name), now, cells: places.iter().map(cell).collect() }
     };

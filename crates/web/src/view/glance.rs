@@ -20,7 +20,9 @@ pub(crate) fn key_figures(work: &Casework, units: Units) -> Vec<(String, String)
 fn tightest_rating(work: &Casework, units: Units) -> Option<(String, String)> {
     let survey = work.found();
     let share = |check: &RatingCheck| (check.margin() / check.rating).value;
-    let checks = RatingCheck::all(survey).into_iter().filter(|check| check.state != LoadState::Empty);
+    // Empty there is room enough, unless there is none.
+    let tells = |check: &RatingCheck| check.state != LoadState::Empty || check.margin().si() < 0.0;
+    let checks = RatingCheck::all(survey).into_iter().filter(tells);
     let check = checks.min_by(|one, other| share(one).total_cmp(&share(other)))?;
     let margin = check.margin();
     let label = format!("{}, {}", rated_name(survey.vehicle.class, check.rated), state_of(survey, check.state));

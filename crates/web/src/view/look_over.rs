@@ -21,7 +21,7 @@ pub(crate) fn area_name(area: Area) -> &'static str {
         Area::TyresAndWheels => "Tires and wheels",
         Area::Driveline => "Driveline",
         Area::AirHelper => "Air helper",
-        Area::CoilSeats => "Coils, seats, isolators",
+        Area::CoilSeats => "Coils or torsion bars, seats",
         Area::SteeringJoints => "Ball and steering joints",
     }
 }
@@ -45,7 +45,9 @@ pub(crate) fn look_for(area: Area) -> &'static str {
         Area::TyresAndWheels => "Size, pressure and wear alike across the axle; tread; cracks at the wheel's holes.",
         Area::Driveline => "Play in each joint, rub marks on the shaft, the carrier bearing.",
         Area::AirHelper => "Lines chafed or leaking, bags pinched, one shared line or one each.",
-        Area::CoilSeats => "Cracks, a broken end, rust at the seats; isolators worn through, a coil turned out of its pocket.",
+        Area::CoilSeats => {
+            "Cracks, a broken end, rust at seats and anchors; isolators worn through, a coil turned out of its pocket."
+        }
         Area::SteeringJoints => "Wheel off the ground, pry and rock: play in ball joints, rod ends and idler; torn boots.",
     }
 }
@@ -101,7 +103,7 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::JointWorn => "shaft joint worn",
         Defect::ShaftWitnessMark => "shaft has been touching",
         Defect::AirLeak => "bag or air line leaking",
-        Defect::CoilBroken => "coil cracked, broken or out of its seat",
+        Defect::CoilBroken => "coil or torsion bar cracked, broken or out of its seat",
         Defect::IsolatorWorn => "isolator worn through or missing",
         Defect::SteeringJointWorn => "play in a steering joint",
     }
@@ -131,7 +133,7 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::WedgeOut => "the wedge taken out, then read again",
         Addition::ShaftJoint => "a new shaft joint",
         Addition::AirLine => "air line or bag",
-        Addition::NewCoils => "a pair of coils",
+        Addition::NewCoils => "a pair of coils, or of torsion bars",
         Addition::Isolators => "isolators, both sides",
         Addition::SteeringJoint => "the steering joint renewed, alignment set",
     }

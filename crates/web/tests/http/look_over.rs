@@ -249,7 +249,7 @@ async fn a_vehicle_on_coils_is_not_asked_for_leaves_and_what_was_found_stays_in_
     ada.send(&sheet.with(&[("rear_spring", "coil"), ("front_spring", "coil")])).await;
     let page = ada.get(&format!("{job}/look-over")).await;
     let areas = page.texts(".area legend");
-    assert!(areas.contains(&"Coils, seats, isolators".to_owned()) && !areas.contains(&"Clips".to_owned()), "{areas:?}");
+    assert!(areas.contains(&"Coils or torsion bars, seats".to_owned()) && !areas.contains(&"Clips".to_owned()), "{areas:?}");
     assert!(areas.contains(&"Leaves".to_owned()), "something was found there: {areas:?}");
     assert!(page.text("main").contains("old pack in the bed"));
 }
