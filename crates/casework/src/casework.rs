@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Axles, Caution, Correction, Needs, Work, cautions_of};
+use wise_badger_mechanics::correction::{Caution, Correction, Needs, Work, cautions_of};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -275,8 +275,8 @@ impl Casework {
     /// What rules parts out that are to be fitted together: the springs that are there, and what was found.
     pub fn gate(&self, parts: &[Correction]) -> Vec<Gate> {
         let of_part = |part: &Correction| {
-            let end = if part.site().axles == Axles::Front { End::Front } else { End::Rear };
-            self.look_over().gate_at(&self.found().vehicle, end, part.row().needs, &part.works())
+            let no_fit = self.found().vehicle.no_fit_of(part).map(Gate::NoFit);
+            no_fit.into_iter().chain(self.look_over().gate(&part.works()))
         };
         parts.iter().flat_map(of_part).fold(Vec::new(), |mut once, gate| {
             if !once.contains(&gate) {

@@ -95,8 +95,8 @@ impl OptionFitted<'_> {
         self.parts.iter().filter(|part| part.site().axles != Axles::Front)
     }
 
-    fn off_the_seat(&self) -> Length {
-        self.at_the_rear().map(Correction::off_the_seat).sum()
+    fn at_the_rear_together(&self, of: fn(&Correction) -> Length) -> Length {
+        self.at_the_rear().map(of).sum()
     }
 
     /// How far the rear comes up empty.
@@ -144,7 +144,7 @@ fn shock(option: &OptionFitted<'_>) -> Option<Consequence> {
 }
 
 fn stop(option: &OptionFitted<'_>) -> Option<Consequence> {
-    let opens = option.off_the_seat();
+    let opens = option.at_the_rear_together(Correction::opens_the_stop);
     is_something(opens).then_some(Consequence::StopOpens(opens))
 }
 
@@ -152,7 +152,7 @@ fn u_bolts(option: &OptionFitted<'_>) -> Option<Consequence> {
     let higher = |bench: &SideBench| bench.work.packs.planned.stack() - bench.work.packs.found.stack();
     // The longest leg of either side, so that it reaches on both.
     let stack = option.benches.iter().map(higher).reduce(Length::max).unwrap_or_default();
-    let longer = option.off_the_seat() + stack;
+    let longer = option.at_the_rear_together(Correction::off_the_seat) + stack;
     let measured = option.look_over.measured(Measure::UBoltLeg);
     is_something(longer).then_some(Consequence::UBoltLeg { measured, longer })
 }
@@ -169,7 +169,8 @@ fn shaft(option: &OptionFitted<'_>) -> Option<Consequence> {
 }
 
 fn seat(option: &OptionFitted<'_>) -> Option<Consequence> {
-    let turned = option.benches.iter().filter_map(|bench| bench.work.seat_turned());
-    let turned = turned.reduce(|one, other| if other.abs() > one.abs() { other } else { one })?;
+    let of_packs = option.benches.iter().filter_map(|bench| bench.work.seat_turned());
+    let of_packs = of_packs.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0));
+    let turned = option.at_the_rear().map(Correction::turns_the_seat).fold(of_packs, |all, part| all + part);
     shim_for(turned).map(|_| Consequence::SeatTurns(turned))
 }

@@ -15,8 +15,8 @@ use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
-    Axles, Caution, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, Needs, Quantity, Site,
-    Takes, Work,
+    Axles, Caution, CoilSpacer, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, LongerShackle,
+    Needs, Quantity, Site, Takes, Work,
 };
 use wise_badger_mechanics::pack::PartKind;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -155,9 +155,14 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
         let correction = row.correction(&given(row, &[0.3]), Site::default()).unwrap();
         assert!(!correction.works().is_empty(), "{} would pass every gate of the look-over", row.word);
         if correction.row().needs != Needs::Nothing {
-            // What lies on a pack that stays clamped leaves its pin, and the wheels, where they are.
+            // What lies on a pack that stays clamped leaves the wheels where they are, and a pin that nobody unclamps its hole.
             let stays_clamped = correction.works() == [Work::BearsOnTheFrame];
-            let opened = [Caution::PinSeated, Caution::WheelNuts].into_iter().filter(|_| !stays_clamped);
+            let unclamped = [Work::Block, Work::AddedLeaf, Work::Rearching];
+            let opened = [
+                (Caution::PinSeated, correction.works().iter().any(|work| unclamped.contains(work))),
+                (Caution::WheelNuts, !stays_clamped),
+            ];
+            let opened = opened.into_iter().filter(|(_, opened)| *opened).map(|(caution, _)| caution);
             for needed in [Caution::HoseSlack, Caution::ShockLength, Caution::DrivelineAngle].into_iter().chain(opened) {
                 assert!(correction.cautions().contains(&needed), "{}: {needed:?}", row.word);
             }
@@ -258,6 +263,46 @@ proptest! {
             if let (Ok(predicted), true) = (prediction.at(state), thickness >= replaces) {
                 let rise = predicted.rise.customary();
                 prop_assert!((rise - (thickness - replaces)).abs() < within, "{} for {} in place of {}", rise, thickness, replaces);
+            }
+        }
+    }
+
+    /// A spacer in place of another lifts by what it is higher, at any load and however poorly the rate is known; where none comes
+    /// out, by the whole of itself, like a block.
+    #[test]
+    fn a_coil_spacer_lifts_by_what_it_is_higher(survey in any_survey(), more in 0.25..3.0_f64, replaces in 0.0..3.0_f64) {
+        let spacer = Correction::at_the_rear(CoilSpacer { thickness: inches(replaces + more), replaces: inches(replaces) });
+        let block = Correction::at_the_rear(LiftBlock { thickness: inches(more) });
+        let predictor = Predictor::new(&survey);
+        let (spacer, block) = (predictor.predict(&spacer), predictor.predict(&block));
+        for state in survey.states() {
+            if let (Ok(spacer), Ok(block)) = (spacer.at(state), block.at(state)) {
+                prop_assert!((spacer.rear.value - block.rear.value).si().abs() < 1e-6, "{:?} {:?}", spacer, block);
+                prop_assert!(spacer.rear.sd >= block.rear.sd, "what a spacer counts at the wheel is in doubt");
+            }
+        }
+    }
+
+    /// Common practice: with the center bolt in the middle a longer shackle raises by half of what it is longer. Whatever was done to
+    /// the one that comes out is in its length.
+    #[test]
+    fn a_longer_shackle_raises_by_its_share_of_what_it_is_longer(
+        survey in any_survey(), old in 3.0..7.0_f64, longer in 0.5..3.0_f64, share in 0.35..0.65_f64,
+    ) {
+        let shackle = LongerShackle {
+            new_length: inches(old + longer),
+            old_length: inches(old),
+            front_half: inches(56.0 * share),
+            rear_half: inches(56.0 * (1.0 - share)),
+        };
+        let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(shackle));
+        let within = if survey.vehicle.class.is_trailer() { 0.05 * longer } else { 0.001 };
+        for state in survey.states() {
+            if let Ok(predicted) = prediction.at(state) {
+                let rise = predicted.rise.customary();
+                prop_assert!((rise - longer * share).abs() < within, "{} for {} by {}", rise, longer, share);
+                // A tenth of the rise is in doubt, whatever else is.
+                prop_assert!(predicted.rear.sd.customary() > 0.099 * rise, "{:?}", predicted);
             }
         }
     }

@@ -69,7 +69,8 @@ fn the_example_holds_four_states_both_sides_and_three_goals_and_is_predicted() {
 fn the_schema_in_the_documentation_is_the_one_of_the_code_and_holds_the_example() {
     let of_code = serde_json::to_value(JobDocument::schema()).unwrap();
     let in_docs: Value = serde_json::from_str(SCHEMA).unwrap();
-    assert_eq!(in_docs, of_code, "write it anew: wise-badger job schema > docs/job.schema.json");
+    // Two schemas side by side are more than anybody reads.
+    assert!(in_docs == of_code, "write it anew: wise-badger job schema > docs/job.schema.json");
     let schema = jsonschema::validator_for(&of_code).unwrap();
     assert!(schema.is_valid(&example()), "{:?}", schema.iter_errors(&example()).map(|e| e.to_string()).collect::<Vec<_>>());
     assert!(!schema.is_valid(&with_more("")), "a field that it does not know");

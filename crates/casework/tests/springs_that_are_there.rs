@@ -3,13 +3,14 @@
 #![allow(clippy::unwrap_used, reason = "a test fails where it stands")]
 
 use proptest::prelude::*;
+use wise_badger_casework::entry::{IntakeSheetEntry, ModificationEntry, Typed, UnitWord};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::OverloadLeaves;
 use wise_badger_casework::survey::{
-    BlockThere, End, Ends, NoFit, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
+    End, Ends, Modification, NoFit, PartThere, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::correction::{Correction, ExchangedBlock, KINDS, KindRow, Needs};
+use wise_badger_mechanics::correction::{Axles, CoilSpacer, Correction, ExchangedBlock, KINDS, KindRow, Needs, Site};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{InShopUnits as _, inches, pounds};
@@ -41,6 +42,80 @@ fn on_coils_no_leaf_and_no_block() {
     }
 }
 
+/// A spacer goes where a coil stands, at either end; nobody takes it for granted.
+#[test]
+fn a_coil_spacer_goes_onto_coils_that_somebody_saw() {
+    let needs = kind("coil_spacer").needs;
+    assert_eq!(rear(Some(SpringKind::Coil), None).no_fit(End::Rear, needs), None);
+    for other in [SpringKind::Leaf, SpringKind::Torsion, SpringKind::Air] {
+        assert_eq!(rear(Some(other), None).no_fit(End::Rear, needs), Some(NoFit::NoCoils(End::Rear, other)));
+    }
+    let unsaid = rear(None, None);
+    assert_eq!(unsaid.no_fit(End::Rear, needs), Some(NoFit::CoilsNotSaid(End::Rear)));
+    let in_front = on(VehicleClass::HalfTonPickup, Ends { front: Some(SpringKind::Coil), rear: None }, None);
+    assert_eq!(in_front.fits_nowhere(kind("coil_spacer")), None, "it is offered for the front");
+    assert_eq!(in_front.no_fit(End::Rear, needs), Some(NoFit::CoilsNotSaid(End::Rear)));
+}
+
+/// Common practice: the springs of a trailer hang on rockers and slippers between its axles.
+#[test]
+fn a_longer_shackle_goes_onto_a_leaf_pack_and_on_no_trailer() {
+    let needs = kind("longer_shackle").needs;
+    for vehicle in [rear(Some(SpringKind::Leaf), Some(true)), rear(Some(SpringKind::Leaf), Some(false)), rear(None, None)] {
+        assert_eq!(vehicle.no_fit(End::Rear, needs), None, "over or under its axle");
+    }
+    assert_eq!(rear(Some(SpringKind::Coil), None).no_fit(End::Rear, needs), Some(NoFit::NoLeaves(End::Rear, SpringKind::Coil)));
+    let trailer = on(VehicleClass::TandemTrailer, Ends::default(), None);
+    assert_eq!(trailer.no_fit(End::Rear, needs), Some(NoFit::NoShackles));
+    let on_bars = on(VehicleClass::TandemTrailer, Ends { front: None, rear: Some(SpringKind::Torsion) }, None);
+    assert!(matches!(on_bars.no_fit(End::Rear, needs), Some(NoFit::NoLeaves(..))));
+}
+
+/// Spacers noted before anybody asked at which end may be at any end that has coils.
+#[test]
+fn intake_knows_which_spacers_come_out_at_which_end() {
+    let noted = |what, height, front_spring, rear_spring| {
+        let size = Some(Typed { text: String::new(), unit: UnitWord::In, si: inches(height).si() });
+        let sheet = IntakeSheetEntry {
+            front_spring,
+            rear_spring,
+            modifications: vec![ModificationEntry { what, size }],
+            ..IntakeSheetEntry::default()
+        };
+        let there = sheet.complete(rear(None, None)).spacers;
+        [there.front, there.rear]
+            .map(|there| there.and_then(|there| there.height).map(|height| (height.customary() * 16.0).round() / 16.0))
+    };
+    let (coil, leaf) = (Some(SpringKind::Coil), Some(SpringKind::Leaf));
+    assert_eq!(noted(Modification::FrontSpacer, 2.0, coil, coil), [Some(2.0), None]);
+    assert_eq!(noted(Modification::RearSpacer, 1.0, coil, coil), [None, Some(1.0)]);
+    assert_eq!(noted(Modification::Spacer, 1.5, coil, leaf), [Some(1.5), None]);
+    assert_eq!(noted(Modification::Spacer, 1.5, coil, coil), [Some(1.5), Some(1.5)], "until somebody says where");
+    assert_eq!(noted(Modification::RearBlock, 1.5, coil, leaf), [None, None]);
+}
+
+/// What comes out must be what Intake notes, at the end that the part goes on; else parts would stand on parts.
+#[test]
+fn what_comes_out_is_what_is_there() {
+    let vehicle = |height: Option<Option<f64>>| {
+        let there = height.map(|height| PartThere { height: height.map(inches) });
+        VehicleFacts { spacers: Ends { front: None, rear: there }, ..rear(Some(SpringKind::Coil), None) }
+    };
+    let out = |inch| Correction::at_the_rear(CoilSpacer { thickness: inches(2.0), replaces: inches(inch) });
+    assert_eq!(vehicle(None).no_fit_of(&out(0.0)), None);
+    assert_eq!(vehicle(None).no_fit_of(&out(1.0)), Some(NoFit::NoneComesOut(End::Rear)));
+    assert_eq!(vehicle(Some(None)).no_fit_of(&out(0.0)), Some(NoFit::OneComesOut(End::Rear)));
+    assert_eq!(vehicle(Some(None)).no_fit_of(&out(1.0)), None);
+    assert_eq!(vehicle(Some(Some(1.0))).no_fit_of(&out(0.0)), Some(NoFit::OtherComesOut(End::Rear)));
+    assert_eq!(vehicle(Some(Some(1.0))).no_fit_of(&out(1.0625)), None, "a tape tells no less apart");
+    let in_front = out(1.0).on(Site { axles: Axles::Front, side: None });
+    let both = VehicleFacts {
+        springs: Ends { front: Some(SpringKind::Coil), rear: Some(SpringKind::Coil) },
+        ..vehicle(Some(Some(1.0)))
+    };
+    assert_eq!(both.no_fit_of(&in_front), Some(NoFit::NoneComesOut(End::Front)), "the one behind is another");
+}
+
 /// Common practice: with the spring below the axle, what goes between them lets the vehicle down.
 #[test]
 fn under_the_axle_a_block_lowers_and_a_leaf_still_goes_in() {
@@ -69,7 +144,7 @@ fn where_nobody_said_leaves_are_taken_for_granted_only_where_they_are_usual() {
 /// Common practice: blocks are never stacked; a 3 1/4 in one in place of a 1 1/4 in one raises by 2 in.
 #[test]
 fn where_a_block_is_another_goes_in_its_place() {
-    let with = |height| VehicleFacts { rear_block: Some(BlockThere { height }), ..rear(Some(SpringKind::Leaf), None) };
+    let with = |height| VehicleFacts { rear_block: Some(PartThere { height }), ..rear(Some(SpringKind::Leaf), None) };
     for vehicle in [with(Some(inches(1.25))), with(None)] {
         assert_eq!(vehicle.no_fit(End::Rear, kind("lift_block").needs), Some(NoFit::OnABlock(End::Rear)));
         assert_eq!(vehicle.no_fit(End::Rear, kind("exchanged_block").needs), None);
@@ -111,7 +186,8 @@ proptest! {
             prop_assert!(row.needs != Needs::Nothing || nowhere.is_none(), "{}", row.word);
             if nowhere.is_some() {
                 prop_assert_eq!(nowhere, vehicle.no_fit(End::Rear, row.needs), "{}", row.word);
-                prop_assert!(!row.goes_on_the_front || class.is_trailer() || front != Some(SpringKind::Leaf), "{}", row.word);
+                let in_front = row.goes_on_the_front && !class.is_trailer() && vehicle.no_fit(End::Front, row.needs).is_none();
+                prop_assert!(!in_front, "{}", row.word);
             }
         }
     }

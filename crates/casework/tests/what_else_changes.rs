@@ -10,7 +10,7 @@ use wise_badger_casework::consequence::{Consequence, OptionFitted, consequences}
 use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, Measure, Measured};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_mechanics::correction::{
-    AddedLeaf, Axles, Correction, ExchangedBlock, HelperSpring, LiftBlock, RearchedPack, Site,
+    AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, HelperSpring, LiftBlock, LongerShackle, RearchedPack, Site,
 };
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
 
@@ -92,6 +92,36 @@ fn what_raises_no_spring_hangs_the_axle_no_lower() {
         .on(Site { axles: Axles::Front, ..Site::default() });
     let told = of(&[block(1.0), front], &taken);
     close(told[0].left().unwrap(), 0.0);
+}
+
+/// A coil's shock and stop stay where they are: the axle hangs no lower, nothing reaches round more, and the stop opens by what the
+/// coil is set off.
+#[test]
+fn a_coil_spacer_opens_the_stop_and_takes_nothing_from_the_hose() {
+    let taken = measured(&[(Measure::HoseSlack, 1.0), (Measure::ShockRod, 2.5), (Measure::UBoltLeg, 9.5)]);
+    let spacer = |replaces| Correction::at_the_rear(CoilSpacer { thickness: inches(2.0), replaces: inches(replaces) });
+    let told = of(&[spacer(0.5)], &taken);
+    let [shock, Consequence::StopOpens(opens)] = told[..] else { panic!("{told:?}") };
+    close(shock.left().unwrap(), 1.0);
+    close(opens, 1.5);
+    let told = of(&[spacer(0.0)], &taken);
+    assert_eq!(told[0].asks_for(), Some(Addition::LongerShocks), "half an inch of rod is none to spare");
+}
+
+/// Lever arms along the pack: 2 in longer, 25 and 31 in, raises by 2 × 25/56 and turns the seat by atan(2/56), nose up.
+#[test]
+fn a_longer_shackle_turns_the_seat_and_hangs_the_axle_lower() {
+    let shackle =
+        LongerShackle { new_length: inches(6.5), old_length: inches(4.5), front_half: inches(25.0), rear_half: inches(31.0) };
+    let taken = measured(&[(Measure::HoseSlack, 2.0), (Measure::UBoltLeg, 9.5)]);
+    let told = of(&[Correction::at_the_rear(shackle)], &taken);
+    let [hose, Consequence::StopOpens(opens), Consequence::SeatTurns(turned)] = told[..] else { panic!("{told:?}") };
+    close(hose.left().unwrap(), 2.0 - 50.0 / 56.0);
+    close(opens, 50.0 / 56.0);
+    assert!((turned.value.tan() - 2.0 / 56.0).abs() < 1e-9, "{turned:?}");
+    // One no longer than the other changes nothing.
+    let same = LongerShackle { new_length: inches(4.5), ..shackle };
+    assert!(of(&[Correction::at_the_rear(same)], &taken).is_empty());
 }
 
 #[test]

@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
 use super::Typed;
-use crate::survey::{BlockThere, Complaint, Ends, Modification, SpringKind, VehicleFacts};
+use crate::survey::{Complaint, Ends, Modification, PartThere, SpringKind, VehicleFacts};
 use crate::verdict::SoundHeight;
 
 /// One sheet, as typed. Nothing on it must be known.
@@ -185,15 +185,25 @@ impl IntakeSheetEntry {
             rear_track: length(&self.rear_track),
             springs: Ends { front: self.front_spring, rear: self.rear_spring },
             rear_spring_over: self.rear_spring_over,
-            rear_block: self.rear_block(),
+            rear_block: self.noted(Modification::RearBlock),
+            spacers: self.spacers(),
             rear_rate_when_sound: self.sound_rate.as_ref().map(Typed::rate),
             ..vehicle
         }
     }
 
-    fn rear_block(&self) -> Option<BlockThere> {
-        let noted = self.modifications.iter().find(|done| done.what == Modification::RearBlock)?;
-        Some(BlockThere { height: noted.size.as_ref().map(Typed::length) })
+    fn noted(&self, what: Modification) -> Option<PartThere> {
+        let noted = self.modifications.iter().find(|done| done.what == what)?;
+        Some(PartThere { height: noted.size.as_ref().map(Typed::length) })
+    }
+
+    /// Spacers of which nobody said where they are may be at either end that rests on coils.
+    fn spacers(&self) -> Ends<Option<PartThere>> {
+        let somewhere = |on: Option<SpringKind>| self.noted(Modification::Spacer).filter(|_| on == Some(SpringKind::Coil));
+        Ends {
+            front: self.noted(Modification::FrontSpacer).or_else(|| somewhere(self.front_spring)),
+            rear: self.noted(Modification::RearSpacer).or_else(|| somewhere(self.rear_spring)),
+        }
     }
 
     /// The height the rear had when sound.

@@ -51,7 +51,11 @@ impl Complaint {
 pub enum Modification {
     /// Blocks at the rear.
     RearBlock,
-    /// Spacers on springs or struts.
+    /// Spacers at the front springs or struts.
+    FrontSpacer,
+    /// Spacers at the rear springs.
+    RearSpacer,
+    /// Spacers, of which nobody said at which end: what was noted before the ends were asked for.
     Spacer,
     /// Longer shackles.
     LongerShackle,
@@ -67,8 +71,10 @@ pub enum Modification {
 
 impl Modification {
     /// Every one, in the order it is offered.
-    pub const ALL: [Modification; 7] = [
+    pub const ALL: [Modification; 9] = [
         Modification::RearBlock,
+        Modification::FrontSpacer,
+        Modification::RearSpacer,
         Modification::Spacer,
         Modification::LongerShackle,
         Modification::AddedLeaf,

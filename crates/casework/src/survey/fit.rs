@@ -1,6 +1,7 @@
 //! Whether a correction fits what an axle rests on.
 
-use wise_badger_mechanics::correction::{KindRow, Needs};
+use wise_badger_mechanics::correction::{Axles, Correction, KindRow, Needs};
+use wise_badger_mechanics::units::{Length, inches, metres};
 
 use super::{End, SpringKind, VehicleClass, VehicleFacts};
 
@@ -17,8 +18,20 @@ pub enum NoFit {
     OnABlock(End),
     /// It goes in place of a block, and none is there.
     NoBlockThere(End),
+    /// It goes between a coil and its seat, and the end rests on something else.
+    NoCoils(End, SpringKind),
+    /// It takes the place of shackles, and a trailer's springs hang on rockers and slippers.
+    NoShackles,
+    /// A part is to come out, and none is noted there.
+    NoneComesOut(End),
+    /// One is there, of whatever height, and none is to come out.
+    OneComesOut(End),
+    /// Another height is noted of the one that is there.
+    OtherComesOut(End),
     /// Nobody has said what the end rests on, and on this class it is seldom leaves.
     NotSaid(End),
+    /// Nobody has said that the end rests on coils.
+    CoilsNotSaid(End),
 }
 
 impl VehicleFacts {
@@ -34,14 +47,41 @@ impl VehicleFacts {
         let under = end == End::Rear && self.rear_spring_over == Some(false);
         let block = end == End::Rear && self.rear_block.is_some();
         match (needs, on) {
-            (Needs::Nothing, _) => None,
+            (Needs::Nothing, _) | (Needs::Coils, Some(SpringKind::Coil)) => None,
+            (Needs::Coils, Some(on)) => Some(NoFit::NoCoils(end, *on)),
+            (Needs::Coils, None) => Some(NoFit::CoilsNotSaid(end)),
+            (Needs::Shackle, _) if on_leaves && self.class.is_trailer() => Some(NoFit::NoShackles),
             (Needs::BlockThere, _) if !block => Some(NoFit::NoBlockThere(end)),
             (Needs::BareSeat | Needs::BlockThere, _) if on_leaves && under => Some(NoFit::Lowers(end)),
             (Needs::BareSeat, _) if on_leaves && block => Some(NoFit::OnABlock(end)),
             (_, None) if self.class.is_seldom_on_leaves(end) => Some(NoFit::NotSaid(end)),
             (_, None | Some(SpringKind::Leaf)) => None,
-            (Needs::Leaves, Some(on)) => Some(NoFit::NoLeaves(end, *on)),
+            (Needs::Leaves | Needs::Shackle, Some(on)) => Some(NoFit::NoLeaves(end, *on)),
             (Needs::BareSeat | Needs::BlockThere, Some(on)) => Some(NoFit::NothingClamped(end, *on)),
+        }
+    }
+
+    /// Why a correction does not go onto the end that it is for; `None` where it does.
+    pub fn no_fit_of(&self, part: &Correction) -> Option<NoFit> {
+        let end = if part.site().axles == Axles::Front { End::Front } else { End::Rear };
+        self.no_fit(end, part.row().needs).or_else(|| self.other_comes_out(end, part))
+    }
+
+    /// What comes out must be what is there: else a part would stand on another, or one would be taken off that is not there.
+    fn other_comes_out(&self, end: End, part: &Correction) -> Option<NoFit> {
+        let out = part.takes_out()?;
+        let there = match part.row().needs {
+            Needs::Coils => *self.spacers.get(end),
+            _ => self.rear_block,
+        };
+        // Within what a tape tells apart.
+        let same = |there: Length| (there - out).abs() <= inches(1.0 / 16.0) + metres(1e-6);
+        let nothing = same(Length::default());
+        match there.map(|there| there.height) {
+            None if !nothing => Some(NoFit::NoneComesOut(end)),
+            Some(None) if nothing => Some(NoFit::OneComesOut(end)),
+            Some(Some(height)) if !same(height) => Some(NoFit::OtherComesOut(end)),
+            _ => None,
         }
     }
 

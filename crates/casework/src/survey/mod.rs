@@ -22,7 +22,7 @@ pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use overload_leaf::{OverloadLeaves, SecondStage};
 pub use shelf::{Liquid, Thing};
-pub use spring::{BlockThere, SpringKind};
+pub use spring::{PartThere, SpringKind};
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
 pub use vehicle::{Tandem, VehicleFacts, VehicleProblem};
 

@@ -23,9 +23,9 @@ impl SpringKind {
     pub const ALL: [SpringKind; 4] = [SpringKind::Leaf, SpringKind::Coil, SpringKind::Torsion, SpringKind::Air];
 }
 
-/// A block that is between spring and axle.
+/// A block or a spacer that is there already.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct BlockThere {
+pub struct PartThere {
     /// Its height, where measured.
     pub height: Option<Length>,
 }

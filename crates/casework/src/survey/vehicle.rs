@@ -8,7 +8,7 @@ use super::basis::Basis;
 use super::class::{ClassAssumptions, RearWheels, VehicleClass};
 use super::end::{End, Ends};
 use super::item::Item;
-use super::spring::{BlockThere, SpringKind};
+use super::spring::{PartThere, SpringKind};
 use crate::bounds::{AXLE_SPREAD, WHEELBASE};
 
 /// How the axles of a trailer stand, where there are several.
@@ -61,7 +61,9 @@ pub struct VehicleFacts {
     /// Whether the rear springs sit over their axle or under it, where known.
     pub rear_spring_over: Option<bool>,
     /// The blocks at its rear, where there are any.
-    pub rear_block: Option<BlockThere>,
+    pub rear_block: Option<PartThere>,
+    /// The spacers at its coils, where there are any.
+    pub spacers: Ends<Option<PartThere>>,
     /// One of its rear packs as found on the bench, where it was read there: the others are taken to be like it.
     pub rear_pack: Option<Sides<PackCurve>>,
     /// What it always carries: part of its empty weight and of every height read.
@@ -116,6 +118,7 @@ impl VehicleFacts {
             springs: Ends::default(),
             rear_spring_over: None,
             rear_block: None,
+            spacers: Ends::default(),
             rear_pack: None,
             always: Vec::new(),
         }

@@ -37,6 +37,14 @@ pub enum Caution {
     TravelUsed,
     /// A pack under clamps stores energy.
     StoredEnergy,
+    /// A coil under a compressor stores energy.
+    CoilStoresEnergy,
+    /// Both ends of the coil in their pockets, hanging too.
+    CoilSeated,
+    /// At the stop the coil is shorter by what is between: it may bind first.
+    CoilBind,
+    /// A shackle neither lies flat nor turns over, empty and loaded.
+    ShackleSlope,
     /// Not on a cracked, broken or shifted leaf, nor on worn eyes.
     SoundPackOnly,
     /// A new arch takes a set in the first weeks.

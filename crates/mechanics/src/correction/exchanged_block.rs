@@ -58,6 +58,10 @@ impl CorrectionKind for ExchangedBlock {
         self.raises_like().off_the_seat()
     }
 
+    fn takes_out(&self) -> Option<Length> {
+        Some(self.replaces)
+    }
+
     fn takes_up(&self) -> TakesUp {
         self.raises_like().takes_up()
     }

@@ -7,7 +7,7 @@ use super::{Axles, Caution, Given, Needs, PartDoubt, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, MainSpring, Mount, Vehicle};
-use crate::units::{Force, Length, SpringRate};
+use crate::units::{Angle, Force, Length, SpringRate, radians};
 
 /// Name of the element that stands for a corner's bump stop.
 pub const BUMP_STOP: &str = "bump stop";
@@ -160,9 +160,24 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         Length::default()
     }
 
-    /// How much further the spring stands off its seat: what opens the stop's gap by as much, and what a U-bolt must reach round.
+    /// How much further the spring stands off its seat: what a U-bolt must reach round.
     fn off_the_seat(&self) -> Length {
         Length::default()
+    }
+
+    /// How much further the axle stands off the stop by the part alone, which the spring does not lift it by.
+    fn opens_the_stop(&self) -> Length {
+        self.off_the_seat()
+    }
+
+    /// The height of the part that comes out for it, nought where none does; `None` of what goes in no part's place.
+    fn takes_out(&self) -> Option<Length> {
+        None
+    }
+
+    /// How far it turns the spring's seat, nose of the pinion up positive.
+    fn turns_the_seat(&self) -> Angle {
+        radians(0.0)
     }
 
     /// The element whose clearance is set empty, with everything else fitted.
@@ -308,6 +323,21 @@ impl Correction {
     /// How much further the spring stands off its seat.
     pub fn off_the_seat(&self) -> Length {
         self.kind.off_the_seat()
+    }
+
+    /// How much further the axle stands off the stop by the part alone.
+    pub fn opens_the_stop(&self) -> Length {
+        self.kind.opens_the_stop()
+    }
+
+    /// The height of the part that comes out for it, nought where none does; `None` of what goes in no part's place.
+    pub fn takes_out(&self) -> Option<Length> {
+        self.kind.takes_out()
+    }
+
+    /// How far it turns the spring's seat, nose of the pinion up positive.
+    pub fn turns_the_seat(&self) -> Angle {
+        self.kind.turns_the_seat()
     }
 
     /// The element whose clearance is set empty, with everything else fitted: whatever else raises the axle has no part in it.

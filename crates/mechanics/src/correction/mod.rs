@@ -7,12 +7,14 @@
 pub mod added_leaf;
 pub mod anti_roll_bar;
 mod caution;
+pub mod coil_spacer;
 pub mod exchanged_block;
 mod given;
 pub mod helper_spring;
 mod kind;
 pub mod lift_block;
 pub mod load_rubber;
+pub mod longer_shackle;
 mod needs;
 mod part_doubt;
 pub mod rearched_pack;
@@ -25,6 +27,7 @@ mod work;
 pub use added_leaf::AddedLeaf;
 pub use anti_roll_bar::AntiRollBar;
 pub use caution::Caution;
+pub use coil_spacer::CoilSpacer;
 pub use exchanged_block::ExchangedBlock;
 pub use given::{Given, Quantity};
 pub use helper_spring::HelperSpring;
@@ -33,6 +36,7 @@ pub use kind::{
 };
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
+pub use longer_shackle::LongerShackle;
 pub use needs::Needs;
 pub use part_doubt::PartDoubt;
 pub use rearched_pack::RearchedPack;
@@ -46,6 +50,8 @@ pub use work::Work;
 pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &exchanged_block::ROW,
+    &coil_spacer::ROW,
+    &longer_shackle::ROW,
     &helper_spring::ROW,
     &added_leaf::ROW,
     &load_rubber::ROW,

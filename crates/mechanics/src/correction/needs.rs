@@ -9,6 +9,10 @@ pub enum Needs {
     BareSeat,
     /// The same, with a block there that comes out.
     BlockThere,
-    /// Neither: an axle and a frame.
+    /// Coils.
+    Coils,
+    /// A leaf pack that hangs on a shackle at its rear end, and on no rocker.
+    Shackle,
+    /// None of these: an axle and a frame.
     Nothing,
 }

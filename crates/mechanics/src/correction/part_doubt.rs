@@ -28,6 +28,10 @@ impl PartDoubt {
     pub const ENGAGEMENT: PartDoubt = PartDoubt::Length(0.125 * METRES_PER_INCH);
     /// What is left of an arch pressed in once the leaves have settled.
     pub const ARCH_GAINED: PartDoubt = PartDoubt::Share(0.10);
+    /// A spacer's height, as it counts at the wheel.
+    pub const SPACER: PartDoubt = PartDoubt::Length(METRES_PER_INCH / 32.0);
+    /// What a shackle lowers the eye by, of what it is longer: its slope takes or gives some of that.
+    pub const SHACKLE_SLOPE: PartDoubt = PartDoubt::Share(0.10);
     /// What a pack worked out from its leaves' sizes carries more or less: thickness counts three times.
     pub const WORKED_OUT_FROM_LEAVES: PartDoubt = PartDoubt::Share(crate::pack::LEAF_RATE_SD);
 

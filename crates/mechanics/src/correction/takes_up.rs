@@ -7,6 +7,10 @@ pub enum TakesUp {
     MainSpring,
     /// The seat between spring and axle: one block, never two on top of each other.
     Seat,
+    /// The seat of the coil: one spacer, never two on top of each other.
+    CoilSeat,
+    /// The shackle's place.
+    Shackle,
     /// The bump stop's place.
     Stop,
     /// The place of a helper over or beside the axle.

@@ -9,6 +9,10 @@ pub enum Work {
     Rearching,
     /// A block goes between spring and axle.
     Block,
+    /// Something goes between a coil and its seat.
+    CoilSeat,
+    /// The pack is hung on other shackles.
+    Shackle,
     /// Something presses on the frame where nothing pressed before: a load rubber, a helper, a bar's brackets.
     BearsOnTheFrame,
 }

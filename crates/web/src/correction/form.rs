@@ -2,20 +2,20 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, TypedTable};
-use wise_badger_casework::survey::{Modification, NoFit, VehicleClass, VehicleFacts};
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, ModificationEntry, TypedTable};
+use wise_badger_casework::survey::{End, Modification, NoFit, SpringKind, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Site, Takes};
+use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
 use wise_badger_mechanics::tape::{parse_length, parse_weight};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, metres};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length};
 
-use super::exchanged_block::{self, COMES_OUT};
 use super::words::axles_name;
-use super::{FieldWords, KINDS, KindWords, lift_block};
+use super::{FieldWords, KINDS, KindWords, coil_spacer, exchanged_block};
 use crate::form::{Field, Picks, Sheet};
+use crate::view::look_over::no_fit_words;
 use crate::view::sentence;
 
 /// The word of both sides, on the form.
@@ -42,28 +42,37 @@ pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
     })
 }
 
-/// What the form begins with: a block, in place of the one that Intake notes where it notes one.
-pub(crate) fn begin(sheet: &mut Sheet, done_before: &IntakeSheetEntry) {
-    let noted = done_before.modifications.iter().find(|done| done.what == Modification::RearBlock);
-    if sheet.text("kind").is_empty() {
-        let block = if noted.is_some() { exchanged_block::WORDS.row } else { lift_block::WORDS.row };
-        sheet.set("kind", block.word);
+/// What the form begins with: the first kind that goes onto the vehicle, and what Intake notes of the part that comes out.
+pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &IntakeSheetEntry) {
+    let first = KINDS.iter().find(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
+    if let Some(first) = first.filter(|_| sheet.text("kind").is_empty()) {
+        sheet.set("kind", first.row.word);
     }
-    if let Some(height) = noted.and_then(|noted| noted.size.as_ref()).filter(|_| sheet.text(COMES_OUT).is_empty()) {
-        sheet.set_typed(COMES_OUT, height);
+    let noted = |whats: &[Modification]| {
+        let noted = |what: &Modification| done_before.modifications.iter().find(|done| done.what == *what);
+        whats.iter().find_map(noted).map(|noted: &ModificationEntry| noted.size.as_ref())
+    };
+    if let Some(height) =
+        noted(&[Modification::RearBlock]).flatten().filter(|_| sheet.text(exchanged_block::COMES_OUT).is_empty())
+    {
+        sheet.set_typed(exchanged_block::COMES_OUT, height);
+    }
+    let fits_behind = vehicle.no_fit(End::Rear, Needs::Coils).is_none();
+    let here = if fits_behind { Modification::RearSpacer } else { Modification::FrontSpacer };
+    match noted(&[here, Modification::Spacer]) {
+        Some(Some(height)) => sheet.set_typed(coil_spacer::COMES_OUT, height),
+        Some(None) => {}
+        None => sheet.set(coil_spacer::COMES_OUT, "0"),
     }
 }
 
 /// Complains where what comes out is not what Intake says is there.
 pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEntry, vehicle: &VehicleFacts) {
-    let there = vehicle.rear_block.and_then(|block| block.height);
-    let out = entry.correction().and_then(|correction| correction.account().length(COMES_OUT));
-    // Within what a tape tells apart.
-    if there.zip(out).is_some_and(|(there, out)| (there - out).abs() > inches(1.0 / 16.0) + metres(1e-6)) {
-        sheet.refuse(
-            COMES_OUT,
-            "Intake notes another height for the block that is there: measure it again, and correct one of the two.",
-        );
+    let Some(part) = entry.correction() else { return };
+    let field = KindWords::of(entry.row).fields.iter().find(|field| field.figure == "replaces");
+    let Some((field, no_fit)) = field.zip(vehicle.no_fit_of(&part)) else { return };
+    if matches!(no_fit, NoFit::NoneComesOut(_) | NoFit::OneComesOut(_) | NoFit::OtherComesOut(_)) {
+        sheet.refuse(field.field, format!("{}.", sentence(&no_fit_words(&no_fit))));
     }
 }
 
@@ -71,8 +80,12 @@ pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEn
 pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, NoFit)> {
     let typed = KINDS.iter().filter(|words| words.is_typed());
     let no_fits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
-    // That nothing can be exchanged where nothing is there goes without saying.
-    no_fits.filter(|(_, no_fit)| !matches!(no_fit, NoFit::NoBlockThere(_))).collect()
+    // That nothing can be exchanged where nothing is there, and that leaves are no coils, goes without saying.
+    let said = |no_fit: &NoFit| {
+        !matches!(no_fit, NoFit::NoBlockThere(_) | NoFit::NoCoils(_, SpringKind::Leaf))
+            && (*no_fit != NoFit::CoilsNotSaid(End::Rear) || vehicle.no_fit(End::Rear, Needs::Leaves).is_some())
+    };
+    no_fits.filter(|(_, no_fit)| said(no_fit)).collect()
 }
 
 /// The axles that a class of vehicle has a choice of.

@@ -2,11 +2,13 @@
 
 mod added_leaf;
 mod anti_roll_bar;
+mod coil_spacer;
 mod exchanged_block;
 mod form;
 mod helper_spring;
 mod lift_block;
 mod load_rubber;
+mod longer_shackle;
 pub(crate) mod parts;
 mod rearched_pack;
 mod reworked_pack;
@@ -21,6 +23,8 @@ use wise_badger_mechanics::correction::KindRow;
 static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
     &exchanged_block::WORDS,
+    &coil_spacer::WORDS,
+    &longer_shackle::WORDS,
     &helper_spring::WORDS,
     &added_leaf::WORDS,
     &load_rubber::WORDS,

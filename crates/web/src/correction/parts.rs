@@ -103,6 +103,8 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
     let why = match clash.of {
         TakesUp::MainSpring => "each corner has one main spring, and one change of it",
         TakesUp::Seat => "blocks are never stacked: one block in place of the other",
+        TakesUp::CoilSeat => "spacers are never stacked: one spacer in place of the other",
+        TakesUp::Shackle => "each spring end hangs on one shackle",
         TakesUp::Stop => "each corner has one stop's place",
         TakesUp::Helper => "each corner takes one helper",
         TakesUp::Bar => "each axle takes one sway bar",

@@ -2,7 +2,7 @@
 
 use wise_badger_casework::entry::IntakeSheetEntry;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{Complaint, End, Modification, SpringKind};
+use wise_badger_casework::survey::{Complaint, End, Modification, SpringKind, VehicleClass};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
@@ -43,6 +43,16 @@ pub(super) struct DoneBefore {
 }
 
 const YES_OR_NO: [(&str, &str); 2] = [("yes", "yes"), ("no", "no")];
+
+/// Whether earlier work is asked for: only where the class may have it, and spacers end by end, unless it was noted once.
+fn offers(what: Modification, sheet: &Sheet, class: VehicleClass) -> bool {
+    let asked = match what {
+        Modification::Spacer => false,
+        Modification::FrontSpacer => !class.is_trailer(),
+        _ => true,
+    };
+    asked || sheet.is_filled(&modification_field(what))
+}
 
 /// A box for each complaint.
 pub(super) fn complaint_ticks(sheet: &Sheet) -> Vec<Tick> {
@@ -139,7 +149,7 @@ impl SheetForm {
             springs: spring_picks,
             measures,
             wheels,
-            modifications: Modification::ALL.into_iter().map(modification).collect(),
+            modifications: Modification::ALL.into_iter().filter(|what| offers(*what, sheet, class)).map(modification).collect(),
             no_earlier_work: sheet.is_filled("no_earlier_work"),
             no_earlier_problem: sheet.problem("no_earlier_work").to_owned(),
             refusal: refusal.map(Refusal::words).unwrap_or_default(),

@@ -171,7 +171,7 @@ pub(crate) async fn show(
     if let Some(part) = looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
         kinds::fill(&mut sheet, &part.correction);
     }
-    kinds::begin(&mut sheet, &file.case().sheet);
+    kinds::begin(&mut sheet, &file.work.found().vehicle, &file.case().sheet);
     drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, None)).await
 }
 

@@ -54,6 +54,12 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::StoredEnergy => {
             "A pack under clamps stores energy: clamp it before the center bolt goes, and wear eye protection."
         }
+        Caution::CoilStoresEnergy => {
+            "A coil under load stores energy: take it off it by the maker's method, and keep clear of its ends."
+        }
+        Caution::CoilSeated => "Both ends of each coil in their pockets, isolators in, at full droop too.",
+        Caution::CoilBind => "At the stop the coil is shorter by the spacer: check at full bump that it does not bind first.",
+        Caution::ShackleSlope => "Shackles neither lie flat nor turn over: look at their slope empty, loaded and at full droop.",
         Caution::SoundPackOnly => "Only on a sound pack: no cracked, broken or shifted leaf, no worn eyes or bushings.",
         Caution::OneSideOnly => "One side only: first know why it leans, look at both packs, and weigh both corners afterward.",
         Caution::SteeredAxle => "A steered axle: alignment, steering stops and hose slack checked before it drives.",

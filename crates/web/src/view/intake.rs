@@ -22,7 +22,9 @@ pub(crate) fn complaint_name(complaint: Complaint) -> &'static str {
 pub(crate) fn modification_name(what: Modification) -> &'static str {
     match what {
         Modification::RearBlock => "blocks at the rear",
-        Modification::Spacer => "coil or strut spacers",
+        Modification::FrontSpacer => "spacers at the front coils or struts",
+        Modification::RearSpacer => "spacers at the rear coils",
+        Modification::Spacer => "spacers, end not said",
         Modification::LongerShackle => "longer shackles",
         Modification::AddedLeaf => "add-a-leaves",
         Modification::AirHelper => "air helpers",
@@ -35,7 +37,7 @@ pub(crate) fn modification_name(what: Modification) -> &'static str {
 pub(crate) fn modification_size(what: Modification) -> &'static str {
     match what {
         Modification::RearBlock => "Block height",
-        Modification::Spacer => "Spacer height",
+        Modification::FrontSpacer | Modification::RearSpacer | Modification::Spacer => "Spacer height",
         Modification::LongerShackle => "Longer by",
         _ => "",
     }

@@ -206,6 +206,30 @@ pub(crate) fn no_fit_words(no_fit: &NoFit) -> String {
             format!("a block is at the {} already (Intake), and one is never put on another: exchange it", end_word(*end))
         }
         NoFit::NoBlockThere(end) => format!("no block is noted at the {} on Intake", end_word(*end)),
+        NoFit::NoCoils(end, on) => {
+            format!("the {} rests on {}, and this goes between a coil spring and its seat", end_word(*end), springs_name(*on))
+        }
+        NoFit::NoShackles => {
+            "a trailer's springs hang on rockers and slippers: a longer shackle there is the axle maker's matter".to_owned()
+        }
+        NoFit::CoilsNotSaid(end) => {
+            format!(
+                "nobody has said that the {} rests on coil springs, and this needs them; put it on Intake first",
+                end_word(*end)
+            )
+        }
+        NoFit::NoneComesOut(end) => {
+            format!("Intake notes none at the {} that could come out: note it there first, or let none come out", end_word(*end))
+        }
+        NoFit::OneComesOut(end) => {
+            format!("Intake notes one at the {}, and it comes out: its height is taken off", end_word(*end))
+        }
+        NoFit::OtherComesOut(end) => {
+            format!(
+                "Intake notes another height for the one at the {}: measure it again, and correct one of the two",
+                end_word(*end)
+            )
+        }
         NoFit::NotSaid(end) => {
             format!("nobody has said what the {} rests on, and this needs leaf springs; put it on Intake first", end_word(*end))
         }

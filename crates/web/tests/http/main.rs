@@ -20,6 +20,7 @@ mod look_over;
 mod overload;
 mod proof;
 mod saving;
+mod spacers_and_shackles;
 mod states;
 mod sums;
 mod sums_reproduce;
