@@ -2,7 +2,7 @@
 
 use std::ops::Mul;
 
-use crate::units::Length;
+use crate::units::{Length, nearest_step};
 
 /// A figure and one standard deviation of it, in the same quantity.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -41,6 +41,6 @@ impl Uncertain<Length> {
     #[must_use]
     pub fn in_steps_of(self, step: Length) -> Self {
         let band = (((2.0 * self.sd) / step).value - 1e-6).ceil().max(1.0);
-        Uncertain { value: step * (self.value / step).value.round(), sd: step * (band / 2.0) }
+        Uncertain { value: step * nearest_step((self.value / step).value), sd: step * (band / 2.0) }
     }
 }

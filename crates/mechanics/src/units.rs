@@ -174,3 +174,16 @@ impl InShopUnits for Frequency {
         self.get::<hertz>()
     }
 }
+
+/// A count of steps to the nearest whole one. What lies midway, to what working it out may be off by, goes away from nought, however
+/// it was come by: the same height never prints as two.
+///
+/// # Example
+/// ```
+/// use wise_badger_mechanics::units::nearest_step;
+/// assert_eq!([nearest_step(2.5), nearest_step(2.499_999_9), nearest_step(-2.5), nearest_step(2.4)], [3.0, 3.0, -3.0, 2.0]);
+/// ```
+pub fn nearest_step(steps: f64) -> f64 {
+    const WORKING: f64 = 1e-5;
+    (steps.abs() + WORKING).round().copysign(steps)
+}

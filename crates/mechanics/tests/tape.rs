@@ -30,6 +30,23 @@ fn what_a_tape_and_a_scale_show_is_read() {
     assert!((parse_weight("1 1/2 lb", WeightUnit::Kilograms).unwrap() - pounds(1.5)).value.abs() < 1e-9);
 }
 
+#[test]
+fn thousands_may_be_set_apart_by_spaces_and_a_fraction_stays_one() {
+    let metric = |text: &str| parse_length(text, LengthUnit::Millimetres).map(|length| length.si());
+    for (text, value) in [("2 670", 2.67), ("2\u{a0}670 mm", 2.67), ("2\u{202f}670.5", 2.6705), ("985", 0.985)] {
+        assert!((metric(text).unwrap() - value).abs() < 1e-12, "{text}");
+    }
+    assert!(
+        (parse_weight("1 300", WeightUnit::Kilograms).unwrap() - parse_weight("1300", WeightUnit::Kilograms).unwrap()).value
+            == 0.0
+    );
+    for text in ["2 67", "2 6700", "0 670", "2670 500", "2 670 5"] {
+        assert!(metric(text).is_err(), "{text} is no figure");
+    }
+    assert_eq!(read("38 3/4"), Ok(38.75));
+    assert!(read("1 234/5").is_err() && read("38 100/200").is_err(), "no tape has such a fraction");
+}
+
 proptest! {
     #[test]
     fn every_part_of_an_inch_is_read_to_what_it_is(whole in 0_u32..200, denominator in 2_u32..=64, part in 0_u32..64) {

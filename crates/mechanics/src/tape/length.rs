@@ -1,7 +1,7 @@
 //! Lengths as typed at the tape, and as shown back.
 
 use super::typed::{Number, TypedError, leading_number, split_sign};
-use crate::units::{InShopUnits, Length, inches, metres};
+use crate::units::{InShopUnits, Length, inches, metres, nearest_step};
 
 /// The unit a person works in for lengths: also how a bare number is understood.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -108,8 +108,8 @@ fn feet_and_inches(feet: f64, tail: &str, typed: &str) -> Result<Option<Length>,
 /// ```
 pub fn format_length(length: Length, unit: LengthUnit, denominator: u32) -> String {
     let (steps, suffix) = match unit {
-        LengthUnit::Inches => ((length.customary() * f64::from(denominator)).round(), "in"),
-        LengthUnit::Millimetres => ((length.si() * 1000.0).round(), "mm"),
+        LengthUnit::Inches => (nearest_step(length.customary() * f64::from(denominator)), "in"),
+        LengthUnit::Millimetres => (nearest_step(length.si() * 1000.0), "mm"),
     };
     let sign = if steps < 0.0 { "−" } else { "" };
     let number = match unit {

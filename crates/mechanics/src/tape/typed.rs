@@ -96,8 +96,37 @@ fn leading_decimal(text: &str) -> Option<(f64, &str)> {
     if !digits.contains(|c: char| c.is_ascii_digit()) {
         return None;
     }
+    if let Some((whole, rest)) = grouped_by_spaces(digits, rest) {
+        return Some((whole.parse().ok()?, rest));
+    }
     let value = without_grouping(digits)?.parse().ok()?;
     Some((value, rest))
+}
+
+/// Thousands set apart by spaces (`2 670`), as is usual where lengths are metric; no fraction has a numerator of three digits.
+fn grouped_by_spaces<'a>(digits: &str, rest: &'a str) -> Option<(String, &'a str)> {
+    const SPACES: [char; 3] = [' ', '\u{a0}', '\u{202f}'];
+    let is_first =
+        (1..=3).contains(&digits.len()) && digits.bytes().all(|byte| byte.is_ascii_digit()) && !digits.starts_with('0');
+    let (mut whole, mut left) = (digits.to_owned(), rest);
+    while is_first
+        && let Some((group, after)) = left.strip_prefix(SPACES).and_then(|tail| tail.split_at_checked(3))
+        && group.bytes().all(|byte| byte.is_ascii_digit())
+        && !after.starts_with(|next: char| next.is_ascii_digit() || next == '/')
+    {
+        whole.push_str(group);
+        left = after;
+    }
+    if let Some((tenths, after)) = left.strip_prefix('.').filter(|_| whole != digits).and_then(leading_digits) {
+        whole = format!("{whole}.{tenths}");
+        left = after;
+    }
+    (whole != digits).then_some((whole, left))
+}
+
+fn leading_digits(text: &str) -> Option<(&str, &str)> {
+    let end = text.find(|c: char| !c.is_ascii_digit()).unwrap_or(text.len());
+    text.split_at_checked(end).filter(|(digits, _)| !digits.is_empty())
 }
 
 fn without_grouping(digits: &str) -> Option<String> {
