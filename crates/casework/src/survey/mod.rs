@@ -210,8 +210,12 @@ impl Survey {
         self.readings(end, state).lean()
     }
 
-    /// Rear corners that stand higher loaded than empty by more than the tape explains: worth asking about.
+    /// Rear corners that stand higher loaded than empty by more than the tape explains: worth asking about, unless what was put on
+    /// takes weight off the rear, as a plow does.
     pub fn rear_corners_that_rose(&self) -> Vec<Side> {
+        if self.axle_loads().change.rear.is_some_and(|change| change.value < Force::default()) {
+            return Vec::new();
+        }
         let tolerance = 2.0 * ReadingPrecision::shop_tape().tape;
         let rear = |state: LoadState, side| self.readings(End::Rear, state).corner(side);
         Side::BOTH

@@ -194,7 +194,7 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<TapeEntry> {
     let confirmed = sheet.is_filled("rise_confirmed");
     let manner = TapeManner { datum: datum?, rear_rise_confirmed: confirmed };
     if sheet.is_sound() && !confirmed {
-        ask_about_a_rise(sheet, file, &readings);
+        ask_about_a_rise(sheet, file, &tape, &readings);
     }
     let why = WHY.iter().find(|(word, _)| *word == sheet.text("why")).map_or(String::new(), |(_, why)| (*why).to_owned());
     sheet.is_sound().then_some(TapeEntry { manner, readings, tape, why })
@@ -330,8 +330,9 @@ fn axle(readings: &[Reading], phase: Phase, state: LoadState, end: End) -> AxleR
 }
 
 /// A rear that stands higher loaded is asked about, once; the answer is kept.
-fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, readings: &[Reading]) {
+fn ask_about_a_rise(sheet: &mut Sheet, file: &JobFile, tape: &TapeSheetEntry, readings: &[Reading]) {
     let mut survey: Survey = file.work.found().clone();
+    survey.load = tape.load().and_then(|put| put.load_put(file.case().plan.as_ref()));
     survey.heights.empty.rear = axle(readings, Phase::Found, LoadState::Empty, End::Rear);
     survey.heights.loaded.rear = axle(readings, Phase::Found, LoadState::Loaded, End::Rear);
     let risen = survey.rear_corners_that_rose();

@@ -79,6 +79,22 @@ async fn a_rear_that_rises_with_load_is_asked_about_and_taken_when_confirmed() {
     assert_eq!(page.figure("Front change").1, "the nose comes up");
 }
 
+/// A weight ahead of the front axle lifts the rear: that it rises with it is what lever arms say, and no slip.
+#[tokio::test]
+async fn a_rear_that_a_plow_lifts_is_not_asked_about() {
+    let (_site, ada) = shop().await;
+    let job = open_half_ton(&ada).await;
+    let mut values = tape(["21 1/2", "22"], "400");
+    values.retain(|(name, _)| *name != "load_distance");
+    values.extend([("load_distance", "190"), ("load_side", "ahead")]);
+    let page = ada.fill(&format!("{job}/tape"), &values).await;
+    assert!(page.path.ends_with("/verdict"), "{}", page.text("main"));
+    // The same weight ahead of the rear axle alone presses it down.
+    values.extend([("load_distance", "20")]);
+    let asked = ada.fill(&format!("{job}/tape"), &values).await;
+    assert!(asked.text(".question").contains("stands higher loaded than empty"), "{}", asked.text("main"));
+}
+
 #[tokio::test]
 async fn a_vehicle_that_cannot_be_is_refused_field_by_field() {
     let (_site, ada) = shop().await;
