@@ -2,8 +2,8 @@
 
 use wise_badger_casework::aim::AimProblem;
 use wise_badger_casework::bounds::{RAKE, TOLERANCE};
-use wise_badger_casework::entry::{AimSheet, GoalEntry, Typed};
-use wise_badger_casework::survey::{End, Survey};
+use wise_badger_casework::entry::{AimSheet, GoalEntry, MarkEntry, Typed, WayWord, WhenEntry};
+use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_store::job_file::JobFile;
 
 use super::{Part, Picks, Sheet, goals};
@@ -12,7 +12,7 @@ use crate::view::{Units, support_name};
 /// Word and name of each aim, in the order offered.
 pub(crate) const AIMS: [(&str, &str); 5] = [
     ("level_loaded", "Level when loaded, or with a stated rake"),
-    ("level_empty", "Level when empty"),
+    ("level_empty", "Level when empty, or with a stated rake"),
     ("stock_height", "Back to a stated height, empty"),
     ("recover_sag", "At least part of the sag back"),
     ("clearance", "At least a clearance under a point"),
@@ -21,7 +21,7 @@ pub(crate) const AIMS: [(&str, &str); 5] = [
 /// The same for a trailer, whose front stands at the ball's height.
 pub(crate) const TRAILER_AIMS: [(&str, &str); 5] = [
     ("level_loaded", "Frame level at the ball's height, loaded, or with a stated rake"),
-    ("level_empty", "Frame level at the ball's height, empty"),
+    ("level_empty", "Frame level at the ball's height, empty, or with a stated rake"),
     ("stock_height", "Back to a stated height, empty"),
     ("recover_sag", "At least part of the sag back"),
     ("clearance", "At least a clearance under a point"),
@@ -40,12 +40,14 @@ pub(crate) fn picks(sheet: &Sheet, survey: &Survey) -> Picks {
         sheet.length_field("wanted", "Clearance wanted, loaded").into(),
     ];
     let rake = sheet.length_field("rake", "Rake: rear above front").hint("0 is level; a minus is nose-up");
+    let rake_empty = sheet.length_field("rake_empty", "Rake empty: rear above front").hint("nothing or 0 is level");
     let percent = sheet.number_field("percent", "Of the sag, at least", "%").hint("60 gives back a little over half");
     let rear = sheet.length_field("rear", "Rear height, empty").hint("measured as this job's heights are");
     sheet
         .picks("kind", "What height is right for this job?", if class.is_trailer() { TRAILER_AIMS } else { AIMS })
         .tall()
         .asks("level_loaded", [rake.into()])
+        .asks("level_empty", [rake_empty.into()])
         .asks("stock_height", [rear.into()])
         .asks("recover_sag", [percent.into()])
         .asks("clearance", point)
@@ -65,7 +67,18 @@ pub(crate) fn on_file(units: Units, aim: Option<&AimSheet>) -> Sheet {
         goals::put(&mut sheet, index, goal);
     }
     match aim.and_then(|aim| aim.goals.first()) {
-        // A mark as the only goal stands among the goals beside the height policy, which then asks for nothing.
+        Some(GoalEntry::Mark {
+            mark: MarkEntry::Rake,
+            when: WhenEntry::State(LoadState::Empty),
+            way: WayWord::Within,
+            height,
+            tolerance,
+        }) => {
+            sheet.set("kind", "level_empty");
+            sheet.set_typed("rake_empty", height);
+            sheet.set_typed("tolerance", tolerance);
+        }
+        // Another mark as the only goal stands among the goals beside the height policy, which then asks for nothing.
         Some(GoalEntry::Mark { .. }) | None => sheet.set("kind", "level_loaded"),
         Some(GoalEntry::RecoverSag { percent, tolerance }) => {
             sheet.set("kind", "recover_sag");
@@ -127,7 +140,7 @@ fn policy(sheet: &mut Sheet) -> Option<GoalEntry> {
     let tolerance = sheet.length("tolerance");
     Some(match sheet.text("kind") {
         "level_loaded" => GoalEntry::LevelLoaded { rake: sheet.signed_length("rake")?, tolerance: tolerance? },
-        "level_empty" => GoalEntry::LevelEmpty { tolerance: tolerance? },
+        "level_empty" => level_empty(sheet, tolerance)?,
         "stock_height" => GoalEntry::StockHeight { rear: sheet.length("rear")?, tolerance: tolerance? },
         "recover_sag" => GoalEntry::RecoverSag { percent: sheet.number("percent")?, tolerance: tolerance? },
         "clearance" => clearance(sheet, tolerance)?,
@@ -135,6 +148,21 @@ fn policy(sheet: &mut Sheet) -> Option<GoalEntry> {
             sheet.refuse("kind", "Pick what height is right for this job.");
             return None;
         }
+    })
+}
+
+fn level_empty(sheet: &mut Sheet, tolerance: Option<Typed>) -> Option<GoalEntry> {
+    let rake = if sheet.is_filled("rake_empty") { Some(sheet.signed_length("rake_empty")?) } else { None };
+    let tolerance = tolerance?;
+    Some(match rake.filter(|rake| rake.si.abs() > 0.0) {
+        Some(height) => GoalEntry::Mark {
+            mark: MarkEntry::Rake,
+            when: WhenEntry::State(LoadState::Empty),
+            way: WayWord::Within,
+            height,
+            tolerance,
+        },
+        None => GoalEntry::LevelEmpty { tolerance },
     })
 }
 
@@ -152,7 +180,10 @@ fn say(sheet: &mut Sheet, problem: &AimProblem) {
     let units = sheet.units();
     match problem {
         AimProblem::Tolerance => sheet.ask_about("tolerance", "A tolerance", &TOLERANCE),
-        AimProblem::Rake => sheet.ask_about("rake", "A rake", &RAKE),
+        AimProblem::Rake => {
+            let field = if sheet.text("kind") == "level_empty" { "rake_empty" } else { "rake" };
+            sheet.ask_about(field, "A rake", &RAKE);
+        }
         AimProblem::Share => sheet.refuse("percent", "Type how much of the sag to recover, from 1 to 150 percent."),
         AimProblem::Clearance { furthest, most } => {
             let (furthest, most) = (units.height(*furthest), units.height(*most));

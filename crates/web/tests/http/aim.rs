@@ -26,6 +26,25 @@ async fn each_aim_is_judged_in_its_own_load_case() {
 }
 
 #[tokio::test]
+async fn a_rake_is_wanted_empty_too_and_stays_as_it_was_typed() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let path = format!("{job}/aim");
+    // 21 1/2 over 20 1/2 in front: an inch of rake as it stands.
+    let aim = ada.fill(&path, &[("kind", "level_empty"), ("rake_empty", "3"), ("tolerance", "1/4")]).await;
+    assert_eq!(aim.figure("Rear wanted, empty").0, "23 1/2 in ± 1/4 in");
+    let form = aim.form("form[data-draft]");
+    assert_eq!((form.value("kind"), form.value("rake_empty")), ("level_empty", "3"));
+    let block = consider(&ada, &job, &BLOCK).await;
+    assert!(block.text(".option .aim-verdict").starts_with("Meets the aim"), "{}", block.text("main"));
+    let level = ada.fill(&path, &[("kind", "level_empty"), ("rake_empty", "0"), ("tolerance", "1/4")]).await;
+    assert_eq!(level.figure("Rear wanted, empty").0, "20 1/2 in ± 1/4 in");
+    let far = ada.fill(&path, &[("kind", "level_empty"), ("rake_empty", "60"), ("tolerance", "1/4")]).await;
+    assert_eq!((far.status, far.field("rake_empty").0.as_str()), (StatusCode::UNPROCESSABLE_ENTITY, "60"));
+    assert!(!far.field("rake_empty").1.is_empty());
+}
+
+#[tokio::test]
 async fn an_aim_that_cannot_be_is_refused_and_kept() {
     let (_site, ada) = shop().await;
     let job = measured_half_ton(&ada).await;
