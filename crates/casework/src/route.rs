@@ -132,7 +132,8 @@ impl Progress {
             (!measured && !chosen, ToDo::Measure(missing)),
             (over, ToDo::TakeWeightOff),
             (!is_looked_over(work), ToDo::LookOver),
-            (case.aim.is_none(), ToDo::SetTheAim),
+            // What was chosen without an aim is not asked for one afterwards.
+            (case.aim.is_none() && !chosen, ToDo::SetTheAim),
             (!chosen, ToDo::Choose),
             (!proved, ToDo::FitAndMeasure),
         ];

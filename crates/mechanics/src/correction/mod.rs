@@ -51,11 +51,11 @@ pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &exchanged_block::ROW,
     &coil_spacer::ROW,
-    &longer_shackle::ROW,
     &helper_spring::ROW,
     &added_leaf::ROW,
     &load_rubber::ROW,
     &rearched_pack::ROW,
+    &longer_shackle::ROW,
     &anti_roll_bar::ROW,
     &reworked_pack::ROW,
 ];

@@ -10,7 +10,7 @@ pub(super) const COMES_OUT: &str = "spacer_out";
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
     name: "Coil spacer",
-    in_a_list: "{thickness} coil spacer",
+    in_a_list: "{thickness} coil spacer[ in place of {replaces}]",
     fields: &[
         FieldWords {
             figure: "thickness",

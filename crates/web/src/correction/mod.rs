@@ -24,16 +24,17 @@ static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
     &exchanged_block::WORDS,
     &coil_spacer::WORDS,
-    &longer_shackle::WORDS,
     &helper_spring::WORDS,
     &added_leaf::WORDS,
     &load_rubber::WORDS,
     &rearched_pack::WORDS,
+    &longer_shackle::WORDS,
     &anti_roll_bar::WORDS,
     &reworked_pack::WORDS,
 ];
 
-/// The words of one kind. A figure's name in braces stands for what was typed of it, or for what it comes to.
+/// The words of one kind. A figure's name in braces stands for what was typed of it, or for what it comes to; what stands in square
+/// brackets is left out where its figure is nought.
 struct KindWords {
     row: &'static KindRow,
     /// What it is called where it is picked.

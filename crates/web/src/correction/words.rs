@@ -17,7 +17,8 @@ pub(crate) fn correction_name(entry: &CorrectionEntry, class: VehicleClass, unit
         Some(FigureEntry::Words(words)) => words.clone(),
         _ => String::new(),
     };
-    let name = filled_in(KindWords::of(entry.row).in_a_list, said);
+    let is_nought = |name: &str| matches!(entry.figure(name), Some(FigureEntry::Typed(typed)) if typed.si.abs() <= 0.0);
+    let name = filled_in(&without_nought(KindWords::of(entry.row).in_a_list, is_nought), said);
     match site_words(entry.site, class) {
         None => name,
         Some(site) => format!("{name}; {site}"),
@@ -119,6 +120,18 @@ fn typed_with_unit(typed: &Typed, units: Units) -> String {
     let rate = matches!(typed.unit, UnitWord::LbPerIn | UnitWord::NPerMm);
     let unit = if rate { units.rate_name() } else { units.length_name() };
     if text.ends_with(|c: char| c.is_ascii_digit()) { format!("{text} {unit}") } else { text }
+}
+
+/// A pattern without what stands in brackets of a figure that is nought, and without the brackets.
+fn without_nought(pattern: &str, is_nought: impl Fn(&str) -> bool) -> String {
+    let Some((before, (inside, after))) =
+        pattern.split_once('[').and_then(|(before, rest)| Some((before, rest.split_once(']')?)))
+    else {
+        return pattern.to_owned();
+    };
+    let name = inside.split_once('{').and_then(|(_, rest)| rest.split_once('}')).map_or("", |(name, _)| name);
+    let inside = if is_nought(name) { "" } else { inside };
+    format!("{before}{inside}{after}")
 }
 
 /// A pattern with what stands for each name in braces.

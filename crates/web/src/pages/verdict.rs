@@ -33,10 +33,7 @@ struct VerdictPage {
     overload: Option<OverloadWords>,
     /// Where the inches went, once there is a way to take apart.
     way: Option<Way>,
-    /// The most likely stand open.
-    causes: Vec<CauseWords>,
-    /// What the fold with the others is called; nothing where there are none.
-    folded: String,
+    causes: Option<Causes>,
     number: i32,
     heights: Vec<Figure>,
     loads: Vec<Figure>,
@@ -59,15 +56,30 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<
     drawn(move |_| verdict_page(&worker, &file)).await
 }
 
-/// Causes that stand open.
-const OPEN_CAUSES: usize = 3;
+/// The causes ranked: the first that something speaks for stand open, the others folded.
+struct Causes {
+    open: Vec<CauseWords>,
+    folded: Vec<CauseWords>,
+}
 
-fn folded_words(causes: &[CauseWords]) -> String {
-    let open = causes.iter().take(OPEN_CAUSES).filter(|cause| cause.likely).count();
-    match causes.len() - open {
-        0 => String::new(),
-        1 => "One more, less likely or not shown".to_owned(),
-        folded => format!("{folded} more, less likely or not shown"),
+impl Causes {
+    const MOST_OPEN: usize = 3;
+
+    /// `None` where nothing speaks for or against any.
+    fn of(ranked: Vec<CauseWords>) -> Option<Self> {
+        let stands_open = |(place, cause): &(usize, CauseWords)| *place < Self::MOST_OPEN && cause.likely;
+        let (open, folded): (Vec<_>, Vec<_>) = ranked.into_iter().enumerate().partition(stands_open);
+        let causes = |placed: Vec<(usize, CauseWords)>| placed.into_iter().map(|(_, cause)| cause).collect::<Vec<_>>();
+        let causes = Causes { open: causes(open), folded: causes(folded) };
+        (!causes.open.is_empty() || !causes.folded.is_empty()).then_some(causes)
+    }
+
+    /// What the fold with the others is called.
+    fn folded_words(&self) -> String {
+        match self.folded.len() {
+            1 => "One more, less likely or not shown".to_owned(),
+            folded => format!("{folded} more, less likely or not shown"),
+        }
     }
 }
 
@@ -83,13 +95,12 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         modifications: &file.case().sheet.modified(),
         breakdown: way.as_ref(),
     };
-    let causes = cause_words(&rank_causes(&grounds), units);
+    let causes = Causes::of(cause_words(&rank_causes(&grounds), units));
     let template = VerdictPage {
         way: way.map(|breakdown| Way {
             drawing: breakdown_drawing(&breakdown, units),
             parts: part_figures(&breakdown, survey, file.work.rate(), units),
         }),
-        folded: folded_words(&causes),
         causes,
         number: file.job.number.0,
         frame: JobFrame::new(worker, file, Some(Stage::Verdict), &as_chosen(&file.work)),

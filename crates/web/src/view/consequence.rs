@@ -13,10 +13,11 @@ const GEOMETRY: &str = "Geometry, from what was measured on Look-over.";
 
 /// Everything that changes with an option on the list.
 pub(crate) fn consequence_figures(work: &Casework, place: usize, units: Units) -> Vec<Figure> {
-    work.consequences(place).iter().map(|consequence| figure(consequence, units)).collect()
+    let over = work.found().vehicle.rear_spring_over;
+    work.consequences(place).iter().map(|consequence| figure(consequence, over, units)).collect()
 }
 
-fn figure(consequence: &Consequence, units: Units) -> Figure {
+fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure {
     let figure = match consequence {
         Consequence::HoseSlack { measured, hangs_lower } => {
             used_up("Hose slack at full droop", consequence, *measured, *hangs_lower, "the axle hangs lower by", units)
@@ -63,7 +64,8 @@ fn figure(consequence: &Consequence, units: Units) -> Figure {
         }
         Consequence::SeatTurns(turned) => {
             let sum = Sum::new("tilt of the seat, planned less found, by the halves of both packs", Vec::new(), GEOMETRY);
-            Figure::new("Seat and pinion turn", degrees(*turned), sum).note(format!("shim: {}", shim_words(shim_for(*turned))))
+            Figure::new("Seat and pinion turn", degrees(*turned), sum)
+                .note(format!("shim: {}", shim_words(shim_for(*turned), over)))
         }
     };
     if consequence.asks_for().is_some() { figure.tone(Tone::Act) } else { figure }

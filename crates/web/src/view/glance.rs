@@ -31,6 +31,11 @@ fn tightest_rating(work: &Casework, units: Units) -> Option<(String, String)> {
     Some((sentence(&label), format!("{} {side} its rating{assumed}", units.weight(margin.abs()))))
 }
 
+/// Once it was measured after fitting, what it stood at before is said to be that.
+fn as_found(label: &str, work: &Casework) -> String {
+    if work.is_measured_again() { format!("{label}, as found") } else { label.to_owned() }
+}
+
 fn rear_rate(work: &Casework, units: Units) -> Option<(String, String)> {
     let figure = work.rate().measured()?;
     let grade = if figure.grade == RateGrade::Good { "good" } else { "rough" };
@@ -40,7 +45,7 @@ fn rear_rate(work: &Casework, units: Units) -> Option<(String, String)> {
 fn rear_drop(work: &Casework, units: Units) -> Option<(String, String)> {
     let drop = work.found().drop(End::Rear)?.value;
     let way = if drop.si() < 0.0 { "up" } else { "down" };
-    Some(("Rear, with the load".to_owned(), format!("{way} {}", units.height(drop.abs()))))
+    Some((as_found("Rear, with the load", work), format!("{way} {}", units.height(drop.abs()))))
 }
 
 fn rakes(work: &Casework, units: Units) -> Option<(String, String)> {
@@ -50,7 +55,7 @@ fn rakes(work: &Casework, units: Units) -> Option<(String, String)> {
     }
     let rake = |state| Some(format!("{} {}", units.change(survey.rake(state)?), state_of(survey, state)));
     let each: Vec<String> = LoadState::BOTH.into_iter().filter_map(rake).collect();
-    (!each.is_empty()).then(|| ("Rear over front".to_owned(), each.join(", ")))
+    (!each.is_empty()).then(|| (as_found("Rear over front", work), each.join(", ")))
 }
 
 fn aim(work: &Casework, units: Units) -> Option<(String, String)> {

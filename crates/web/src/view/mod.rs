@@ -31,7 +31,7 @@ use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, 
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{
     Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms,
-    pounds,
+    nearest_step, pounds,
 };
 
 /// The units a person reads.
@@ -167,7 +167,7 @@ impl Units {
         match self.length {
             LengthUnit::Inches => together(&format_length(length, self.length, 32)),
             LengthUnit::Millimetres => {
-                let value = (length.si() * 2000.0).round() / 2.0;
+                let value = nearest_step(length.si() * 2000.0) / 2.0;
                 format!("{}{:.1}\u{a0}mm", if value < 0.0 { "−" } else { "" }, value.abs())
             }
         }

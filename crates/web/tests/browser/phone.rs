@@ -93,7 +93,11 @@ async fn the_first_field_of_every_stage_is_in_sight_on_a_phone_and_nothing_is_wi
             const first = [...document.querySelectorAll('main :is(input:not([type=hidden]), select, textarea)')].filter(seen)[0];
             return [first ? Math.round(first.getBoundingClientRect().top + scrollY) : -1, document.documentElement.scrollWidth]";
         let stages = ["intake", "load", "tape", "look-over", "verdict", "aim", "options", "bench", "proof"];
-        for (job, stage) in [6, 7].into_iter().flat_map(|job| stages.map(|stage| (job, stage))) {
+        // One on which nothing was read yet, so that everything is still said to be missing.
+        bench.open_half_ton().await?;
+        let path = bench.page.current_url().await?.path().to_owned();
+        let fresh = path.trim_start_matches("/jobs/").trim_end_matches("/tape").to_owned();
+        for (job, stage) in ["6", "7", &fresh].into_iter().flat_map(|job| stages.map(|stage| (job, stage))) {
             bench.goto(&format!("/jobs/{job}/{stage}")).await?;
             let [first, wide]: [i32; 2] = bench.page.execute(script, vec![]).await?.convert()?;
             assert!(first <= 420, "job {job}, {stage}: the first field stands at {first}");
@@ -127,6 +131,25 @@ async fn the_picture_and_the_route_fold_on_a_phone() {
         bench.wait_for_path("/proof").await?;
         bench.find(".menu summary").await?.click().await?;
         assert!(bench.text(".menu-list").await?.contains("Sums"));
+        Ok(())
+    })
+    .await;
+}
+
+/// A height with sixteenths is read whole in its field: "20 13/1" would be another height.
+#[tokio::test]
+async fn no_height_is_cut_off_in_its_field() {
+    at(Site::empty(), "cut-off", async |bench| {
+        bench.sign_on("Ada").await?;
+        bench.open_half_ton().await?;
+        for (width, height) in [(1280, 800), (1024, 768), (820, 1180)] {
+            bench.browser.resize(width, height).await;
+            let script = "const fields = [...document.querySelectorAll('.plan-walk [data-walk]')].filter((field) => field.checkVisibility());
+                for (const field of fields) field.value = '38 15/16';
+                return [fields.length, fields.filter((field) => field.scrollWidth > field.clientWidth).length]";
+            let [shown, cut]: [usize; 2] = bench.page.execute(script, vec![]).await?.convert()?;
+            assert_eq!((shown, cut), (10, 0), "at {width}");
+        }
         Ok(())
     })
     .await;

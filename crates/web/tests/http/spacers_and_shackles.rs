@@ -26,6 +26,7 @@ async fn a_spacer_that_is_there_comes_out_and_its_height_is_taken_off() {
     let bare = consider(&ada, &job, &[("kind", "coil_spacer"), ("spacer", "1 1/2")]).await;
     let chosen = bare.attributes("form[action$='/choose']", "action");
     let bare_one = chosen.iter().find_map(|action| action.split('/').nth_back(1)).expect("it can be chosen").to_owned();
+    assert_eq!(bare.text(".option h3"), "1 1/2 in coil spacer", "what comes out is not named where nothing does");
     assert!(bare.figure("Rear, empty").1.starts_with("+1 1/2 in from now"), "{}", bare.text("main"));
     let unsaid = consider(&ada, &job, &[("kind", "coil_spacer"), ("spacer", "1 1/2"), ("spacer_out", "1")]).await;
     assert_eq!(unsaid.status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -40,6 +41,7 @@ async fn a_spacer_that_is_there_comes_out_and_its_height_is_taken_off() {
     assert!(stacked.field("spacer_out").1.contains("another height"), "{}", stacked.text("form.try"));
     let exchanged = consider(&ada, &job, &[("kind", "coil_spacer"), ("spacer", "2")]).await;
     assert!(exchanged.figure("Rear, empty").1.starts_with("+1 in from now"), "{}", exchanged.text("main"));
+    assert_eq!(exchanged.text(".option h3"), "2 in coil spacer in place of 1 in");
     let considered = exchanged.texts(".option .figure-value").join(", ");
     assert!(considered.contains("1.00 in further off"), "{considered}");
     // The one that nothing was to come out for stands on the list, ruled out.
@@ -80,6 +82,11 @@ async fn a_longer_shackle_says_what_it_turns_and_bad_lengths_are_refused() {
     let worked = consider(&ada, &job, &whole).await;
     assert!(worked.figure("Rear, empty").1.starts_with("+1 in from now"), "{}", worked.text("main"));
     assert!(worked.figure("Seat and pinion turn").0.starts_with("2.0"), "{}", worked.figure("Seat and pinion turn").0);
+    assert!(worked.figure("Seat and pinion turn").1.contains("to the rear where it is above"), "nobody said where it is");
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("rear_spring", "leaf"), ("rear_over", "under")])).await;
+    let under = ada.get(&format!("{job}/options")).await.figure("Seat and pinion turn").1;
+    assert!(under.contains("thin end to the rear, the axle being above its spring"), "{under}");
     assert!(worked.text("main").contains("neither lie flat nor turn over"), "its caution stands before the choice");
     let missing = consider(&ada, &job, &[&SHACKLE[..], &[("shackle_rear_half", "")]].concat()).await;
     assert_eq!(missing.status, StatusCode::UNPROCESSABLE_ENTITY);

@@ -20,13 +20,13 @@ pub(super) type Bit = (String, String);
 /// All of them for the pack of a side, and what is wrong with what was given.
 pub(super) fn all_bits(sheet: &mut Sheet, work: &Casework, benches: &Benches, side: Option<Side>) -> (Vec<Bit>, String) {
     let (units, bench) = (sheet.units(), benches.of_side(side));
-    let (mut lines, problem) = bits(sheet, bench, units);
+    let (mut lines, problem) = bits(sheet, bench, work.found().vehicle.rear_spring_over, units);
     lines.extend(spacer(bench, units).map(|words| ("Spacer over the overload leaf".to_owned(), words)));
     lines.extend(block(work, benches, units).map(|words| ("Block".to_owned(), words)));
     (lines, problem)
 }
 
-fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String) {
+fn bits(sheet: &mut Sheet, bench: &BenchWork, spring_over_axle: Option<bool>, units: Units) -> (Vec<Bit>, String) {
     let pack = &bench.packs.planned;
     let mut lines = vec![("All leaves and spacers at the bolt".to_owned(), units.fine(pack.stack()))];
     let asked = ["tube", "plate", "block", "u_bolt"].iter().any(|name| sheet.is_filled(name));
@@ -60,7 +60,7 @@ fn bits(sheet: &mut Sheet, bench: &BenchWork, units: Units) -> (Vec<Bit>, String
                     format!("{} inside width, {} inside height; bolt-on", units.height(clip.width), units.height(clip.height));
                 lines.push((format!("Clips on {name}, one each end"), size));
             }
-            lines.push(("Shim".to_owned(), shim_words(shim_for(tilted))));
+            lines.push(("Shim".to_owned(), shim_words(shim_for(tilted), spring_over_axle)));
             (lines, String::new())
         }
         Err(error) => (lines, format!("{}.", sentence(&error.to_string()))),

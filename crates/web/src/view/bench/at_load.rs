@@ -91,7 +91,8 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
         format!("with the large-arch correction {}", exact(after)),
     ];
     let doubt = format!(
-        "± {} of leaf friction at 5% of the load; up to three times that dry or rusty, half once bounced.",
+        "± {} of leaf friction at 5% of the load; up to three times that dry or rusty, half once bounced. The seat holds the pack \
+         flat where it is clamped, so the eyes stand lower over it than an arch read on a bolted pack lying loose.",
         units.exact(friction)
     );
     let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE)

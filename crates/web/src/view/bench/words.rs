@@ -148,7 +148,7 @@ pub(crate) fn steel_words(bench: &BenchWork, units: Units) -> Vec<(&'static str,
     let groups = strains.chunk_by(|one, other| alike(one) == alike(other));
     let line = |group: &[&LeafStrain]| Some((class(group.first()?.grade), strains_words(group, units)));
     let mut words: Vec<_> = groups.filter_map(line).collect();
-    words.extend(bench.set.map(|set| {
+    words.extend(bench.set.filter(|set| !units.is_nothing(*set)).map(|set| {
         let set = units.height(set);
         ("doubt", format!("What its leaves settle by is taken off the heights: {set} with no load."))
     }));
@@ -239,15 +239,14 @@ pub(crate) fn load_name(name: &LoadName) -> String {
     }
 }
 
-/// A shim that turns the seat back, and which way it goes in.
-pub(crate) fn shim_words(shim: Option<Angle>) -> String {
-    match shim {
-        None => "none: the seat turns by less than half a degree".to_owned(),
-        Some(angle) if angle.value > 0.0 => {
-            format!("{} between spring and seat, thin end to the rear where the axle is below its spring", degrees(angle))
-        }
-        Some(angle) => {
-            format!("{} between spring and seat, thin end to the front where the axle is below its spring", degrees(-angle))
-        }
-    }
+/// A shim that turns the seat back, and which way it goes in: with the axle above its spring the other way round than below it.
+pub(crate) fn shim_words(shim: Option<Angle>, spring_over_axle: Option<bool>) -> String {
+    let Some(angle) = shim else { return "none: the seat turns by less than half a degree".to_owned() };
+    let (below, above) = if angle.value > 0.0 { ("rear", "front") } else { ("front", "rear") };
+    let thin_end = match spring_over_axle {
+        Some(true) => format!("thin end to the {below}"),
+        Some(false) => format!("thin end to the {above}, the axle being above its spring"),
+        None => format!("thin end to the {below} where the axle is below its spring, to the {above} where it is above"),
+    };
+    format!("{} between spring and seat, {thin_end}", degrees(angle.abs()))
 }
