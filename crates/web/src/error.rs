@@ -139,7 +139,7 @@ impl WebError {
             WebError::UploadTooLarge { limit } => (
                 "Too large",
                 format!("That file is over {} MB. Nothing was kept.", limit / 1_000_000),
-                "Send a smaller one; a phone's own camera makes pictures of 2 to 8 MB.",
+                "Send a smaller one.",
             ),
             WebError::SessionNotKept => (
                 "Not signed on",

@@ -67,12 +67,25 @@ async fn a_pack_read_leaf_by_leaf_stands_and_bears_as_worked_out_elsewhere() {
     assert!(full.figure("Rate of one pack").0.starts_with("34"), "{}", full.figure("Rate of one pack").0);
     assert_eq!(page.texts("svg.stance-wide .pack-leaf").len(), 4);
     assert!(page.text("#bench-figures .agreement").contains("The tape made a rear rate of 372 lb/in; these leaves make 37"));
+    assert!(page.texts(".disagreement").is_empty(), "what agrees stands folded");
     // Loose, the nip is said; past the model it says so and stops.
     let loose = ada.get(&format!("{job}/bench?load=loose")).await;
     assert!(loose.text("svg.stance-wide").contains("nip"), "{}", loose.text("svg.stance-wide"));
     let exported = document(&ada, &format!("{job}/bench/pack.json?pack=found")).await;
     assert_eq!(exported["format"], "wise-badger/pack");
     assert!((exported["leaves"][0]["curvature_per_m"].as_f64().unwrap() * 60.0 * 0.0254 - 1.0).abs() < 1e-3);
+}
+
+/// Leaves that cannot be those of the vehicle that was measured are said to be so before anything is planned on them.
+#[tokio::test]
+async fn leaves_that_the_tape_speaks_against_are_told_in_the_open() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let few = [("few_count", "4"), ("few_width", "3"), ("few_thickness", "0.5"), ("few_front", "24"), ("few_rear", "24")];
+    let page = ada.get(&format!("{job}/bench")).await.form("form[action$='/bench/begin']");
+    let page = ada.send(&page.with(&few).with(&[("few_arch", "4")])).await;
+    let told = page.text("#bench-heights .disagreement");
+    assert!(told.contains("The tape made a rear rate of 372 lb/in") && told.contains("stiffer on paper"), "{told}");
 }
 
 #[tokio::test]

@@ -25,8 +25,8 @@ use crate::form::bench::{self, As, Which};
 use crate::form::{Posted, Sheet};
 use crate::reckoning::run;
 use crate::view::bench::{
-    ContactLine, HeightLine, PackUnder, agreement_words, contact_lines, doubt_words, drawn, drawn_loose, estimated_words,
-    height_lines, load_figures, load_name, second_stage_figure, steel_words,
+    AgreementWords, ContactLine, HeightLine, PackUnder, agreement_words, contact_lines, doubt_words, drawn, drawn_loose,
+    estimated_words, height_lines, load_figures, load_name, second_stage_figure, steel_words,
 };
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
@@ -66,7 +66,7 @@ pub(super) struct BenchHeights {
     changed: bool,
     /// How its leaves are worked past what they may be, and how each is to look.
     steel: Vec<(&'static str, String)>,
-    agreement: Vec<String>,
+    agreement: AgreementWords,
 }
 
 impl askama::filters::HtmlSafe for BenchPicture {}

@@ -46,16 +46,30 @@ pub(crate) fn height_lines(work: &Casework, benches: &Benches, units: Units) -> 
     lines
 }
 
-/// How the leaves agree with what the tape says of the springs under the vehicle, in sentences.
+/// How the leaves agree with what the tape says of the springs under the vehicle, in sentences: what does not agree apart, to be said
+/// in the open.
+#[derive(Default)]
+pub(crate) struct AgreementWords {
+    pub(crate) agree: Vec<String>,
+    pub(crate) disagree: Vec<String>,
+}
+
+impl AgreementWords {
+    fn push(&mut self, agrees: bool, words: String) {
+        if agrees { self.agree.push(words) } else { self.disagree.push(words) }
+    }
+}
+
+/// How the leaves agree with the tape.
 pub(crate) fn agreement_words(
     work: &Casework,
     benches: &Benches,
     bench: &BenchWork,
     read_arch: Option<(LoadState, Length)>,
     units: Units,
-) -> Vec<String> {
+) -> AgreementWords {
     let survey = work.found();
-    let mut words: Vec<String> = sag_words(work, units).into_iter().collect();
+    let mut words = AgreementWords { agree: sag_words(work, units).into_iter().collect(), ..AgreementWords::default() };
     let stands_on = |bench: &BenchWork, state| {
         let load = bench.measured.get(state).copied().flatten()?;
         bench.packs.found.prepare(bench.packs.rated).and_then(|pack| pack.state(load)).ok()
@@ -76,14 +90,16 @@ pub(crate) fn agreement_words(
         };
         let (read, made) = (units.height(read), units.height(made));
         let state = state_of(survey, load_state);
-        words.push(format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}."));
+        let told = format!("Under the vehicle, {state}, the tape read {read} of arch; these leaves make {made}: {judged}.");
+        words.push(matches!(agreement, ArchAgreement::Agrees), told);
     }
     // Both sides carry the axle, whichever of them is looked at.
     let rate_of = |side| stands_on(benches.of_side(Some(side)), LoadState::Empty).map(|state| state.rate);
     let of_both = rate_of(Side::Left).zip(rate_of(Side::Right)).map(|(left, right)| left + right);
     if let Some((measured, of_both)) = work.rate().measured().zip(of_both) {
         let leaves = f64::from(survey.vehicle.assumptions().rear_axles) * of_both;
-        let judged = match RateAgreement::of(leaves, measured.rate, measured.relative_sd) {
+        let agreement = RateAgreement::of(leaves, measured.rate, measured.relative_sd);
+        let judged = match agreement {
             RateAgreement::Agrees => "they agree as well as tape and thickness can tell",
             RateAgreement::StifferOnPaper => {
                 "the leaves are stiffer on paper: a thickness read too large, worn leaves, or a leaf that does not bear"
@@ -93,7 +109,8 @@ pub(crate) fn agreement_words(
             }
         };
         let (measured, leaves) = (units.rate(measured.rate), units.rate(leaves));
-        words.push(format!("The tape made a rear rate of {measured}; these leaves make {leaves}: {judged}."));
+        let told = format!("The tape made a rear rate of {measured}; these leaves make {leaves}: {judged}.");
+        words.push(matches!(agreement, RateAgreement::Agrees), told);
     }
     words
 }

@@ -5,7 +5,7 @@ mod heights;
 mod words;
 
 pub(crate) use at_load::{ContactLine, PackUnder, contact_lines, drawn, drawn_loose, load_figures};
-pub(crate) use heights::{HeightLine, agreement_words, height_lines, second_stage_figure};
+pub(crate) use heights::{AgreementWords, HeightLine, agreement_words, height_lines, second_stage_figure};
 pub(crate) use words::{
     against_words, cannot_rearch_words, cannot_words, doubt_words, estimated_words, load_name, shim_words, sides_steel_words,
     steel_words, strain_words, work_words,
