@@ -87,6 +87,13 @@ impl Survey {
         self.stop_gap.get(state)?.least(End::Rear)
     }
 
+    /// Both sides of it, where they were read and differ.
+    pub fn gaps_that_differ(&self, state: LoadState) -> Option<Sides<Length>> {
+        let read = self.stop_gap.get(state)?.rear;
+        let sides = Sides { left: read.left?, right: read.right? };
+        ((sides.left - sides.right).abs() > ReadingPrecision::shop_tape().tape / 2.0).then_some(sides)
+    }
+
     /// The same of the middle of the rear axle, as a reading: what it changes by is what the rear springs come down.
     pub fn middle_gap(&self, state: LoadState) -> Option<Uncertain<Length>> {
         let gap = self.stop_gap.get(state)?.mean(End::Rear)?;

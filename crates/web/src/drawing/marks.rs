@@ -108,7 +108,8 @@ impl Marks {
                 marks.put(end, mark);
             }
             if let Some(gap) = survey.gap(state) {
-                marks.stop_gap.push((state, gap, format!("{} {word}", units.height(gap))));
+                let read = of_sides(gap, survey.gaps_that_differ(state), |gap| units.height(gap));
+                marks.stop_gap.push((state, gap, format!("{read} {word}")));
             }
             if let Some(Ok(predicted)) = shown.prediction.as_ref().map(|prediction| prediction.at(state)) {
                 let mark = |height: Uncertain<Length>, sides: Option<Sides<Uncertain<Length>>>| {

@@ -80,12 +80,19 @@ fn rakes(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
 fn clearances(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
     let survey = work.found();
     let of_state = |state| {
-        let label = format!("To the stop, {}", state_of(survey, state));
+        let (state_name, differ) = (state_of(survey, state), survey.gaps_that_differ(state));
+        // What is predicted is of the side that bears first.
+        let first = if survey.states().any(|state| survey.gaps_that_differ(state).is_some()) { ", nearer side" } else { "" };
+        let label = format!("To the stop{first}, {state_name}");
+        let read = |gap| match differ {
+            Some(sides) => format!("L {}, R {}", units.height(sides.left), units.height(sides.right)),
+            None => units.height(gap),
+        };
         let left = |predicted: &PredictedState| {
             let left = predicted.travel_left?;
             Some(if left.value < 0.0 { format!("bears by {}", units.height(-left)) } else { units.height(left) })
         };
-        row(label, survey.gap(state).map(|gap| units.height(gap)), work, places, state, left)
+        row(label, survey.gap(state).map(read), work, places, state, left)
     };
     survey.states().map(of_state).collect()
 }

@@ -72,7 +72,34 @@ function makePad(form) {
     hide() {
       pad.hidden = true;
     },
+    // What closes moves the page: a tap that is under way, on Save above all, must land where it was aimed.
+    hideAfterTheTap() {
+      const leaves = input;
+      afterTheTap(() => {
+        if (input === leaves && document.activeElement !== leaves) pad.hidden = true;
+      });
+    },
   };
+}
+
+let isDown = false;
+const waiting = [];
+addEventListener("pointerdown", () => (isDown = true), true);
+for (const lets of ["pointerup", "pointercancel"]) {
+  addEventListener(
+    lets,
+    () => {
+      isDown = false;
+      setTimeout(() => waiting.splice(0).forEach((work) => work()), 0);
+    },
+    true,
+  );
+}
+
+/** Does something once a finger or a mouse that is down has let go and its click was taken; as soon where none is. */
+function afterTheTap(work) {
+  if (isDown) waiting.push(work);
+  else setTimeout(work, 0);
 }
 
 /**
@@ -87,7 +114,7 @@ export function attach(root) {
     for (const input of form.querySelectorAll(".walk input")) {
       input.inputMode = "none";
       input.addEventListener("focus", () => (input.inputMode === "none" ? pad.show(input) : pad.hide()));
-      input.addEventListener("blur", () => pad.hide());
+      input.addEventListener("blur", () => pad.hideAfterTheTap());
     }
   }
 }

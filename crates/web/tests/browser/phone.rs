@@ -38,6 +38,34 @@ async fn a_gloved_thumb_walks_round_with_the_pad() {
     .await;
 }
 
+/// The pad closes as the field is left, which moves the page: the tap that leaves it is taken all the same.
+#[tokio::test]
+async fn one_tap_on_save_is_enough_with_the_pad_open() {
+    at(Site::empty(), "pad-save", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.browser.tell("Emulation.setTouchEmulationEnabled", json!({"enabled": true, "maxTouchPoints": 1})).await;
+        let coarse = json!({"features": [{"name": "pointer", "value": "coarse"}]});
+        bench.browser.tell("Emulation.setEmulatedMedia", coarse).await;
+        bench.sign_on("Ada").await?;
+        bench.open_half_ton().await?;
+        bench.pick("datum-hub_to_arch").await?;
+        bench.press("//div[@class='walk-ways']/button[.='All']").await?;
+        for (place, height) in
+            [("front_left", "20 1/2"), ("front_right", "20 1/2"), ("rear_left", "21 1/2"), ("rear_right", "21 1/2")]
+        {
+            bench.find(&format!("[name='empty.{place}.0']")).await?.send_keys(height).await?;
+        }
+        let open = "return document.querySelector('.pad').checkVisibility()";
+        assert!(bench.page.execute(open, vec![]).await?.convert::<bool>()?);
+        // Down to where Save comes out above the pad.
+        bench.page.execute("scrollTo(0, document.documentElement.scrollHeight)", vec![]).await?;
+        bench.find(".send .btn-primary").await?.click().await?;
+        bench.wait_for_path("/verdict").await?;
+        Ok(())
+    })
+    .await;
+}
+
 /// Everything to be touched is at least 44 px high and wide, links within sentences aside.
 const TOO_SMALL: &str = "return [...document.querySelectorAll('button, summary, .pick, .form-control, .route a, .bar a')]
     .filter((part) => part.offsetParent !== null)
