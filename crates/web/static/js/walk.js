@@ -17,11 +17,23 @@ export function goOn(input) {
   target.scrollIntoView({ block: "center" });
 }
 
+/** Keeps the count beside Save at what is filled in. */
+function count(form) {
+  const told = form.querySelector(".read-count");
+  if (!told) return;
+  const filled = [...form.querySelectorAll("[data-walk]")].filter((stop) => stop.value.trim() !== "");
+  told.textContent = told.textContent.replace(/^\d+/, String(filled.length));
+}
+
 /**
- * Makes Enter move on in the walk instead of sending the form.
+ * Makes Enter move on in the walk instead of sending the form, and counts what is read.
  * @param {ParentNode} root
  */
 export function attach(root) {
+  for (const walk of root.querySelectorAll(".walk")) {
+    walk.addEventListener("input", () => count(walk.closest("form")));
+    count(walk.closest("form"));
+  }
   for (const input of root.querySelectorAll(".walk input")) {
     input.addEventListener("keydown", (event) => {
       if (event.key !== "Enter" || event.isComposing) return;

@@ -91,6 +91,7 @@ async fn one_corner_is_shown_at_a_time_with_what_comes_next_and_all_at_a_tap() {
         assert_eq!(bench.text(".walk-next").await?, "Next: rear left, empty");
         bench.find("[name='empty.front_left.0']").await?.send_keys("20 1/2" + Key::Enter).await?;
         assert_eq!(shown().await?, ["empty.rear_left.0"]);
+        assert_eq!(bench.text(".read-count").await?, "1 of 10");
         assert_eq!(bench.focused().await?, "empty.rear_left.0");
         for _ in 0..9 {
             bench.press("//div[@class='walk-ways']/button[.='Next']").await?;
