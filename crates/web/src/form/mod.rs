@@ -125,6 +125,11 @@ impl Sheet {
         self.problems.get(name).map_or("", String::as_str)
     }
 
+    /// Whether anything was refused of the fields whose names begin so: then whatever folds them away stands open.
+    pub(crate) fn has_problem_in(&self, beginning: &str) -> bool {
+        self.problems.keys().any(|name| name.starts_with(beginning))
+    }
+
     /// Every complaint with the field it is about.
     pub(crate) fn problems(&self) -> impl Iterator<Item = (&str, &str)> {
         self.problems.iter().map(|(name, problem)| (name.as_str(), problem.as_str()))

@@ -5,6 +5,7 @@ use askama::Template;
 use wise_badger_casework::reading::{Phase, Place, ReadingKind, Spot};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{LoadState, SpringKind, VehicleClass};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::tape::Repeats;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
@@ -41,6 +42,9 @@ struct TapePage {
     states: Vec<StateForm>,
     /// One more to add, where there is room.
     new_state: Option<StateForm>,
+    /// Whether something typed of it was refused.
+    new_state_open: bool,
+    points_open: bool,
     points: Vec<PointForm>,
     rise_problem: String,
     rise_confirmed: bool,
@@ -317,6 +321,8 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
     let states = tape_states::states(sheet, file);
     let mut first = walks(sheet, record, &states);
     let further = first.split_off(LoadState::BOTH.len().min(first.len()));
+    let added = tape_states::next_key(sheet, file).map(|key| format!("{}.", LoadState::Further(key).word()));
+    let points = tape_states::point_forms(sheet, file);
     let template = TapePage {
         frame: JobFrame::new(worker, file, Some(Stage::Tape), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
@@ -327,7 +333,9 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         walk: PlanWalk::of(file, first),
         states: further,
         new_state: new_state(sheet, record),
-        points: tape_states::point_forms(sheet, file),
+        new_state_open: added.is_some_and(|names| sheet.has_problem_in(&names)),
+        points_open: points.len() > 1 || sheet.has_problem_in("point."),
+        points,
         rise_problem: sheet.problem("rise_confirmed").to_owned(),
         rise_confirmed: sheet.is_filled("rise_confirmed"),
         load: tape::load_picks(sheet, file),

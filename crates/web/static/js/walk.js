@@ -21,7 +21,7 @@ export function goOn(input) {
 function count(form) {
   const told = form.querySelector(".read-count");
   if (!told) return;
-  const filled = [...form.querySelectorAll("[data-walk]")].filter((stop) => stop.value.trim() !== "");
+  const filled = [...form.querySelectorAll(".plan-walk [data-walk]")].filter((stop) => stop.value.trim() !== "");
   told.textContent = told.textContent.replace(/^\d+/, String(filled.length));
 }
 

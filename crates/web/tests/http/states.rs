@@ -47,6 +47,23 @@ fn said(page: &Page, css: &str) -> String {
     page.texts(css).join(" | ")
 }
 
+/// What was refused of a state that is being added is in sight, not folded away with it.
+#[tokio::test]
+async fn half_a_state_is_asked_for_the_rest_in_the_open() {
+    let (_site, ada) = shop().await;
+    let path = format!("{}/tape", measured_half_ton(&ada).await);
+    assert!(ada.get(&path).await.texts("details.add-state[open]").is_empty());
+    let refused = ada.fill(&path, &[("further_1.name", "half")]).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.text("details.add-state[open] .problem").contains("Say what is aboard"), "{}", refused.text("main"));
+    assert_eq!(refused.field("further_1.name").0, "half");
+    let nought = [("further_1.load", "over_loaded"), ("further_1.weight", "0"), ("further_1.distance", "0")];
+    let refused = ada.fill(&path, &[&nought[..], &[("further_1.rear_left.0", "18")]].concat()).await;
+    assert!(refused.text("details[open] .problem").contains("above zero"), "{}", refused.text("main"));
+    let nameless = ada.fill(&path, &[("point.0.distance", "40"), ("point.0.empty", "12")]).await;
+    assert!(nameless.text("details[open] fieldset.point .problem").contains("Name the point"), "{}", nameless.text("main"));
+}
+
 #[tokio::test]
 async fn a_job_with_four_states_is_told_on_every_screen_with_neither_side_averaged_away() {
     let (_site, ada) = shop().await;
