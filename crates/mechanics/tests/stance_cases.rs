@@ -221,6 +221,31 @@ fn a_coil_spacer_lifts_through_its_motion_ratio_and_a_strut_spacer_moves_the_sto
     close(front.gap(Side::Left, "in the strut").unwrap().si(), 0.04, 1e-9);
 }
 
+/// A rebound stop counts the other way round (motion ratio −1). In the pack it goes with the spring: a block lifts by itself and leaves
+/// the stop's clearance as it was; on the frame it is the block's height nearer to its stop.
+#[test]
+fn a_block_leaves_a_stop_that_goes_with_the_spring_where_it_was_whichever_way_it_counts() {
+    let lifted = |mount, ratio: f64| {
+        let mut vehicle = truck();
+        for side in Side::BOTH {
+            let kind =
+                ElementKind::Bump { gap: metres(0.06), extension: metres(0.0), curve: StopCurve::Linear(newtons_per_metre(4e5)) };
+            vehicle.axles[1].corners.get_mut(side).elements =
+                vec![Element { motion_ratio: ratio, mount, ..element("stop", kind) }];
+        }
+        let block = Change::Spacer { axle: "R".to_owned(), side: None, thickness: metres(0.05) };
+        let raised = stance(&vehicle, &State::with_loads("block", vec![]).changed(vec![block]));
+        (raised.axles[1].hub_to_arch_change.left.si(), raised.axles[1].gap(Side::Left, "stop").unwrap().si())
+    };
+    for ratio in [-1.0, 1.0] {
+        let (rise, gap) = lifted(Mount::Pack, ratio);
+        close(rise, 0.05, 1e-9);
+        close(gap, 0.06, 1e-9);
+    }
+    close(lifted(Mount::Frame, -1.0).1, 0.01, 1e-9);
+    close(lifted(Mount::Frame, 1.0).1, 0.11, 1e-9);
+}
+
 #[test]
 fn a_held_bag_pushes_with_its_pressure_on_its_area() {
     let held = AirBag { held_pressure: true, ..bag() };

@@ -189,7 +189,10 @@ impl<'a> Assembly<'a> {
                 let packed = there.element.mount == Mount::Pack;
                 let lateral = element_lateral(kerb, side, there.element);
                 let row = rows.stroke(index, side, lateral, there.element.motion_ratio, packed);
-                let row = if packed { row.raised(corner.spacer) } else { row };
+                // What goes with the spring goes as far as the wheel does, in its own measure: a stop that the spring's own way closes at
+                // half the wheel's, or the other way round, is moved by as much of it.
+                let shift = corner.spacer / kerb.corners.get(side).spring.motion_ratio * there.element.motion_ratio;
+                let row = if packed { row.raised(shift) } else { row };
                 self.add_element((index, side), there, row, &mut line)?;
             }
             // F = k·max(0, W_kerb/k_kerb + ΔR − z).
