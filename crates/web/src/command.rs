@@ -13,6 +13,7 @@ use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDo
 use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shop};
 
 use crate::form::clean;
+use crate::one_line::one_line;
 use crate::pages::job_document::read_cleaned;
 use crate::{Settings, load_demo_data, serve};
 
@@ -150,7 +151,7 @@ pub fn run() -> ExitCode {
     match outcome {
         Ok(()) => ExitCode::SUCCESS,
         Err(failure) => {
-            eprintln!("wise-badger: {failure}");
+            eprintln!("wise-badger: {}", one_line(&failure.to_string()));
             ExitCode::from(failure_code)
         }
     }

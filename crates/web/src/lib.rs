@@ -16,6 +16,7 @@ mod full_size;
 mod guard;
 mod job_route;
 mod log;
+mod one_line;
 mod pages;
 mod photo;
 mod reckoning;

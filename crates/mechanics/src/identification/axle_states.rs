@@ -1,6 +1,6 @@
 //! One axle of an experiment seen alone: what lies on it and how high it stands, state by state.
 
-use super::experiment::{Experiment, IdentificationError};
+use super::experiment::{Experiment, IdentificationError, in_state};
 use super::measured::{MeasuredState, Measurement, TapeMark};
 use crate::axle_rate::AxleState;
 use crate::stance::{Outcome, StanceError, State, settle};
@@ -30,7 +30,7 @@ impl Experiment {
 
     /// What lies on an axle in a state; each load's weight and place is moved by its standard deviation in turn.
     fn axle_load(&self, measured: &MeasuredState, axle: &str) -> Result<Uncertain<crate::units::Force>, IdentificationError> {
-        let on_axle = |state: &State| match settle(&self.vehicle, state)? {
+        let on_axle = |state: &State| match settle(&self.vehicle, state).map_err(|source| in_state(state, source))? {
             Outcome::Settled(stance) => {
                 let found = stance.axle(axle).ok_or_else(|| StanceError::NoSuchAxle(axle.to_owned()))?;
                 Ok(found.load().si())

@@ -23,6 +23,14 @@ pub enum IdentificationError {
     /// The vehicle or a state has no meaning.
     #[error(transparent)]
     Stance(#[from] StanceError),
+    /// A state has no meaning, or its forces came to no balance.
+    #[error("in the state “{state}”: {source}")]
+    InState {
+        /// Which.
+        state: String,
+        /// Why.
+        source: StanceError,
+    },
     /// With these figures the vehicle does not stand in a state.
     #[error("in the state “{0}” the vehicle does not stand")]
     Tips(String),
@@ -69,7 +77,7 @@ impl Experiment {
         }
         for state in &self.states {
             let name = &state.state.name;
-            state.state.check()?;
+            state.state.check().map_err(|source| in_state(&state.state, source))?;
             for reading in &state.readings {
                 let (value, sd) = reading.si();
                 positive(&|| format!("the precision of a reading in the state “{name}”"), sd)?;
@@ -205,10 +213,15 @@ impl Experiment {
 
 fn stand(vehicle: &Vehicle, state: &State) -> Result<Stance, IdentificationError> {
     // A load that is off by a little may come to less than nothing.
-    match Solver::new(vehicle, &state.changes)?.settle_with_lift(state)? {
+    let settled = Solver::new(vehicle, &state.changes).and_then(|mut solver| solver.settle_with_lift(state));
+    match settled.map_err(|source| in_state(state, source))? {
         Outcome::Settled(stance) => Ok(stance),
         Outcome::NoEquilibrium => Err(IdentificationError::Tips(state.name.clone())),
     }
+}
+
+pub(super) fn in_state(state: &State, source: StanceError) -> IdentificationError {
+    IdentificationError::InState { state: state.name.clone(), source }
 }
 
 impl Unknown {
