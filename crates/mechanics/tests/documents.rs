@@ -200,6 +200,17 @@ fn has_null(text: &str) -> bool {
     text.lines().any(|line| line.trim_end_matches(',').ends_with("\": null"))
 }
 
+/// A state that lies just where a second stage joins stalls a search by slopes: the best there is is found all the same.
+#[test]
+fn readings_on_the_kink_of_a_second_stage_are_answered() {
+    for number in 1..=3 {
+        let document = ReadingsDocument::read(&read(&format!("../readings/on_the_kink_{number}.json"))).unwrap();
+        let identified = document.experiment.identify().unwrap();
+        assert!(identified.misfit(3.0).is_none(), "{number}: {:?}", identified.misfit(3.0));
+        assert!(identified.shares().iter().all(|share| share.relative_sd > 0.0 && share.log_factor.abs() < 1.5));
+    }
+}
+
 const SPOILT: [&str; 14] =
     ["", "0", "-1", "1e308", "-1e-300", "null", "[]", "{}", "\"x\"", "1e999", "true", ",", "}", "\u{fffd}"];
 

@@ -45,8 +45,14 @@ const LONGEST_LOG: f64 = 0.01;
 const LONGEST_STEP: f64 = 0.7;
 /// Squared length of a step, in standard deviations, that ends the search.
 const STILL: f64 = 1e-8;
-/// The same where nothing along the step is any better: at a kink, or in the last digit.
-const AS_GOOD_AS_STILL: f64 = 1e-3;
+/// Rounds after which it is enough to be within a tenth of a standard deviation of the best: along an edge where a stage joins the
+/// search goes to and fro for ever shorter.
+const PATIENT: usize = 30;
+const NEARLY_STILL: f64 = 1e-2;
+/// How far a figure is tried to either side where no step gets better, in its own standard deviations, the furthest first.
+const BESIDE: [f64; 4] = [0.3, 0.1, 0.03, 0.01];
+/// What such a try must gain to count.
+const GAINED: f64 = 1e-9;
 
 impl Experiment {
     /// Finds the figures that agree best with what was read and believed, and how far they can be leant on.
@@ -79,17 +85,29 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>) -> Result<Identified, Ide
         solve_factorised(&factor, &mut step, n);
         // The step's squared length in standard deviations is its product with the slope that it answers.
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
-        let shorter = shorten(&experiment, &figures, &at, &step, &now);
-        if length.abs() < STILL || (shorter.is_none() && length.abs() < AS_GOOD_AS_STILL) {
+        let better = || {
+            let along = shorten(&experiment, &figures, &at, &step, &now);
+            along.or_else(|| past_a_kink(&experiment, &figures, &at, &now, &factor))
+        };
+        let there = length.abs() < STILL || (rounds >= PATIENT && length.abs() < NEARLY_STILL);
+        let better = if there { None } else { better() };
+        let Some(better) = better else {
+            // Nothing near is any better: it is the best there is, in a hollow, or in the edge between two where a stage joins.
             let covariance = inverse(&factor, n);
             // Figures so wild that their squares overflow agree with anything.
-            if !covariance.iter().chain(&at).all(|value| value.is_finite()) {
+            if !covariance
+                .iter()
+                .chain(&at)
+                .chain(now.left_over.iter().flatten())
+                .chain([&length, &now.total])
+                .all(|value| value.is_finite())
+            {
                 return Err(IdentificationError::NotSettled);
             }
             let search = Search { rounds, still: length };
             return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at, search });
-        }
-        (at, now) = shorter.ok_or(IdentificationError::NotSettled)?;
+        };
+        (at, now) = better;
     }
     Err(IdentificationError::NotSettled)
 }
@@ -236,6 +254,35 @@ fn shorten(
             return Some((moved, there));
         }
         share *= 0.5;
+    }
+    None
+}
+
+/// Where a stage joins the model has a kink, and the slopes taken across it may lead nowhere, though there is something better to one
+/// side: every figure of the
+/// springs is tried to both, by shares of its standard deviation. `None` where nothing near is any better.
+fn past_a_kink(
+    experiment: &Experiment,
+    figures: &[Unknown],
+    at: &[f64],
+    now: &Agreement,
+    factor: &[f64],
+) -> Option<(Vec<f64>, Agreement)> {
+    let n = figures.len();
+    let covariance = inverse(factor, n);
+    let sd = |place: usize| covariance.get(place * n + place).map_or(0.0, |variance| variance.sqrt());
+    let sides = || BESIDE.into_iter().flat_map(|share| [share, -share]);
+    let of_springs = || figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
+    let tried = sides().flat_map(|share| of_springs().map(move |(place, _)| (place, share)));
+    for (place, share) in tried {
+        // With the others where they agree best with it: along the column of the covariance.
+        let along = |row: usize| covariance.get(row * n + place).copied().unwrap_or(0.0) / sd(place).max(f64::MIN_POSITIVE);
+        let moved: Vec<f64> = at.iter().enumerate().map(|(row, at)| at + share * along(row)).collect();
+        if let Ok(there) = Agreement::at(experiment, figures, &moved)
+            && there.total < now.total - GAINED * now.total.max(1.0)
+        {
+            return Some((moved, there));
+        }
     }
     None
 }
