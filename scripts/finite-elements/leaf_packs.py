@@ -17,7 +17,8 @@ import openseespy.opensees as ops
 
 REFERENCE = pathlib.Path(__file__).resolve().parents[2] / "crates/mechanics/tests/reference"
 PLACES = 100
-CONTACT_N_PER_M = 1e9
+# Softer, and leaves of one length share a load by a few percent otherwise.
+CONTACT_N_PER_M = 1e10
 # Beams are straight and slender here: their axial stiffness has no part in the answer.
 AREA_M2 = 1e-3
 
@@ -28,7 +29,8 @@ def nodes_of(lengths):
     return sorted(grid | {round(length, 9) for length in lengths})
 
 
-def load_half(pack, half, load):
+def load_half(pack, half, loads):
+    """Height of the eye and largest stress of every leaf under each of the loads, which rise."""
     clamp = pack["clamp"][f"{half}_m"]
     leaves = pack["leaves"]
     lengths = [leaf[f"{half}_m"] - clamp for leaf in leaves]
@@ -67,28 +69,46 @@ def load_half(pack, half, load):
     ops.system("UmfPack")
     ops.numberer("RCM")
     ops.constraints("Plain")
-    ops.test("NormUnbalance", 1e-2, 100)
+    ops.test("NormUnbalance", 1e-2, 200)
     ops.algorithm("Newton")
     eye = tag(0, round(lengths[0], 9))
     ops.timeSeries("Constant", 1)
     ops.pattern("Plain", 1, 1)
     ops.integrator("LoadControl", 1.0)
     ops.analysis("Static")
-    assert ops.analyze(1) == 0, "no balance without a load"
+    # Nip that closes over many nodes at once is too much for the plain method now and then.
+    assert any(balances(method) for method in ("Newton", "KrylovNewton", "NewtonLineSearch")), "no balance without a load"
     ops.timeSeries("Linear", 2)
     ops.pattern("Plain", 2, 2)
-    ops.load(eye, 0.0, -load, 0.0)
+    ops.load(eye, 0.0, -max(loads[-1], 1.0), 0.0)
     ops.setTime(0.0)
-    step, done = 0.05, 0.0
+    done, answers = 0.0, []
+    for load in loads:
+        done = raise_to(load / max(loads[-1], 1.0), done)
+        answers.append(read(leaves, lengths, beams, eye))
+    return answers
+
+
+def balances(method):
+    ops.algorithm(method)
+    return ops.analyze(1) == 0
+
+
+def raise_to(share, done):
+    step = 0.05
     # Contact that rolls out over many nodes at once makes Newton's method wander: smaller steps then, and larger ones after.
-    while load > 0 and done < 1.0 - 1e-9:
-        step = min(step, 1.0 - done)
+    while done < share - 1e-12:
+        step = min(step, share - done)
         ops.integrator("LoadControl", step)
         if ops.analyze(1) == 0:
             done, step = done + step, step * 1.5
         else:
             step /= 4
-            assert step > 1e-7, f"no balance under {load} N"
+            assert step > 1e-7, f"no balance at {done} of the load"
+    return done
+
+
+def read(leaves, lengths, beams, eye):
     height = leaves[0]["curvature_per_m"] * lengths[0] ** 2 / 2 + ops.nodeDisp(eye, 2)
     stresses = []
     for index, leaf in enumerate(leaves):
@@ -98,22 +118,30 @@ def load_half(pack, half, load):
     return height, stresses
 
 
+def answers_of(pack, loads):
+    """What the whole spring does under loads that rise, as the program's result documents say it."""
+    front, rear = pack["leaves"][0]["front_m"], pack["leaves"][0]["rear_m"]
+    length = front + rear
+    of_front = load_half(pack, "front", [load * rear / length for load in loads])
+    of_rear = load_half(pack, "rear", [load * front / length for load in loads])
+    return [
+        {
+            "load_n": load,
+            "arch_linear_m": (rear * front_height + front * rear_height) / length,
+            "seat_tilt_rad": (front_height - rear_height) / length,
+            "front_peak_stress_pa": front_stress,
+            "rear_peak_stress_pa": rear_stress,
+        }
+        for load, (front_height, front_stress), (rear_height, rear_stress) in zip(loads, of_front, of_rear)
+    ]
+
+
 def main():
     for file in sorted((REFERENCE / "pack").glob("*.json")):
         if ".expected" in file.name:
             continue
         pack = json.loads(file.read_text())
-        front, rear = pack["leaves"][0]["front_m"], pack["leaves"][0]["rear_m"]
-        states = []
-        for load in sorted({0.0, max(pack["loads_n"]) / 2, max(pack["loads_n"])}):
-            front_height, front_stress = load_half(pack, "front", load * rear / (front + rear))
-            rear_height, rear_stress = load_half(pack, "rear", load * front / (front + rear))
-            states.append({
-                "load_n": load,
-                "arch_linear_m": (rear * front_height + front * rear_height) / (front + rear),
-                "front_peak_stress_pa": front_stress,
-                "rear_peak_stress_pa": rear_stress,
-            })
+        states = answers_of(pack, sorted({0.0, max(pack["loads_n"]) / 2, max(pack["loads_n"])}))
         made = {"made_by": f"scripts/finite-elements/leaf_packs.py, OpenSees {ops.version()}", "states": states}
         (REFERENCE / "finite_elements" / file.name).write_text(json.dumps(made, indent=1) + "\n")
         print(file.stem, [round(1e3 * state["arch_linear_m"], 3) for state in states])

@@ -85,8 +85,8 @@ pub enum PackError {
     /// Sizes or loads so large or small that the answer is no number.
     #[error("these figures are past anything a spring has; check sizes and loads")]
     PastAllFigures,
-    /// The contact could not be worked out: a fault of the program's, never seen.
-    #[error("the contact between the leaves was not found")]
+    /// Where the leaves press on each other was not found within a counted number of turns.
+    #[error("where these leaves press on each other was not found; leave out leaves that are alike, or check their arches")]
     NotSolved,
 }
 

@@ -25,28 +25,104 @@ pub(super) struct Bearing {
 
 /// A gap closer to nought than this is shut, m.
 const SHUT_M: f64 = 1e-11;
-const MOST_TURNS: usize = 10_000;
+/// Rounds of exchanging whole blocks of contacts before they are taken one by one.
+const MOST_EXCHANGES: usize = 25;
+/// Rounds in a row with no fewer contacts wrong before only one of them is exchanged.
+const PATIENCE: u32 = 3;
+/// What taking contacts one by one may cost before whole blocks are exchanged, in products: from one load to the next few change.
+const LITTLE_WORK: usize = 300_000;
+/// Most that it may cost after that: about two seconds.
+const MOST_WORK: usize = 3_000_000_000;
 
 impl Bearing {
     /// Nothing bears.
     pub(super) fn nothing(count: usize) -> Self {
         Bearing { active: Vec::new(), force: vec![0.0; count] }
     }
+
+    /// The same among more contacts, each now at another place.
+    pub(super) fn moved_to(&self, now_at: &[usize], count: usize) -> Self {
+        let mut force = vec![0.0; count];
+        for (place, now) in now_at.iter().enumerate() {
+            if let (Some(there), Some(was)) = (force.get_mut(*now), self.force.get(place)) {
+                *there = *was;
+            }
+        }
+        let active = self.active.iter().filter_map(|place| now_at.get(*place).copied()).collect();
+        Bearing { active, force }
+    }
 }
 
 impl Contacts {
-    /// Solves at a load, beginning with what bears now; false when it was not found.
+    /// Solves at a load, beginning with what bears now; false when it was not found within a counted number of turns.
+    pub(super) fn solve(&self, load: f64, bearing: &mut Bearing) -> bool {
+        let mut room = Room::default();
+        self.one_by_one(load, bearing, &mut room, LITTLE_WORK)
+            || self.exchange(load, bearing, &mut room)
+            || self.one_by_one(load, bearing, &mut room, MOST_WORK)
+    }
+
+    /// Block principal pivoting: whatever would pull is let go and whatever overlaps is taken in, all at once; where that gains
+    /// nothing for a while, one at a time. Mostly done in a few rounds, however many contacts there are; it may go round, and then
+    /// leaves the bearing as it was.
     ///
+    /// # Source     Júdice and Pires, Computers & Operations Research 21 (1994), 587-596 (from memory)
+    #[expect(clippy::indexing_slicing, reason = "places are below the count")]
+    fn exchange(&self, load: f64, bearing: &mut Bearing, room: &mut Room) -> bool {
+        let mut bears = vec![false; self.count];
+        for place in &bearing.active {
+            bears[*place] = true;
+        }
+        let (mut fewest, mut patience) = (usize::MAX, PATIENCE);
+        for _ in 0..MOST_EXCHANGES {
+            let places: Vec<usize> = (0..self.count).filter(|place| bears[*place]).collect();
+            if !self.shut(load, &places, room) {
+                return false;
+            }
+            let mut force = vec![0.0; self.count];
+            for (place, wanted) in places.iter().zip(&room.force) {
+                force[*place] = *wanted;
+            }
+            // What is left of a force is weighed by the gap that it shuts.
+            let is_wrong = |place: &usize| match bears[*place] {
+                true => force[*place] * self.compliance[place * (self.count + 1)] < -SHUT_M,
+                false => self.open(load, *place, &places, &force) < -SHUT_M,
+            };
+            let wrong: Vec<usize> = (0..self.count).filter(is_wrong).collect();
+            let Some(last) = wrong.last() else {
+                *bearing = Bearing {
+                    active: places.into_iter().filter(|place| force[*place] > 0.0).collect(),
+                    force: force.into_iter().map(|force| force.max(0.0)).collect(),
+                };
+                return true;
+            };
+            if wrong.len() < fewest {
+                (fewest, patience) = (wrong.len(), PATIENCE);
+            } else if patience > 0 {
+                patience -= 1;
+            } else {
+                bears[*last] = !bears[*last];
+                continue;
+            }
+            for place in wrong {
+                bears[place] = !bears[place];
+            }
+        }
+        false
+    }
+
     /// The contacts that bear shut their gaps exactly; what would pull on the way there is let go, the contact with the
     /// largest overlap is taken in, and so on. The energy falls at every turn, so that no set of contacts comes back.
     ///
     /// # Source     primal active-set method, Nocedal and Wright, Numerical Optimization (2nd ed.), 16.5; for `λ ≥ 0` alone,
     /// Lawson and Hanson
     #[expect(clippy::indexing_slicing, reason = "places are below the count")]
-    pub(super) fn solve(&self, load: f64, bearing: &mut Bearing) -> bool {
-        let mut room = Room::default();
-        for _ in 0..MOST_TURNS {
-            if !self.shut(load, bearing, &mut room) {
+    fn one_by_one(&self, load: f64, bearing: &mut Bearing, room: &mut Room, most_work: usize) -> bool {
+        let mut work = 0;
+        while work < most_work {
+            let n = bearing.active.len();
+            work += n * n * n / 6 + self.count * n + 1;
+            if !self.shut(load, &bearing.active, room) {
                 return false;
             }
             // As far towards those forces as none of them pulls.
@@ -91,8 +167,8 @@ impl Contacts {
 
     /// Forces that shut the gaps of all contacts that bear, pulling or not.
     #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
-    fn shut(&self, load: f64, bearing: &Bearing, room: &mut Room) -> bool {
-        let (places, n) = (&bearing.active, bearing.active.len());
+    fn shut(&self, load: f64, places: &[usize], room: &mut Room) -> bool {
+        let n = places.len();
         room.matrix.clear();
         room.matrix.resize(n * n, 0.0);
         room.factor.clear();
@@ -112,6 +188,14 @@ impl Contacts {
         true
     }
 
+    /// How far a contact stands open with what bears pressing.
+    #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
+    fn open(&self, load: f64, place: usize, bears: &[usize], force: &[f64]) -> f64 {
+        let line = &self.compliance[place * self.count..(place + 1) * self.count];
+        let pressed: f64 = bears.iter().map(|other| line[*other] * force[*other]).sum();
+        self.gap[place] + self.per_load[place] * load + pressed
+    }
+
     /// The contact that overlaps most, where any does.
     #[expect(clippy::indexing_slicing, reason = "places are below the count, and the matrices are as large")]
     fn largest_overlap(&self, load: f64, bearing: &Bearing) -> Option<usize> {
@@ -120,9 +204,7 @@ impl Contacts {
             if bearing.force[place] > 0.0 {
                 continue;
             }
-            let line = &self.compliance[place * self.count..(place + 1) * self.count];
-            let pressed: f64 = bearing.active.iter().map(|other| line[*other] * bearing.force[*other]).sum();
-            let open = self.gap[place] + self.per_load[place] * load + pressed;
+            let open = self.open(load, place, &bearing.active, &bearing.force);
             if open < worst.1 && !bearing.active.contains(&place) {
                 worst = (Some(place), open);
             }

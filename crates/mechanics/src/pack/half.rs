@@ -4,13 +4,26 @@ use super::contact::{Bearing, Contacts};
 use super::{HalfName, Leaf, Pack};
 use crate::units::InShopUnits;
 
-/// Stations along each overlap: with 20, heights are good to 0.02 mm and stresses to 5 MPa; with 10, to 0.1 mm and 14 MPa.
-pub(super) const STATIONS: u32 = 20;
+/// Stations along each overlap: with 20, heights are good to 0.02 mm; with 10, to 0.1 mm.
+const STATIONS: u32 = 20;
+/// The fewest, in a pack of very many leaves, and how many there are over all of its leaves together.
+const FEWEST_STATIONS: u32 = 8;
+const STATIONS_OF_A_PACK: u32 = 200;
+/// Into how many parts the stretch to the next station is divided on either side of one that bears, where stresses are asked for.
+const PARTS: u32 = 4;
+/// Most stations of a half that bear where they are set closer: where more do, leaves lie on each other along all their length.
+const MOST_DIVIDED: usize = 40;
+/// Most leaves of a pack whose stations are set closer.
+const MOST_LEAVES_DIVIDED: usize = 12;
+
+/// Stations nearer to each other than this share of what lies between two of them are one.
+const CLOSE: f64 = 0.2;
 
 /// Where a station counts its lower leaf when that is the end of a helper.
 pub(super) const HELPER: usize = usize::MAX;
 
 /// A leaf's half.
+#[derive(Debug, Clone)]
 struct Cantilever {
     active: f64,
     curvature: f64,
@@ -74,6 +87,34 @@ impl Half {
         let stations = stations(&leaves);
         let contacts = contacts(pack, &leaves, &stations);
         Half { leaves, stations, contacts, clamp }
+    }
+
+    /// The same half with more stations on either side of those that bear in any of some states, and each of those states told of them:
+    /// where leaves press moves a little with every load, and a thin leaf between thick ones feels it. `None` where a helper's end is
+    /// among the stations, or there are plenty.
+    pub(super) fn finer<const N: usize>(&self, pack: &Pack, states: [&Bearing; N]) -> Option<(Half, [Bearing; N])> {
+        let bears = |place: usize| states.iter().any(|state| state.force.get(place).is_some_and(|force| *force > 0.0));
+        let bearing = (0..self.stations.len()).filter(|place| bears(*place)).count();
+        if bearing > MOST_DIVIDED
+            || self.leaves.len() > MOST_LEAVES_DIVIDED
+            || self.stations.iter().any(|station| station.lower == HELPER)
+        {
+            return None;
+        }
+        let of_one_pair = |one: &Station, other: &Station| one.upper == other.upper && one.lower == other.lower;
+        let (mut stations, mut now_at) = (Vec::new(), Vec::with_capacity(self.stations.len()));
+        for (place, station) in self.stations.iter().enumerate() {
+            let before = place.checked_sub(1).and_then(|before| self.stations.get(before)).filter(|it| of_one_pair(it, station));
+            if let Some(before) = before.filter(|_| bears(place) || place.checked_sub(1).is_some_and(bears)) {
+                let part = (station.x - before.x) / f64::from(PARTS);
+                stations.extend((1..PARTS).map(|step| Station { x: before.x + part * f64::from(step), ..*station }));
+            }
+            now_at.push(stations.len());
+            stations.push(*station);
+        }
+        let contacts = contacts(pack, &self.leaves, &stations);
+        let told = states.map(|state| state.moved_to(&now_at, stations.len()));
+        Some((Half { leaves: self.leaves.clone(), stations, contacts, clamp: self.clamp }, told))
     }
 
     /// Nothing bears yet.
@@ -188,12 +229,29 @@ fn stations(leaves: &[Cantilever]) -> Vec<Station> {
         let mut between: f64 = 0.0;
         for (lower, below) in leaves.iter().enumerate().skip(upper + 1) {
             let overlap = above.active.min(below.active);
-            let places = (1..=STATIONS).map(|step| overlap * f64::from(step) / f64::from(STATIONS));
+            let places = places(overlap, leaves).into_iter();
             stations.extend(places.filter(|x| *x > between + 1e-9).map(|x| Station { upper, lower, x }));
             between = between.max(below.active);
         }
     }
     stations
+}
+
+/// Where two leaves are looked at along their overlap, from the clamp's edge: evenly, its end among them, and where another leaf ends
+/// on either of them, since that is where it presses: without those an inner leaf's stress is off by up to twice.
+fn places(overlap: f64, leaves: &[Cantilever]) -> Vec<f64> {
+    let count = STATIONS.min((STATIONS_OF_A_PACK / u32::try_from(leaves.len()).unwrap_or(u32::MAX)).max(FEWEST_STATIONS));
+    let apart = overlap / f64::from(count);
+    let mut tips: Vec<f64> = leaves.iter().map(|leaf| leaf.active).filter(|tip| *tip < overlap - CLOSE * apart).collect();
+    tips.push(overlap);
+    tips.sort_unstable_by(f64::total_cmp);
+    tips.dedup_by(|one, other| (*one - *other).abs() < CLOSE * apart);
+    // Two places closer than that tell nothing apart, and spoil the figures.
+    let even = (1..count).map(|step| apart * f64::from(step));
+    let even = even.filter(|x| tips.iter().all(|tip| (x - tip).abs() >= CLOSE * apart));
+    let mut places: Vec<f64> = even.chain(tips.iter().copied()).collect();
+    places.sort_unstable_by(f64::total_cmp);
+    places
 }
 
 fn contacts(pack: &Pack, leaves: &[Cantilever], stations: &[Station]) -> Contacts {

@@ -21,6 +21,9 @@ pub struct Prepared<'a> {
     unloaded: [Bearing; 2],
 }
 
+/// How often the stations are set closer where leaves press.
+const TIMES_CLOSER: usize = 2;
+
 /// Where a pack stands under a load.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PackState {
@@ -154,7 +157,7 @@ struct Loaded {
     eyes: [f64; 2],
 }
 
-impl Prepared<'_> {
+impl<'a> Prepared<'a> {
     fn shares(&self) -> [f64; 2] {
         self.pack.shares()
     }
@@ -223,8 +226,11 @@ impl Prepared<'_> {
     pub fn second_stage_load(&self) -> Option<Force> {
         let lowest = || self.pack.leaves.len().checked_sub(1).filter(|last| *last > 0);
         let joins = self.pack.overload_leaf().or_else(lowest)?;
-        let carries = |load: f64| {
-            let loaded = self.load(load, self.unloaded.clone()).ok()?;
+        let mut bearings = self.unloaded.clone();
+        let mut carries = |load: f64| {
+            // Each begins where the last one ended.
+            let loaded = self.load(load, bearings.clone()).ok()?;
+            bearings = loaded.bearings.clone();
             let force = |half: &Half, bearing: &Bearing| -> f64 {
                 half.stations
                     .iter()
@@ -274,11 +280,36 @@ impl Prepared<'_> {
         Ok(seats.into_iter().enumerate().map(line).collect())
     }
 
+    /// What there is to say of a load, and of a little less and a little more, for the rate; with stations set closer and closer where
+    /// leaves press in any of the three.
     fn read(&self, loaded: &Loaded) -> Result<PackState, PackError> {
         let window = 0.01 * self.full_load;
-        let (below, above) = ((loaded.load - window).max(0.0), loaded.load + window);
-        let arch_at = |load: f64| Ok(self.seat_arch(self.load(load, loaded.bearings.clone())?.eyes));
-        let rate = (above - below) / (arch_at(below)? - arch_at(above)?);
+        let around = [(loaded.load - window).max(0.0), loaded.load, loaded.load + window];
+        let [below, at, above] = around.map(|load| self.load(load, loaded.bearings.clone()));
+        let mut states = [below?, at?, above?];
+        let mut closer: Option<Prepared<'a>> = None;
+        for _ in 0..TIMES_CLOSER {
+            let Some((next, begun)) = closer.as_ref().unwrap_or(self).closer(&states) else { break };
+            let [below, at, above] = begun;
+            states = [next.load(around[0], below)?, next.load(around[1], at)?, next.load(around[2], above)?];
+            closer = Some(next);
+        }
+        let [below, at, above] = states;
+        closer.as_ref().unwrap_or(self).said(&at, [&below, &above])
+    }
+
+    /// The same pack with stations set closer where leaves press in any of three states, and what bears in each.
+    fn closer(&self, states: &[Loaded; 3]) -> Option<(Prepared<'a>, [[Bearing; 2]; 3])> {
+        let [[front_1, rear_1], [front_2, rear_2], [front_3, rear_3]] = states.each_ref().map(|state| &state.bearings);
+        let (front, [front_1, front_2, front_3]) = self.front.finer(self.pack, [front_1, front_2, front_3])?;
+        let (rear, [rear_1, rear_2, rear_3]) = self.rear.finer(self.pack, [rear_1, rear_2, rear_3])?;
+        let unloaded = self.unloaded.clone();
+        let closer = Prepared { pack: self.pack, front, rear, full_load: self.full_load, assembled: self.assembled, unloaded };
+        Some((closer, [[front_1, rear_1], [front_2, rear_2], [front_3, rear_3]]))
+    }
+
+    fn said(&self, loaded: &Loaded, [less, more]: [&Loaded; 2]) -> Result<PackState, PackError> {
+        let rate = (more.load - less.load) / (self.seat_arch(less.eyes) - self.seat_arch(more.eyes));
         let [front_eye, rear_eye] = loaded.eyes;
         let [front_share, rear_share] = self.shares();
         let [front_bearing, rear_bearing] = &loaded.bearings;

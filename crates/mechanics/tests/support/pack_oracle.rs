@@ -23,6 +23,27 @@ fn beam(x: f64, s: f64) -> f64 {
     if x < s { x * x * (3.0 * s - x) / 6.0 } else { s * s * (3.0 * x - s) / 6.0 }
 }
 
+/// Evenly along an overlap, and where any leaf ends within it; an even place that a leaf ends close to gives way.
+fn looked_at(overlap: f64, lengths: &[f64]) -> Vec<f64> {
+    let near = 0.2 * overlap / f64::from(STATIONS);
+    let mut ends: Vec<f64> = lengths.iter().copied().filter(|length| *length < overlap - near).collect();
+    ends.push(overlap);
+    ends.sort_by(f64::total_cmp);
+    let mut kept: Vec<f64> = Vec::new();
+    for end in ends {
+        if kept.last().is_none_or(|last| end - last >= near) {
+            kept.push(end);
+        }
+    }
+    for step in 1..STATIONS {
+        let x = overlap * f64::from(step) / f64::from(STATIONS);
+        if kept.iter().all(|end| (end - x).abs() >= near) {
+            kept.push(x);
+        }
+    }
+    kept
+}
+
 fn half_eye(pack: &Pack, load: f64, active: impl Fn(&wise_badger_mechanics::pack::Leaf) -> f64) -> f64 {
     let lengths: Vec<f64> = pack.leaves.iter().map(&active).collect();
     let stiffness: Vec<f64> =
@@ -36,9 +57,7 @@ fn half_eye(pack: &Pack, load: f64, active: impl Fn(&wise_badger_mechanics::pack
                     pack.leaves[leaf].spacer_above.si() + if leaf < lower { pack.leaves[leaf].thickness.si() } else { 0.0 }
                 })
                 .sum();
-            let overlap = lengths[upper].min(lengths[lower]);
-            for step in 1..=STATIONS {
-                let x = overlap * f64::from(step) / f64::from(STATIONS);
+            for x in looked_at(lengths[upper].min(lengths[lower]), &lengths) {
                 if x > reach + 1e-9 {
                     contacts.push((upper, lower, x, gap));
                 }

@@ -95,7 +95,7 @@ pub(crate) fn load_figures(packs: &Packs, found: &PackUnder, planned: &PackUnder
          flat where it is clamped, so the eyes stand lower over it than an arch read on a bolted pack lying loose.",
         units.exact(friction)
     );
-    let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap", numbers, PACK_SOURCE)
+    let sum = Sum::new("height of the eyes over the seat: contact solved at 20 places along each overlap, where leaves end, and closer where they press", numbers, PACK_SOURCE)
         .doubt(doubt);
     let tone = if after.arch.is_none() { Tone::Act } else { Tone::Plain };
     let held = format!("± {} of friction{}", units.band(friction), if changed { "; " } else { "" });
