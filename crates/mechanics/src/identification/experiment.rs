@@ -225,6 +225,16 @@ pub(super) fn in_state(state: &State, source: StanceError) -> IdentificationErro
 }
 
 impl Unknown {
+    /// The state that it belongs to alone; `None` of what all states share.
+    pub(super) fn owner(&self) -> Option<usize> {
+        match self {
+            Unknown::LoadWeight { state, .. } | Unknown::LoadPlace { state, .. } | Unknown::Settling { state, .. } => {
+                Some(*state)
+            }
+            Unknown::Doubt(_) | Unknown::KerbHeight(_) => None,
+        }
+    }
+
     /// Whether the model must be solved again when it moves: in a state, or in all.
     pub(super) fn is_modelled_in(&self, state: usize) -> bool {
         match self {

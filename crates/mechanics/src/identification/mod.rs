@@ -53,6 +53,7 @@
 //! assert!((rise.value.customary() - 2.0).abs() < 1e-9 && rise.sd.customary() < 1e-6);
 //! ```
 
+mod arrow;
 mod axle_states;
 mod doubt;
 mod experiment;

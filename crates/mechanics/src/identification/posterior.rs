@@ -1,8 +1,8 @@
 //! The best agreement of model and readings, and the covariance around it. Raw SI `f64` inside.
 
+use super::arrow::{Arrow, Layout};
 use super::doubt::Share;
 use super::experiment::{Experiment, IdentificationError, Unknown};
-use crate::cholesky::{factorise, solve_factorised};
 use crate::stance::Vehicle;
 
 /// A vehicle as the readings make it, with everything that is still in doubt about it.
@@ -72,28 +72,26 @@ impl Experiment {
 
 fn seek(experiment: Experiment, figures: Vec<Unknown>) -> Result<Identified, IdentificationError> {
     let mut at = experiment.start(&figures);
-    let mut now = Agreement::at(&experiment, &figures, &at)?;
+    let layout = Layout::new(&figures, experiment.states.len());
+    let mut now = Agreement::at(&experiment, &figures, &layout, &at)?;
     let n = figures.len();
-    let mut factor = vec![0.0; n * n];
     for rounds in 1..=MOST_ROUNDS {
         let slopes = slopes(&experiment, &figures, &at)?;
-        let (curvature, mut step) = normal_equations(&experiment, &figures, &at, &now, &slopes);
-        if !factorise(&curvature, &mut factor, n, 0.0) {
-            return Err(IdentificationError::NotSettled);
-        }
+        let (curvature, mut step) = normal_equations(&experiment, &figures, &layout, &at, &now, &slopes);
+        let factor = layout.factorise(&curvature, n).ok_or(IdentificationError::NotSettled)?;
         let downhill = step.clone();
-        solve_factorised(&factor, &mut step, n);
+        factor.solve(&mut step);
         // The step's squared length in standard deviations is its product with the slope that it answers.
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
         let better = || {
-            let along = shorten(&experiment, &figures, &at, &step, &now);
-            along.or_else(|| past_a_kink(&experiment, &figures, &at, &now, &factor))
+            let along = shorten(&experiment, &figures, &layout, &at, &step, &now);
+            along.or_else(|| past_a_kink(&experiment, &figures, &layout, &at, &now, &factor))
         };
         let there = length.abs() < STILL || (rounds >= PATIENT && length.abs() < NEARLY_STILL);
         let better = if there { None } else { better() };
         let Some(better) = better else {
             // Nothing near is any better: it is the best there is, in a hollow, or in the edge between two where a stage joins.
-            let covariance = inverse(&factor, n);
+            let covariance = factor.inverse(n);
             // Figures so wild that their squares overflow agree with anything.
             if !covariance
                 .iter()
@@ -120,7 +118,7 @@ struct Agreement {
 }
 
 impl Agreement {
-    fn at(experiment: &Experiment, figures: &[Unknown], at: &[f64]) -> Result<Self, IdentificationError> {
+    fn at(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f64]) -> Result<Self, IdentificationError> {
         let mut total: f64 = figures.iter().zip(at).map(|(figure, value)| (value / Experiment::prior_sd(figure)).powi(2)).sum();
         let mut left_over = Vec::with_capacity(experiment.states.len());
         for (index, measured) in experiment.states.iter().enumerate() {
@@ -131,7 +129,8 @@ impl Agreement {
                 .zip(modelled)
                 .map(|(reading, modelled)| {
                     let added: f64 = reading.mark().map_or(0.0, |mark| {
-                        figures.iter().zip(at).map(|(figure, value)| experiment.adds(figure, index, mark) * value).sum()
+                        let moving = layout.moving(index).filter_map(|place| figures.get(place).zip(at.get(place)));
+                        moving.map(|(figure, value)| experiment.adds(figure, index, mark) * value).sum()
                     });
                     reading.si().0 - modelled - added
                 })
@@ -206,32 +205,43 @@ impl Unknown {
     }
 }
 
-/// `JᵀWJ + P` and `JᵀW r − P x`.
+/// `JᵀWJ + P` and `JᵀW r − P x`, summed state by state over the figures that move its readings.
 fn normal_equations(
     experiment: &Experiment,
     figures: &[Unknown],
+    layout: &Layout,
     at: &[f64],
     now: &Agreement,
     slopes: &Slopes,
 ) -> (Vec<f64>, Vec<f64>) {
-    // Every slope and every reading left over, in standard deviations of its reading.
-    let weigh = |by_state: &[Vec<f64>]| -> Vec<f64> {
-        let states = by_state.iter().zip(&experiment.states);
-        states
-            .flat_map(|(values, state)| values.iter().zip(&state.readings).map(|(value, reading)| value / reading.si().1))
-            .collect()
-    };
-    let left_over = weigh(&now.left_over);
-    let rows: Vec<Vec<f64>> = slopes.iter().map(|of_figure| weigh(of_figure)).collect();
-    let product = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
-    let mut curvature = Vec::with_capacity(figures.len().pow(2));
-    let mut downhill = Vec::with_capacity(figures.len());
-    for (row, ((figure, value), of_row)) in figures.iter().zip(at).zip(&rows).enumerate() {
+    let n = figures.len();
+    let (mut curvature, mut downhill) = (vec![0.0; n * n], vec![0.0; n]);
+    for (place, (figure, value)) in figures.iter().zip(at).enumerate() {
         let precision = Experiment::prior_sd(figure).powi(-2);
-        for (column, of_column) in rows.iter().enumerate() {
-            curvature.push(product(of_row, of_column) + if row == column { precision } else { 0.0 });
+        if let (Some(curved), Some(down)) = (curvature.get_mut(place * (n + 1)), downhill.get_mut(place)) {
+            *curved = precision;
+            *down = -precision * value;
         }
-        downhill.push(product(of_row, &left_over) - precision * value);
+    }
+    for (index, (measured, left_over)) in experiment.states.iter().zip(&now.left_over).enumerate() {
+        // Every slope and every reading left over, in standard deviations of its reading.
+        let weigh = |values: &[f64]| -> Vec<f64> {
+            values.iter().zip(&measured.readings).map(|(value, reading)| value / reading.si().1).collect()
+        };
+        let left_over = weigh(left_over);
+        let of_figure = |place: usize| Some((place, weigh(slopes.get(place)?.get(index)?)));
+        let rows: Vec<(usize, Vec<f64>)> = layout.moving(index).filter_map(of_figure).collect();
+        let product = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
+        for (row, of_row) in &rows {
+            if let Some(down) = downhill.get_mut(*row) {
+                *down += product(of_row, &left_over);
+            }
+            for (column, of_column) in &rows {
+                if let Some(curved) = curvature.get_mut(row * n + column) {
+                    *curved += product(of_row, of_column);
+                }
+            }
+        }
     }
     (curvature, downhill)
 }
@@ -240,6 +250,7 @@ fn normal_equations(
 fn shorten(
     experiment: &Experiment,
     figures: &[Unknown],
+    layout: &Layout,
     at: &[f64],
     step: &[f64],
     now: &Agreement,
@@ -248,7 +259,7 @@ fn shorten(
     let mut share = longest.fold(1.0, f64::min);
     for _ in 0..30 {
         let moved: Vec<f64> = at.iter().zip(step).map(|(at, step)| at + share * step).collect();
-        if let Ok(there) = Agreement::at(experiment, figures, &moved)
+        if let Ok(there) = Agreement::at(experiment, figures, layout, &moved)
             && there.total < now.total
         {
             return Some((moved, there));
@@ -264,38 +275,33 @@ fn shorten(
 fn past_a_kink(
     experiment: &Experiment,
     figures: &[Unknown],
+    layout: &Layout,
     at: &[f64],
     now: &Agreement,
-    factor: &[f64],
+    factor: &Arrow<'_>,
 ) -> Option<(Vec<f64>, Agreement)> {
     let n = figures.len();
-    let covariance = inverse(factor, n);
-    let sd = |place: usize| covariance.get(place * n + place).map_or(0.0, |variance| variance.sqrt());
     let sides = || BESIDE.into_iter().flat_map(|share| [share, -share]);
-    let of_springs = || figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
-    let tried = sides().flat_map(|share| of_springs().map(move |(place, _)| (place, share)));
-    for (place, share) in tried {
-        // With the others where they agree best with it: along the column of the covariance.
-        let along = |row: usize| covariance.get(row * n + place).copied().unwrap_or(0.0) / sd(place).max(f64::MIN_POSITIVE);
-        let moved: Vec<f64> = at.iter().enumerate().map(|(row, at)| at + share * along(row)).collect();
-        if let Ok(there) = Agreement::at(experiment, figures, &moved)
+    // With the others where they agree best with it: along its column of the covariance.
+    let of_springs = figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
+    let columns: Vec<Vec<f64>> = of_springs
+        .map(|(place, _)| {
+            let mut column: Vec<f64> = (0..n).map(|row| if row == place { 1.0 } else { 0.0 }).collect();
+            factor.solve(&mut column);
+            let sd = column.get(place).map_or(1.0, |variance| variance.max(f64::MIN_POSITIVE).sqrt());
+            column.iter().map(|covariance| covariance / sd).collect()
+        })
+        .collect();
+    let tried = sides().flat_map(|share| columns.iter().map(move |column| (column, share)));
+    for (column, share) in tried {
+        let moved: Vec<f64> = at.iter().zip(column).map(|(at, along)| at + share * along).collect();
+        if let Ok(there) = Agreement::at(experiment, figures, layout, &moved)
             && there.total < now.total - GAINED * now.total.max(1.0)
         {
             return Some((moved, there));
         }
     }
     None
-}
-
-/// The inverse of the matrix whose factor this is.
-fn inverse(factor: &[f64], n: usize) -> Vec<f64> {
-    let mut inverse = Vec::with_capacity(n * n);
-    for column in 0..n {
-        let mut unit: Vec<f64> = (0..n).map(|row| if row == column { 1.0 } else { 0.0 }).collect();
-        solve_factorised(factor, &mut unit, n);
-        inverse.extend(unit);
-    }
-    inverse
 }
 
 impl Identified {
