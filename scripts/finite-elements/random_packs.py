@@ -5,8 +5,8 @@
     cargo build --release -p wise-badger-web
     python3 scripts/finite-elements/random_packs.py target/release/wise-badger --packs 500 --seed 7
 
-Prints how far heights, tilt, rate and the stress of every single leaf lie apart, and the worst packs. With `--keep FOLDER` one
-two packs of each kind are kept there with the finite elements' answer, for the tests.
+Prints how far heights, tilt, rate and the stress of every single leaf lie apart, and the worst packs. With `--keep FOLDER` two
+packs of each kind are kept there with the finite elements' answer, for the tests.
 """
 
 import argparse

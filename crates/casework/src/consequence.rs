@@ -4,6 +4,7 @@
 
 use wise_badger_mechanics::correction::{Axles, Correction};
 use wise_badger_mechanics::pack::shim_for;
+use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::side_effect::driveline::shaft_angles;
 use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches, metres, radians};
 
@@ -95,8 +96,9 @@ impl OptionFitted<'_> {
         self.parts.iter().filter(|part| part.site().axles != Axles::Front)
     }
 
+    /// What the parts at the rear come to together.
     fn at_the_rear_together(&self, of: fn(&Correction) -> Length) -> Length {
-        self.at_the_rear().map(of).sum()
+        together(self.at_the_rear(), of)
     }
 
     /// How far the rear comes up empty.
@@ -113,6 +115,17 @@ static ROWS: &[Row] = &[never_bears, hose, shock, stop, u_bolts, shaft, seat];
 /// Everything that changes with an option.
 pub fn consequences(option: &OptionFitted<'_>) -> Vec<Consequence> {
     ROWS.iter().filter_map(|row| row(option)).collect()
+}
+
+/// What parts of one end come to together, on the side where that is most: parts on either side do not add up.
+fn together<'a>(parts: impl Iterator<Item = &'a Correction>, of: fn(&Correction) -> Length) -> Length {
+    let mut sides = Sides::both(Length::default());
+    for part in parts {
+        for side in Side::BOTH.into_iter().filter(|side| part.site().side.is_none_or(|only| only == *side)) {
+            *sides.get_mut(side) += of(part);
+        }
+    }
+    if sides.right.abs() > sides.left.abs() { sides.right } else { sides.left }
 }
 
 fn is_something(length: Length) -> bool {
@@ -132,7 +145,7 @@ fn hose(option: &OptionFitted<'_>) -> Option<Consequence> {
     let measured = option.look_over.measured(Measure::HoseSlack)?;
     let at = |front: bool| -> Length {
         let there = option.parts.iter().filter(|part| (part.site().axles == Axles::Front) == front);
-        there.map(Correction::hangs_lower).sum()
+        together(there, Correction::hangs_lower)
     };
     let hangs_lower = at(true).max(at(false));
     is_something(hangs_lower).then_some(Consequence::HoseSlack { measured, hangs_lower })
@@ -171,6 +184,9 @@ fn shaft(option: &OptionFitted<'_>) -> Option<Consequence> {
 fn seat(option: &OptionFitted<'_>) -> Option<Consequence> {
     let of_packs = option.benches.iter().filter_map(|bench| bench.work.seat_turned());
     let of_packs = of_packs.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0));
-    let turned = option.at_the_rear().map(Correction::turns_the_seat).fold(of_packs, |all, part| all + part);
+    // One shackle a corner: those of both sides turn their own seats.
+    let of_shackles = option.at_the_rear().map(Correction::turns_the_seat);
+    let of_shackles = of_shackles.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0));
+    let turned = of_packs + of_shackles;
     shim_for(turned).map(|_| Consequence::SeatTurns(turned))
 }

@@ -12,6 +12,7 @@ use wise_badger_casework::prediction::Predictor;
 use wise_badger_mechanics::correction::{
     AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, HelperSpring, LiftBlock, LongerShackle, RearchedPack, Site,
 };
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
 
 fn measured(taken: &[(Measure, f64)]) -> LookOver {
@@ -122,6 +123,22 @@ fn a_longer_shackle_turns_the_seat_and_hangs_the_axle_lower() {
     // One no longer than the other changes nothing.
     let same = LongerShackle { new_length: inches(4.5), ..shackle };
     assert!(of(&[Correction::at_the_rear(same)], &taken).is_empty());
+}
+
+/// A part a side is not two parts: what it opens and turns is told of the side where it is most.
+#[test]
+fn parts_on_either_side_do_not_add_up() {
+    let shackle = |new: f64, side| {
+        let shackle =
+            LongerShackle { new_length: inches(new), old_length: inches(4.5), front_half: inches(28.0), rear_half: inches(28.0) };
+        Correction::at_the_rear(shackle).on(Site { side: Some(side), ..Site::default() })
+    };
+    let taken = measured(&[(Measure::HoseSlack, 3.0)]);
+    let told = of(&[shackle(6.5, Side::Left), shackle(5.5, Side::Right)], &taken);
+    let [hose, Consequence::StopOpens(opens), Consequence::SeatTurns(turned)] = told[..] else { panic!("{told:?}") };
+    close(hose.left().unwrap(), 2.0);
+    close(opens, 1.0);
+    assert!((turned.value.tan() - 2.0 / 56.0).abs() < 1e-9, "{turned:?}");
 }
 
 #[test]
