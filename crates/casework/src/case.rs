@@ -13,9 +13,9 @@ use crate::entry::{
     LookOverEntry, OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
 };
 use crate::intake::{Intake, Measured};
-use crate::look_over::LookOver;
+use crate::look_over::{Defect, LookOver};
 use crate::reading::{Phase, Place, Reading, Spot};
-use crate::survey::{End, Ends, Gaps, LoadPut, LoadState, OverloadLeaves, States, Survey, VehicleFacts};
+use crate::survey::{Complaint, End, Ends, Gaps, LoadPut, LoadState, OverloadLeaves, Seen, States, Survey, VehicleFacts};
 
 /// What stands on a job, as typed.
 #[derive(Debug, Clone)]
@@ -289,6 +289,15 @@ impl Case {
         Repeats::of(&read).map(|repeats| repeats.mean)
     }
 
+    /// What the look-over and the customer say of leaves and stops.
+    fn seen(&self) -> Seen {
+        let look_over = self.looked_over();
+        Seen {
+            dry_leaves: [Defect::LeavesDry, Defect::LeafPitted].into_iter().any(|defect| look_over.found(defect)),
+            stops_hit: look_over.found(Defect::StopHasBeenHitting) || self.sheet.complaints.contains(&Complaint::Bottoms),
+        }
+    }
+
     /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
     pub fn survey(&self, phase: Phase) -> Survey {
         let corner = |state, place, end| {
@@ -333,6 +342,7 @@ impl Case {
                 pad_gap: self.pad_gap(phase),
             },
             test_weight: self.tape.state(LoadState::Loaded).is_some_and(|state| state.test_weight),
+            seen: self.seen(),
         }
     }
 }

@@ -103,7 +103,7 @@ impl OptionFitted<'_> {
 
     /// How far the rear comes up empty.
     fn rise(&self) -> Option<Length> {
-        self.prediction?.empty.as_ref().ok().map(|empty| empty.rise)
+        self.prediction?.empty.as_ref().ok().map(|empty| empty.rise.value)
     }
 }
 
@@ -136,7 +136,7 @@ fn is_something(length: Length) -> bool {
 fn never_bears(option: &OptionFitted<'_>) -> Option<Consequence> {
     let [part] = option.parts else { return None };
     part.set_to_a_clearance()?;
-    let rises: Vec<Length> = option.prediction?.each().filter_map(|(_, state)| Some(state.as_ref().ok()?.rise)).collect();
+    let rises: Vec<Length> = option.prediction?.each().filter_map(|(_, state)| Some(state.as_ref().ok()?.rise.value)).collect();
     (!rises.is_empty() && !rises.into_iter().any(is_something)).then_some(Consequence::NeverBears)
 }
 

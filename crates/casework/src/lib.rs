@@ -18,7 +18,7 @@
 //! use wise_badger_casework::prediction::Predictor;
 //! use wise_badger_mechanics::correction::{Correction, LiftBlock};
 //! use wise_badger_mechanics::side::Sides;
-//! use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, States, Survey, VehicleClass, VehicleFacts};
+//! use wise_badger_casework::survey::{Ends, LoadPut, Manner, RearWheels, Seen, States, Survey, VehicleClass, VehicleFacts};
 //! use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 //! use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 //!
@@ -41,6 +41,7 @@
 //!     further: Vec::new(),
 //!     overload_leaves: Default::default(),
 //!     test_weight: false,
+//!     seen: Seen::default(),
 //! };
 //! let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
 //! let loaded = prediction.loaded.expect("as given");

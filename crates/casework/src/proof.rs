@@ -8,7 +8,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length};
 pub enum ProofGrade {
     /// Inside the predicted band.
     Inside,
-    /// Outside it, but by no more than the tape's own doubt.
+    /// Outside a band that leaves the tape out, but by no more than the tape's own doubt.
     WithinTheTape,
     /// Outside, and the tape does not explain it.
     Outside,
@@ -21,6 +21,8 @@ pub struct ProofCheck {
     pub predicted: Length,
     /// Half the width of the band.
     pub band: Length,
+    /// Whether the band is that of what the tape will read, its own doubt in it, and not only of where it comes to rest.
+    pub of_a_reading: bool,
     /// What the tape says now.
     pub measured: Uncertain<Length>,
 }
@@ -31,7 +33,7 @@ impl ProofCheck {
     pub fn in_steps_of(self, step: Length) -> Self {
         let predicted = Uncertain::new(self.predicted, self.band / 2.0).in_steps_of(step);
         let measured = Uncertain { value: self.measured.in_steps_of(step).value, ..self.measured };
-        ProofCheck { predicted: predicted.value, band: predicted.band(), measured }
+        ProofCheck { predicted: predicted.value, band: predicted.band(), measured, ..self }
     }
 
     /// Measured less predicted.
@@ -47,7 +49,7 @@ impl ProofCheck {
     /// use wise_badger_mechanics::uncertain::Uncertain;
     /// use wise_badger_mechanics::units::inches;
     /// let measured = Uncertain::new(inches(20.875), inches(0.0625));
-    /// let check = ProofCheck { predicted: inches(20.8125), band: inches(0.125), measured };
+    /// let check = ProofCheck { predicted: inches(20.8125), band: inches(0.125), of_a_reading: true, measured };
     /// assert_eq!(check.grade(), ProofGrade::Inside);
     /// ```
     pub fn grade(&self) -> ProofGrade {
@@ -55,7 +57,7 @@ impl ProofCheck {
         let (off, band) = (self.difference().si().abs(), self.band.si() + 1e-6);
         if off <= band {
             ProofGrade::Inside
-        } else if off <= band.hypot(self.measured.band().si()) {
+        } else if !self.of_a_reading && off <= band.hypot(self.measured.band().si()) {
             ProofGrade::WithinTheTape
         } else {
             ProofGrade::Outside

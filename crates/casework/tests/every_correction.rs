@@ -11,7 +11,7 @@ mod truck;
 
 use proptest::prelude::*;
 use proptest::sample::select;
-use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
+use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor, Story};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
@@ -171,6 +171,11 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
     }
 }
 
+/// Whether the likeliest story is one of a stop that bears, which a part takes off the axle.
+fn off_a_stop(predictor: &Predictor) -> bool {
+    predictor.odds().first().is_some_and(|(story, _)| *story == Story::StopContact)
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(160))]
 
@@ -183,7 +188,7 @@ proptest! {
             let Ok(predicted) = prediction.at(state) else { continue };
             let before = survey.height(End::Rear, state).unwrap();
             prop_assert_eq!(predicted.rear_before, before.value);
-            prop_assert!((predicted.rear.value - predicted.rear_before - predicted.rise).si().abs() < 1e-9);
+            prop_assert!((predicted.rear.value - predicted.rear_before - predicted.rise.value).si().abs() < 1e-9);
             // Both states together may say more than one reading; never more than four of them would.
             prop_assert!(predicted.rear.sd >= before.sd / 2.0, "far surer than the tape: {:?}", predicted);
             for height in heights(predicted) {
@@ -238,15 +243,20 @@ proptest! {
     }
 
     /// A block lifts by its own thickness where it goes on every rear axle and both sides, whatever stands on it; a trailer whose
-    /// coupler is held tilts, so that its axles share what comes up a little otherwise.
+    /// coupler is held tilts, so that its axles share what comes up a little otherwise. Off a stop that bore it lifts by less.
     #[test]
     fn a_block_lifts_by_its_own_thickness(survey in any_survey(), thickness in 0.25..5.0_f64) {
         let block = Correction::at_the_rear(LiftBlock { thickness: inches(thickness) });
-        let prediction = Predictor::new(&survey).predict(&block);
+        let predictor = Predictor::new(&survey);
+        let prediction = predictor.predict(&block);
         let within = if survey.vehicle.class.is_trailer() { 0.05 * thickness } else { 0.001 };
         for state in survey.states() {
             if let Ok(predicted) = prediction.at(state) {
-                let rise = predicted.rise.customary();
+                let rise = predicted.rise.value.customary();
+                if off_a_stop(&predictor) {
+                    prop_assert!(rise > 0.0 && rise < thickness + within, "{} for {}", rise, thickness);
+                    continue;
+                }
                 prop_assert!((rise - thickness).abs() < within, "{} for {}", rise, thickness);
             }
         }
@@ -256,12 +266,13 @@ proptest! {
     #[test]
     fn an_exchanged_block_lifts_by_what_it_is_higher(survey in any_survey(), thickness in 0.25..5.0_f64, replaces in 0.25..3.0_f64) {
         let block = Correction::at_the_rear(ExchangedBlock { thickness: inches(thickness), replaces: inches(replaces) });
-        let prediction = Predictor::new(&survey).predict(&block);
+        let predictor = Predictor::new(&survey);
+        let prediction = predictor.predict(&block);
         let within = if survey.vehicle.class.is_trailer() { 0.05 * (thickness - replaces).abs() + 0.001 } else { 0.001 };
         for state in survey.states() {
             // What comes down may come to rest on a stop or an overload leaf that it was clear of.
-            if let (Ok(predicted), true) = (prediction.at(state), thickness >= replaces) {
-                let rise = predicted.rise.customary();
+            if let (Ok(predicted), true) = (prediction.at(state), thickness >= replaces && !off_a_stop(&predictor)) {
+                let rise = predicted.rise.value.customary();
                 prop_assert!((rise - (thickness - replaces)).abs() < within, "{} for {} in place of {}", rise, thickness, replaces);
             }
         }
@@ -295,12 +306,14 @@ proptest! {
             front_half: inches(56.0 * share),
             rear_half: inches(56.0 * (1.0 - share)),
         };
-        let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(shackle));
+        let predictor = Predictor::new(&survey);
+        let prediction = predictor.predict(&Correction::at_the_rear(shackle));
         let within = if survey.vehicle.class.is_trailer() { 0.05 * longer } else { 0.001 };
         for state in survey.states() {
             if let Ok(predicted) = prediction.at(state) {
-                let rise = predicted.rise.customary();
-                prop_assert!((rise - longer * share).abs() < within, "{} for {} by {}", rise, longer, share);
+                let rise = predicted.rise.value.customary();
+                let exact = (rise - longer * share).abs() < within;
+                prop_assert!(exact || off_a_stop(&predictor), "{} for {} by {}", rise, longer, share);
                 // A tenth of the rise is in doubt, whatever else is.
                 prop_assert!(predicted.rear.sd.customary() > 0.099 * rise, "{:?}", predicted);
             }
@@ -318,7 +331,7 @@ proptest! {
         let prediction = Predictor::new(&survey).predict(&in_front);
         for state in survey.states() {
             if let Ok(predicted) = prediction.at(state) {
-                prop_assert!(predicted.rise.customary().abs() < 0.02, "{:?}", predicted);
+                prop_assert!(predicted.rise.value.customary().abs() < 0.02, "{:?}", predicted);
             }
         }
     }

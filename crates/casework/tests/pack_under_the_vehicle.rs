@@ -8,7 +8,7 @@ mod truck;
 use truck::{arch, truck};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{
-    Ends, LoadPut, Manner, OverloadLeaves, RearWheels, States, Survey, VehicleClass, VehicleFacts,
+    Ends, LoadPut, Manner, OverloadLeaves, RearWheels, Seen, States, Survey, VehicleClass, VehicleFacts,
 };
 use wise_badger_mechanics::correction::{Correction, ReworkedPack};
 use wise_badger_mechanics::pack::{Pack, PackWork, PartKind};
@@ -41,6 +41,7 @@ fn survey(pack: &Pack) -> Survey {
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
         test_weight: false,
+        seen: Seen::default(),
     }
 }
 
@@ -61,7 +62,12 @@ fn under_a_vehicle_an_added_leaf_lifts_what_the_pack_says() {
     let predictor = Predictor::new(&survey);
     let empty = predictor.predict(&correction).empty.unwrap();
     let own = arch(&planned, pounds(600.0)) - arch(&found, pounds(600.0));
-    assert!((empty.rise - own).si().abs() < 3e-4, "{} by the stance, {} by the pack", empty.rise.customary(), own.customary());
+    assert!(
+        (empty.rise.value - own).si().abs() < 3e-4,
+        "{} by the stance, {} by the pack",
+        empty.rise.value.customary(),
+        own.customary()
+    );
     // In another case too, from where the plain pack would stand there.
     let case = survey.clone();
     let (plain, with) = (predictor.in_case(&case, NOTHING).unwrap(), predictor.in_case(&case, &correction).unwrap());

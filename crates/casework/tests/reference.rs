@@ -7,10 +7,10 @@
 
 mod support;
 
-use support::{half_ton, heights};
+use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::aim::{Aim, AimVerdict};
-use wise_badger_casework::prediction::{Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, States, Survey, VehicleClass};
+use wise_badger_casework::prediction::{Predictor, Story, Unpredicted};
+use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, OverloadLeaves, States, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, RateVerdict, Relief};
 use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack, Site};
@@ -53,21 +53,22 @@ fn a_good_load_gives_the_rate_by_hand_arithmetic() {
 
 #[test]
 fn block_and_helper_sit_where_the_series_sums_say() {
-    let survey = half_ton();
+    let survey = on_springs_alone(half_ton());
     let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 23.5, 1e-6);
     close(loaded, 20.8125, 1e-6);
+    // What depends on the rate lies off by as little as the class's own rate weighs beside the readings.
     // 372.09·u + 200·(u − 1) = 1000, so u = 2.0976 in.
     let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(1.0) });
     let (empty, loaded) = rear_heights(&survey, &helper);
     close(empty, 21.5, 1e-6);
-    close(loaded, 21.5 - 1200.0 / (1000.0 / 2.6875 + 200.0), 1e-6);
+    close(loaded, 21.5 - 1200.0 / (1000.0 / 2.6875 + 200.0), 1e-3);
     // lift(W) = lift₀ + W·(1/k₀ − 1/k₁).
     let leaf = Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(50.0), lift: inches(1.0) });
     let (empty, loaded) = rear_heights(&survey, &leaf);
     let stiffness_alone = 2.6875 - 1000.0 / (1000.0 / 2.6875 + 50.0);
     close(empty, 22.5, 1e-6);
-    close(loaded, 18.8125 + 1.0 + stiffness_alone, 1e-6);
+    close(loaded, 18.8125 + 1.0 + stiffness_alone, 1e-3);
     let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) }));
     close(empty, 23.0, 1e-6);
     close(loaded, 20.3125, 1e-6);
@@ -75,26 +76,48 @@ fn block_and_helper_sit_where_the_series_sums_say() {
 
 #[test]
 fn a_block_is_sure_of_its_rise_and_a_helper_is_not() {
-    let survey = half_ton();
+    let survey = on_springs_alone(half_ton());
     let predictor = Predictor::new(&survey);
-    let measured = survey.height(End::Rear, LoadState::Loaded).unwrap().sd.customary();
     let block = predictor.predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) })).loaded.unwrap();
     let helper = predictor
         .predict(&Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(400.0), engagement_gap: inches(0.0) }))
         .loaded
         .unwrap();
-    // The block carries the tape's doubt and friction, nothing of the rate's.
-    let friction = block.friction.customary() / 2.0;
-    close(block.rear.sd.customary(), measured.hypot(friction), 1e-6);
-    let helper_readings = (helper.rear.sd.customary().powi(2) - (helper.friction.customary() / 2.0).powi(2)).sqrt();
-    assert!((helper_readings - measured).abs() > 0.005, "the rate's doubt is missing from {helper_readings}");
+    assert!(block.rise.sd < inches(1e-6), "a block rises by itself: {:?}", block.rise);
+    assert!(helper.rise.sd > inches(0.03), "the rate's doubt is in a helper's rise: {:?}", helper.rise);
+    // By hand: the tape's 1/16/√2 and the rounding to it, the settling's 1/16, and of the leaves' friction, rolled and bounced,
+    // ½·½·5 %·√1.25 of 2,800 lb over 372 lb/in. That one height in twenty is misread makes it a third wider.
+    let (tape, settling): (f64, f64) = ((1.0_f64 / 16.0).hypot((1.0_f64 / 16.0) / 12.0_f64.sqrt()) / 2.0_f64.sqrt(), 1.0 / 16.0);
+    let friction = 0.0125 * 1.25_f64.sqrt() * 2_800.0 / (1000.0 / 2.6875);
+    let read = tape.hypot(settling).hypot(friction);
+    assert!(block.rear.sd.customary() > 0.97 * read && block.rear.sd.customary() < 1.35 * read, "{read} {:?}", block.rear);
+    // What the tape will read has another settling, another reading and other friction on top.
+    close(block.tape().sd.customary(), block.rear.sd.customary().hypot(read), 2e-3);
+    close(block.friction.customary(), 2.0 * friction, 2e-3);
+}
+
+/// Anything may be behind two heights and nothing else: then a block's own rise is not sure either, since a stop that bears unseen comes
+/// off the axle with it.
+#[test]
+fn with_two_heights_alone_every_story_counts() {
+    let (plain, clear) = (Predictor::new(&half_ton()), Predictor::new(&on_springs_alone(half_ton())));
+    let figure = |predictor: &Predictor| *predictor.rate().measured().expect("the load is ample");
+    assert_eq!((figure(&plain).grade, figure(&clear).grade), (RateGrade::Rough, RateGrade::Good));
+    assert!(figure(&plain).relative_sd > 2.0 * figure(&clear).relative_sd);
+    let of = |predictor: &Predictor, story| predictor.odds().iter().find(|(of, _)| *of == story).map_or(0.0, |(_, odds)| *odds);
+    assert!(of(&plain, Story::StopContact) > 0.1 && of(&plain, Story::SecondStage) > 0.1, "{:?}", plain.odds());
+    assert!(of(&clear, Story::StopContact) + of(&clear, Story::SecondStage) < 0.03, "{:?}", clear.odds());
+    let block = Correction::at_the_rear(LiftBlock { thickness: inches(2.0) });
+    let rise = |predictor: &Predictor| predictor.predict(&block).loaded.unwrap().rise;
+    assert!(rise(&plain).sd > inches(0.05) && rise(&clear).sd < inches(1e-6));
+    close(rise(&plain).value.customary(), 2.0, 1e-6);
 }
 
 /// By hand, on a half-ton of k = 1000/2.6875 lb/in read from the hub: a leaf that lifts `d` is off by what its box is; a helper set
 /// tight by `g` lifts `g·h/(k + h)`, so 10 % of `h` are `0.1·g·h·k/(k + h)²` and 1/8 in of `g` is `h/(k + h)` of that.
 #[test]
 fn what_a_part_leaves_open_is_in_its_band_and_a_block_leaves_nothing() {
-    let (survey, k) = (half_ton(), 1000.0 / 2.6875);
+    let (survey, k) = (on_springs_alone(half_ton()), 1000.0 / 2.6875);
     let predictor = Predictor::new(&survey);
     let empty = |part: &Correction| predictor.predict(part).empty.unwrap();
     let band = |part: &Correction| empty(part).part.customary();
@@ -198,7 +221,7 @@ fn stops_that_touch_leave_no_rate() {
 
 #[test]
 fn an_aim_is_judged_with_the_band_in_view() {
-    let survey = half_ton();
+    let survey = on_springs_alone(half_ton());
     let aim = Aim::LevelLoaded { rake: inches(1.0), tolerance: inches(0.5) };
     let target = aim.target(&survey).unwrap();
     close(target.height.customary(), 21.5, 1e-9);
@@ -228,20 +251,23 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     let stages = verdict.measured().unwrap().stages.expect("the drop goes past the leaf");
     close(stages.first.customary(), 860.0, 0.5);
     close(stages.added.customary(), 1200.0, 0.5);
+    // Somebody read the leaf's gap and saw it bear: then only how stiff either is lies open.
+    survey.overload_leaves = OverloadLeaves { bears: States::of(Some(false), Some(true)), pad_gap: Some(inches(2.4)) };
+    survey.stop_gap.loaded = Gaps::at_the_rear(inches(2.0));
     // 860 x + 1,200 (x − 2.4) + 500 (x − 1) = 3,300 gives x = 2.609 in; one rate of 1,100 would say 2.375.
     let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(500.0), engagement_gap: inches(1.0) });
     let (_, loaded) = rear_heights(&survey, &helper);
-    close(loaded, 24.0 - 6680.0 / 2560.0, 2e-3);
+    close(loaded, 24.0 - 6680.0 / 2560.0, 0.02);
     // With 600 lb off, 860 x + 1,200 (x − 2.4) = 2,700 gives x = 2.709: the stiff part gives back little.
     let less = Predictor::new(&survey).rear_with_less(pounds(600.0)).unwrap();
-    close(less.customary(), 24.0 - 5580.0 / 2060.0, 2e-3);
+    close(less.customary(), 24.0 - 5580.0 / 2060.0, 0.02);
     // A block still lifts by its height, and is as sure as the tape.
     let (empty, loaded) = rear_heights(&survey, &Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
     close(empty, 26.0, 1e-6);
     close(loaded, 23.0, 1e-6);
-    // Where the leaf bears is assumed, and that doubt is in the helper's band.
+    // Where the leaf begins to bear is assumed where nobody read its gap, and that doubt is in the helper's band.
     let band = |survey: &Survey| Predictor::new(survey).predict(&helper).loaded.unwrap().rear.sd.customary();
-    let with_doubt = band(&survey);
-    survey.vehicle.class = VehicleClass::Motorhome;
-    assert!(with_doubt > band(&survey), "{with_doubt} against {}", band(&survey));
+    let read = band(&survey);
+    survey.overload_leaves.pad_gap = None;
+    assert!(band(&survey) > read, "{} against {read}", band(&survey));
 }

@@ -7,7 +7,7 @@ use wise_badger_casework::entry::{IntakeSheetEntry, ModificationEntry, Typed, Un
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::OverloadLeaves;
 use wise_badger_casework::survey::{
-    End, Ends, Modification, NoFit, PartThere, RearWheels, SpringKind, States, Survey, VehicleClass, VehicleFacts,
+    End, Ends, Modification, NoFit, PartThere, RearWheels, Seen, SpringKind, States, Survey, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::{Axles, CoilSpacer, Correction, ExchangedBlock, KINDS, KindRow, Needs, Site};
@@ -166,6 +166,7 @@ fn where_a_block_is_another_goes_in_its_place() {
         further: Vec::new(),
         overload_leaves: OverloadLeaves::default(),
         test_weight: false,
+        seen: Seen::default(),
     };
     let empty = Predictor::new(&survey).predict(&exchanged).empty.unwrap();
     assert!((empty.rear.value.customary() - 23.5).abs() < 0.001, "{}", empty.rear.value.customary());

@@ -4,7 +4,7 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
+use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark};
 use wise_badger_mechanics::stance::{Change, Element, ElementKind, Load, Mount, Outcome, State, Vehicle, settle};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -66,11 +66,12 @@ fn experiment(truth: &Vehicle, errors: &mut Errors) -> Experiment {
             state: loaded(weight + off * errors.normal()),
             load_doubts: vec![LoadDoubt { weight: newtons(off), position: metres(0.0) }],
             settling: metres(0.0),
+            rest: Rest::RolledAndBounced,
             readings: vec![Measurement::Height { mark: TapeMark::axle("R", Datum::HubToArch), height }],
         }
     });
     let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: vec!["R".into()], relative_sd: 0.35 }];
-    Experiment { vehicle: vehicle(1.0), doubts, states: states.to_vec() }
+    Experiment { vehicle: vehicle(1.0), doubts, friction: vec![], states: states.to_vec() }
 }
 
 fn identification(criterion: &mut Criterion) {

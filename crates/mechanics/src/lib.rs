@@ -15,7 +15,7 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `units`, `bound`, `uncertain`, `side`, `cholesky`, `range`, `tape`, `stance`, `side_effect`, `pack`, `axle_rate`, `identification`,
+//! `units`, `bound`, `uncertain`, `mixture`, `side`, `cholesky`, `range`, `tape`, `stance`, `side_effect`, `pack`, `axle_rate`, `identification`,
 //! `correction`, `document`.
 //!
 //! ```
@@ -33,6 +33,7 @@ mod cholesky;
 pub mod correction;
 pub mod document;
 pub mod identification;
+pub mod mixture;
 pub mod pack;
 mod range;
 pub mod side;

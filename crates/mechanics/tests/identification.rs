@@ -8,7 +8,7 @@ mod errors;
 use errors::Errors;
 use wise_badger_mechanics::axle_rate::{AxleState, RateGrade, RatePrior, fit_rate};
 use wise_badger_mechanics::identification::{
-    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, TapeMark,
+    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark,
 };
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
@@ -84,7 +84,7 @@ fn measured(vehicle: &Vehicle, loads: &[Load], marks: &[TapeMark], errors: &mut 
             }
             false => (State::with_loads("empty", vec![]), vec![]),
         };
-        MeasuredState { state, load_doubts, settling: inches(SETTLING_IN), readings }
+        MeasuredState { state, load_doubts, settling: inches(SETTLING_IN), rest: Rest::AsItStood, readings }
     });
     each.collect()
 }
@@ -98,7 +98,7 @@ fn corners() -> Vec<TapeMark> {
 }
 
 fn identify(doubts: Vec<Doubt>, states: Vec<MeasuredState>) -> Identified {
-    Experiment { vehicle: truck(), doubts, states }.identify().unwrap()
+    Experiment { vehicle: truck(), doubts, friction: vec![], states }.identify().unwrap()
 }
 
 /// A helper on both sides of the rear axle, past an inch.
@@ -120,7 +120,10 @@ fn loads_on_either_side_tell_the_corners_and_the_bar_apart() {
     let mut held = [0; 3];
     for seed in 0..40 {
         let states = measured(&truth, &loads, &corners(), &mut Errors::new(seed));
-        let shares = Experiment { vehicle: believed.clone(), doubts: doubts.clone(), states }.identify().unwrap().shares();
+        let shares = Experiment { vehicle: believed.clone(), doubts: doubts.clone(), friction: vec![], states }
+            .identify()
+            .unwrap()
+            .shares();
         let truths = [0.85_f64.sqrt().ln(), -(0.85_f64.ln()), 1.5_f64.ln()];
         for ((share, truth), held) in shares.iter().zip(truths).zip(&mut held) {
             *held += i32::from((share.log_factor - truth).abs() <= 2.0 * share.relative_sd);
@@ -216,6 +219,7 @@ fn a_tandems_axles_share_one_factor_about_the_coupler() {
         state: State::with_loads("state", vec![Load::at(pounds(load), inches(168.0))]),
         load_doubts: vec![],
         settling: inches(0.0),
+        rest: Rest::RolledAndBounced,
         readings: names
             .iter()
             .zip(drops)
@@ -227,7 +231,7 @@ fn a_tandems_axles_share_one_factor_about_the_coupler() {
     };
     let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: names.map(str::to_owned).to_vec(), relative_sd: 3.0 }];
     let states = vec![state(0.0, 0.0), state(2_000.0, 1.0)];
-    let share = Experiment { vehicle: trailer(1_200.0), doubts, states }.identify().unwrap().shares()[0];
+    let share = Experiment { vehicle: trailer(1_200.0), doubts, friction: vec![], states }.identify().unwrap().shares()[0];
     assert!((share.factor() * 1_200.0 - 800.0).abs() < 1.0, "{}", share.factor() * 1_200.0);
 }
 
@@ -246,7 +250,7 @@ fn a_reading_that_does_not_fit_is_named() {
 #[test]
 fn what_cannot_be_identified_is_said() {
     let states = || measured(&truck(), &[put(0.0, 0.0), put(900.0, 0.0)], &[rear_mean()], &mut Errors::new(1));
-    let error = |doubts, states| Experiment { vehicle: truck(), doubts, states }.identify().unwrap_err();
+    let error = |doubts, states| Experiment { vehicle: truck(), doubts, friction: vec![], states }.identify().unwrap_err();
     let rate = || vec![rear(Doubtful::SpringRate, 0.35)];
     assert!(matches!(error(vec![rear(Doubtful::SpringRate, 0.0)], states()), IdentificationError::NotPositive(_)));
     let elsewhere = vec![Doubt { what: Doubtful::TyreRate, axles: vec!["tag".into()], relative_sd: 0.1 }];

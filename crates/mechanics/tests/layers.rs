@@ -10,6 +10,7 @@ const LAYERS: &[&str] = &[
     "units",
     "bound",
     "uncertain",
+    "mixture",
     "side",
     "cholesky",
     "range",

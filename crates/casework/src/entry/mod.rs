@@ -201,8 +201,29 @@ impl LoadEntry {
 pub struct PredictedHeight {
     /// The height, in metres.
     pub height_m: f64,
-    /// Half the width of its band, in metres.
+    /// Half the width of the band in which it comes to rest, in metres.
     pub band_m: f64,
+    /// Half the width of the band in which the tape will read it, in metres; nothing of what was predicted before that was told apart,
+    /// and of an end that nothing was fitted to.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tape_band_m: Option<f64>,
+}
+
+impl PredictedHeight {
+    fn at_rest(height: Uncertain<Length>) -> Self {
+        PredictedHeight { height_m: height.value.si(), band_m: height.band().si(), tape_band_m: None }
+    }
+
+    /// With what a fresh reading lies off from rest on top, as one standard deviation.
+    fn read_anew(height: Uncertain<Length>, fresh: Length) -> Self {
+        let tape = Uncertain::new(height.value, Length::hypot(height.sd, fresh));
+        PredictedHeight { tape_band_m: Some(tape.band().si()), ..PredictedHeight::at_rest(height) }
+    }
+
+    /// Half the width of the band that a reading is held against.
+    pub fn band_of_a_reading(&self) -> f64 {
+        self.tape_band_m.unwrap_or(self.band_m)
+    }
 }
 
 /// Either side of an end in a state, where one is predicted to stand above the other.
@@ -254,17 +275,18 @@ pub struct PredictedFurther {
 impl PredictedHeights {
     /// The heights of a prediction, as they stand when a correction is chosen.
     pub fn of(prediction: &Prediction) -> Self {
-        let height = |height: Uncertain<Length>| PredictedHeight { height_m: height.value.si(), band_m: height.band().si() };
         let state = |state| prediction.at(state).ok();
-        let rear = |of| state(of).map(|predicted| height(predicted.rear));
+        let rear = |of| state(of).map(|predicted| PredictedHeight::read_anew(predicted.rear, predicted.fresh));
         let sides = |of| -> Vec<PredictedSides> {
             let of_end = |end, sides: Option<Sides<Uncertain<Length>>>| {
+                let fresh = state(of).map_or(Length::default(), |predicted| predicted.fresh);
+                let height = |height| PredictedHeight::read_anew(height, fresh);
                 sides.map(|sides| PredictedSides { end, state: of, left: height(sides.left), right: height(sides.right) })
             };
             let both = state(of).map(|it| [of_end(End::Front, it.front_sides), of_end(End::Rear, it.rear_sides)]);
             both.into_iter().flatten().flatten().collect()
         };
-        let front = |of| state(of).and_then(|predicted| predicted.front).map(height);
+        let front = |of| state(of).and_then(|predicted| predicted.front).map(PredictedHeight::at_rest);
         let further = |of| rear(of).map(|rear| PredictedFurther { state: of, front: front(of), rear });
         PredictedHeights {
             front_empty: front(LoadState::Empty),

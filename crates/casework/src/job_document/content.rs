@@ -19,14 +19,14 @@ use crate::words::{Word, words_schema};
 /// What the document calls itself.
 pub const FORMAT: &str = "wise-badger/job";
 /// The version written, and the highest that is read.
-pub const VERSION: u32 = 2;
+pub const VERSION: u32 = 3;
 /// A job, to take along.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct JobDocument {
     /// `wise-badger/job`.
     pub format: String,
-    /// 1 or 2.
+    /// From 1 to 3.
     pub version: u32,
     /// What the shop calls the job.
     pub label: String,

@@ -13,9 +13,15 @@ use serde_json::error::Category;
 use check::check;
 use error::wrong;
 
-/// What each later version brought, by its place: a document of an earlier one has none of it.
-const BROUGHT: [(u32, &str); 5] =
-    [(2, "/proof"), (2, "/sums"), (2, "/bench/right"), (2, "/bench/found/overload"), (2, "/bench/planned/overload")];
+/// What each later version brought, by its place: a document of an earlier one has none of it. A `*` is every row of a list.
+const BROUGHT: [(u32, &str); 6] = [
+    (2, "proof"),
+    (2, "sums"),
+    (2, "bench.right"),
+    (2, "bench.found.overload"),
+    (2, "bench.planned.overload"),
+    (3, "promise.marks.*.height.tape_band_m"),
+];
 /// The largest document that is read, in bytes.
 pub const LARGEST: usize = 1_048_576;
 
@@ -29,12 +35,19 @@ struct Head {
 /// A field of a later version is not known to the one that the document says it is of.
 fn refuse_what_came_later(text: &str, version: u32) -> Result<(), JobDocumentError> {
     let document: serde_json::Value = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
-    match BROUGHT.iter().find(|(since, at)| *since > version && document.pointer(at).is_some()) {
-        Some((since, at)) => {
-            let at = at.trim_start_matches('/').replace('/', ".");
-            Err(wrong(at, format!("version {version} has no such field; it came with version {since}")))
-        }
+    match BROUGHT.iter().find(|(since, at)| *since > version && holds(&document, at)) {
+        Some((since, at)) => Err(wrong(*at, format!("version {version} has no such field; it came with version {since}"))),
         None => Ok(()),
+    }
+}
+
+/// Whether a document has something at a place.
+fn holds(document: &serde_json::Value, at: &str) -> bool {
+    let (first, rest) = at.split_once('.').map_or((at, None), |(first, rest)| (first, Some(rest)));
+    let further = |value: &serde_json::Value| rest.is_none_or(|rest| holds(value, rest));
+    match (first, document.as_array()) {
+        ("*", Some(rows)) => rows.iter().any(further),
+        _ => document.get(first).is_some_and(further),
     }
 }
 

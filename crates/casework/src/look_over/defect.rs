@@ -26,6 +26,8 @@ pub enum Defect {
     HomeMadeWedge,
     /// Rust has eaten into the leaves.
     LeafPitted,
+    /// The leaves rub on each other dry, or rusted together.
+    LeavesDry,
     /// A spring eye is worn or has opened.
     EyeWorn,
     /// A bush is worn out.
@@ -186,9 +188,18 @@ impl Addition {
         use Defect::*;
         match self {
             Addition::NewLeaf => &[LeafCracked, LeafBroken, LeafMissing, LeafDrilled, LeafWelded, EyeWorn],
-            Addition::NewPack => {
-                &[LeafCracked, LeafBroken, LeafMissing, LeafShifted, LeafDrilled, LeafWelded, LeafPitted, EyeWorn, BushWorn]
-            }
+            Addition::NewPack => &[
+                LeafCracked,
+                LeafBroken,
+                LeafMissing,
+                LeafShifted,
+                LeafDrilled,
+                LeafWelded,
+                LeafPitted,
+                LeavesDry,
+                EyeWorn,
+                BushWorn,
+            ],
             Addition::ShockMount => &[ShockMountDamaged],
             Addition::NewUBolts => &[UBoltStretched, UBoltLoose],
             Addition::LongerHose => &[HoseAtLimit],
@@ -244,7 +255,7 @@ const HOSE_RULE: &str = "49 CFR 393.45: brake hose and tubing not chafed, damage
 
 impl Defect {
     /// Every defect, area by area.
-    pub const ALL: [Defect; 43] = [
+    pub const ALL: [Defect; 44] = [
         Defect::LeafCracked,
         Defect::LeafBroken,
         Defect::LeafMissing,
@@ -253,6 +264,7 @@ impl Defect {
         Defect::LeafWelded,
         Defect::HomeMadeWedge,
         Defect::LeafPitted,
+        Defect::LeavesDry,
         Defect::EyeWorn,
         Defect::BushWorn,
         Defect::CentreBoltSheared,
@@ -306,6 +318,7 @@ impl Defect {
             LeafDrilled | LeafWelded => rule(Leaves, PutRight, &[B::AddedLeaf, B::Rearching], &[A::NewLeaf], PRACTICE),
             HomeMadeWedge => rule(Leaves, PutRight, &[], &[A::WedgeOut], PRACTICE),
             LeafPitted => rule(Leaves, Watch, &[B::Rearching], &[], PRACTICE),
+            LeavesDry => rule(Leaves, Watch, &[], &[], PRACTICE),
             EyeWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf, B::Rearching, B::Shackle], &[A::NewLeaf], PRACTICE),
             BushWorn => rule(EyesAndBushes, PutRight, &[B::AddedLeaf, B::Shackle], &[A::NewBushes], PRACTICE),
             CentreBoltSheared => rule(CentreBolt, Stop, &[], &[A::NewCentreBolt, A::NewUBolts], POSITION_RULE),

@@ -9,8 +9,10 @@ use crate::survey::{LoadState, States};
 /// What a correction does to one state.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PredictedState {
-    /// Rear height, with tape, rate, load, tyre, friction and the parts' own doubt in its standard deviation.
+    /// Rear height at rest, with tape, rate, load, tyre, friction and the parts' own doubt in its standard deviation.
     pub rear: Uncertain<Length>,
+    /// How far a fresh reading of the rear lies off from rest, as one standard deviation: the tape, settling and leaf friction anew.
+    pub fresh: Length,
     /// Either side of the rear, where both were read: how far the body rolls is in their standard deviations too.
     pub rear_sides: Option<Sides<Uncertain<Length>>>,
     /// Front height; a correction at the rear of a two-axle vehicle does not move it.
@@ -19,9 +21,9 @@ pub struct PredictedState {
     pub front_sides: Option<Sides<Uncertain<Length>>>,
     /// Rear height as measured, before the correction.
     pub rear_before: Length,
-    /// How much the rear rises.
-    pub rise: Length,
-    /// Half-width of the height that leaf friction leaves open; part of the band.
+    /// How much the rear rises at rest: what is common to both heights is not in its standard deviation, and a block's rise is exact.
+    pub rise: Uncertain<Length>,
+    /// Half-width of what leaf friction leaves open of a height that is read in this state.
     pub friction: Length,
     /// Half-width of the height that the parts themselves leave open; part of the band.
     pub part: Length,
@@ -33,6 +35,13 @@ pub struct PredictedState {
     pub bounce_before: Option<Bounce>,
     /// And after.
     pub bounce_after: Option<Bounce>,
+}
+
+impl PredictedState {
+    /// What the tape will read of the rear once it is fitted.
+    pub fn tape(&self) -> Uncertain<Length> {
+        Uncertain::new(self.rear.value, Length::hypot(self.rear.sd, self.fresh))
+    }
 }
 
 /// How an axle bounces on its springs, tyres left out.

@@ -1,17 +1,21 @@
 //! The survey as a vehicle for the stance solver, left and right alike, with what was read of it: empty is the kerb state.
 
 use crate::survey::{
-    ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, FurtherLoad, Item, LoadPut, LoadState, Survey, Tandem, place_sd, scale_sd,
+    ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, FurtherLoad, Item, LoadPut, LoadState, Manner, SpringKind, Survey, Tandem,
+    place_sd, scale_sd,
 };
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Site};
-use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
+use wise_badger_mechanics::identification::{
+    Doubt, Doubtful, Experiment, LeafFriction, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark,
+};
 use wise_badger_mechanics::pack::{LEAF_FRICTION, LEAF_RATE_SD};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
     Axle, AxleKind, BodyPoint, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, SpringStage,
     State, StopCurve, Vehicle,
 };
+use wise_badger_mechanics::tape::ReadingPrecision;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{
     Force, InShopUnits, Length, SpringRate, inches, metres, newton_metres_per_radian, newtons, newtons_per_metre, radians,
@@ -21,8 +25,8 @@ pub(super) const FRONT: &str = "front";
 const REAR: &str = "rear";
 /// The axles of a trailer, as many of them as it has.
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
-/// Doubt about a rate of which only the readings are to speak.
-const ANY_RATE_SD: f64 = 3.0;
+/// Under so much there is no telling a clear stop from a touching one.
+const TOUCHING_IN: f64 = 1.0 / 16.0;
 /// Standard deviation of what one rear spring is stiffer than its fellow, as a share of it (our own working rule).
 const SIDE_TO_SIDE_SD: f64 = 0.10;
 /// Arms of a trailer's rockers and how far they turn: alike, so that their length has no part in the answer.
@@ -89,15 +93,66 @@ pub(super) fn stiffer_in_roll(survey: &Survey) -> Option<Change> {
     (!survey.vehicle.class.is_trailer()).then(|| Change::AntiRoll { axle: FRONT.to_owned(), stiffness: 2.0 * springs })
 }
 
-/// Everything that was read, and what is in doubt about it.
-pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Experiment {
-    let measured = rate.measured();
+/// What an account says beside the springs' one rate.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(super) struct Telling {
+    /// A second stage of the rear springs.
+    pub(super) stage: Option<StageTold>,
+    /// Rear stops that push back.
+    pub(super) stop: Option<StopTold>,
+    /// A reading that was misread.
+    pub(super) misread: Option<Misread>,
+}
+
+/// A second stage as an account has it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct StageTold {
+    /// Travel from empty at which it joins in.
+    pub(super) from: Length,
+    /// Standard deviation of it, as a share.
+    pub(super) from_sd: f64,
+    /// What it adds, as a multiple of the first rate.
+    pub(super) adds: f64,
+}
+
+/// Stops as an account has them.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct StopTold {
+    /// Clearance empty.
+    pub(super) gap: Length,
+    /// Standard deviation of it, as a share.
+    pub(super) gap_sd: f64,
+}
+
+/// What of the rear was misread.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Misread {
+    /// In which state.
+    pub state: LoadState,
+    /// Whether it is the clearance at the stops; otherwise the height.
+    pub gap: bool,
+}
+
+/// How far a misread reading may be off, as one standard deviation (our own working rule).
+const MISREAD_IN: f64 = 0.5;
+/// How hard a rear stop is beside the springs of its axle, and the standard deviation of that (our own working rule, held against what
+/// load rubbers of the trade push).
+const STOP_TIMES_RATE: f64 = 3.0;
+const STOP_RATE_SD: f64 = 0.6;
+/// Standard deviation of what a second stage adds, as a share of it.
+const STAGE_RATE_SD: f64 = 0.35;
+/// The share of their load by which leaves hold an axle that rub on each other dry or rusty (common practice).
+const DRY_LEAF_FRICTION: f64 = 0.15;
+/// Standard deviation of how strong leaf friction is, as a share of it (our own working rule).
+const FRICTION_SD: f64 = 0.5;
+
+/// Everything that was read, and what is in doubt about it, by one account. `two_states` is what empty and loaded alone say: a loaded
+/// height that is none of the springs' says nothing of them.
+pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict, telling: &Telling) -> Experiment {
     let rear_axles = || rear_axles(survey).iter().map(|axle| (*axle).to_owned()).collect::<Vec<_>>();
     let doubt = |what, relative_sd| Doubt { what, axles: rear_axles(), relative_sd };
-    // A measured rate takes the place of the one assumed for the class.
     let pack = survey.vehicle.rear_pack.is_some();
-    let believed = if pack { LEAF_RATE_SD } else { ASSUMED_RATE_SD };
-    let mut doubts = vec![doubt(Doubtful::SpringRate, if measured.is_some() { ANY_RATE_SD } else { believed })];
+    let mut doubts = vec![doubt(Doubtful::SpringRate, if pack { LEAF_RATE_SD } else { ASSUMED_RATE_SD })];
     if survey.datum.includes_tyre() {
         doubts.push(doubt(Doubtful::TyreRate, ASSUMED_TYRE_SD));
     }
@@ -106,8 +161,13 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
     if survey.states().any(both_sides) {
         doubts.push(doubt(Doubtful::RightOverLeft, SIDE_TO_SIDE_SD));
     }
-    if let Some(stage) = survey.second_stage().filter(|_| !pack && measured.is_some_and(|figure| figure.stages.is_some())) {
-        doubts.push(doubt(Doubtful::StageTravel, stage.relative_sd));
+    if let Some(stage) = telling.stage {
+        doubts.push(doubt(Doubtful::StageTravel, stage.from_sd));
+        doubts.push(doubt(Doubtful::StageRate, STAGE_RATE_SD));
+    }
+    if let Some(stop) = telling.stop {
+        doubts.push(doubt(Doubtful::StopGap, stop.gap_sd));
+        doubts.push(doubt(Doubtful::StopRate, STOP_RATE_SD));
     }
     // The front of a trailer stands where what tows it holds it.
     if !survey.vehicle.class.is_trailer() {
@@ -117,56 +177,98 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict)
             doubts.push(front(Doubtful::TyreRate, ASSUMED_TYRE_SD));
         }
     }
-    // Where the rear went the wrong way, or stood on its stops, the loaded height says nothing of the springs.
-    let springs_alone = matches!(rate, RateVerdict::Measured(_) | RateVerdict::TooWeak { .. });
-    let read = |state: LoadState| {
-        let on_springs = match state {
-            LoadState::Empty => true,
-            LoadState::Loaded => springs_alone,
-            LoadState::Further(_) => springs_alone && !on_its_stops(survey, state),
-        };
-        survey.height(End::Rear, state).filter(|_| on_springs)
-    };
-    let states = survey.states().map(|state| measured_state(survey, state, read(state)));
-    Experiment { vehicle: vehicle(survey, loads, rate), doubts, states: states.collect() }
+    let read = |state| survey.height_by_tape(End::Rear, state).filter(|_| is_weighed(survey, two_states, state));
+    let states = survey.states().map(|state| measured_state(survey, state, read(state), telling.misread));
+    let (friction, vehicle) = (leaf_friction(survey).collect(), vehicle(survey, loads, telling));
+    Experiment { vehicle, doubts, friction, states: states.collect() }
+}
+
+/// Whether the heights of a state say anything of the springs: where the rear went the wrong way, or stood on its stops, they do not.
+pub(super) fn is_weighed(survey: &Survey, two_states: &RateVerdict, state: LoadState) -> bool {
+    let springs_alone = matches!(two_states, RateVerdict::Measured(_) | RateVerdict::TooWeak { .. });
+    match state {
+        LoadState::Empty => true,
+        LoadState::Loaded => springs_alone,
+        LoadState::Further(_) => springs_alone && !on_its_stops(survey, state) && aboard_in(survey, state).is_some(),
+    }
+}
+
+/// On which axles leaves rub on each other: at the rear unless somebody said that it rests on something else, in front where somebody
+/// said that it rests on leaves.
+fn leaf_friction(survey: &Survey) -> impl Iterator<Item = LeafFriction> {
+    let share = if survey.seen.dry_leaves { DRY_LEAF_FRICTION } else { LEAF_FRICTION };
+    let rear = rear_axles(survey).iter().filter(|_| survey.vehicle.rests_on_leaves()).map(move |axle| (*axle, share));
+    let in_front = survey.vehicle.springs.front == Some(SpringKind::Leaf) && !survey.vehicle.class.is_trailer();
+    let front = in_front.then_some((FRONT, LEAF_FRICTION));
+    rear.chain(front).map(|(axle, share)| LeafFriction { axle: axle.to_owned(), share, relative_sd: FRICTION_SD })
+}
+
+/// How a state was brought to rest.
+fn rest(manner: Manner) -> Rest {
+    match manner {
+        Manner::AsItStood => Rest::AsItStood,
+        Manner::Rolled => Rest::RolledAndBounced,
+        Manner::PressedDown => Rest::PressedDown,
+        Manner::Lifted => Rest::Lifted,
+    }
+}
+
+/// How far leaf friction may hold the rear where it stands, as one standard deviation of what the springs carry.
+pub(super) fn friction_share_sd(survey: &Survey, measured: Option<LeafFriction>, manner: Manner) -> f64 {
+    let friction = measured.or_else(|| leaf_friction(survey).find(|friction| friction.axle != FRONT));
+    friction.map_or(0.0, |friction| rest(manner).spread() * friction.sd())
 }
 
 /// Whether a state beside the first two was read with the stops touching: its height says nothing of the springs alone.
 pub(super) fn on_its_stops(survey: &Survey, state: LoadState) -> bool {
-    survey.gap(state).is_some_and(|gap| gap < inches(1.0 / 16.0))
+    survey.gap(state).is_some_and(|gap| gap < inches(TOUCHING_IN))
 }
 
-fn measured_state(survey: &Survey, state: LoadState, rear: Option<Uncertain<Length>>) -> MeasuredState {
+fn measured_state(survey: &Survey, state: LoadState, rear: Option<Uncertain<Length>>, misread: Option<Misread>) -> MeasuredState {
     let aboard = aboard_in(survey, state);
     // What is aboard in it is not known: then nothing that was read in it can be set against a load.
     let rear = rear.filter(|_| aboard.is_some());
     let (state_aboard, load_doubts) = aboard.unwrap_or_else(|| (State::with_loads("", Vec::new()), Vec::new()));
-    let settling = if survey.manner(state).is_held_by_friction() { held_by_friction(survey, state) } else { metres(0.0) };
-    let rear = rear.zip(end_mark(survey, End::Rear)).map(|(height, mark)| Measurement::Height { mark, height });
-    // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
-    let front = end_mark(survey, End::Front).zip(survey.height(End::Front, state)).filter(|_| rear.is_some());
-    let front = front.map(|(mark, height)| Measurement::Height { mark, height });
+    let as_told = |read: Uncertain<Length>, gap: bool| match misread == Some(Misread { state, gap }) {
+        true => Uncertain::new(read.value, Length::hypot(read.sd, inches(MISREAD_IN))),
+        false => read,
+    };
     let gap = gap_reading(survey, state).filter(|_| rear.is_some());
+    let gap = gap.map(|(mark, height)| Measurement::Height { mark, height: as_told(height, true) });
+    let rear = rear.zip(end_mark(survey, End::Rear));
+    let rear = rear.map(|(height, mark)| Measurement::Height { mark, height: as_told(height, false) });
+    // Beside a rear that says nothing of its springs, the loaded front has nothing to go with.
+    let front = end_mark(survey, End::Front).zip(survey.height_by_tape(End::Front, state)).filter(|_| rear.is_some());
+    let front = front.map(|(mark, height)| Measurement::Height { mark, height });
     let readings = rear.into_iter().chain(front).chain(gap).collect();
-    MeasuredState { state: state_aboard, load_doubts, settling, readings }
+    // Heights and clearances of one axle settle together.
+    let settling = ReadingPrecision::shop_tape().settling;
+    MeasuredState { state: state_aboard, load_doubts, settling, rest: rest(survey.manner(state)), readings }
 }
 
 /// The clearance at the stops of a rear axle, which leaves the tyres out: with the heights from the ground it tells the one from the
-/// other. Only where it was read in both states, and goes with the heights.
-fn gap_reading(survey: &Survey, state: LoadState) -> Option<Measurement> {
+/// other. Only where it was read both empty and loaded, and clear.
+fn gap_reading(survey: &Survey, state: LoadState) -> Option<(TapeMark, Uncertain<Length>)> {
     let [axle] = rear_axles(survey) else { return None };
-    let rate = RateVerdict::of_two_states(survey);
-    rate.measured()?.by_gap.filter(|gap| gap.agrees)?;
+    let clear = |state| survey.gap(state).is_some_and(|gap| gap > inches(TOUCHING_IN));
+    if !LoadState::BOTH.into_iter().all(clear) {
+        return None;
+    }
     let mark = TapeMark::Gap { axle: (*axle).to_owned(), element: BUMP_STOP.to_owned() };
-    Some(Measurement::Height { mark, height: survey.middle_gap(state)? })
+    Some((mark, survey.middle_gap_by_tape(state)?))
 }
 
-/// How far leaf friction may hold an axle from where it would come to rest, as one standard deviation.
-fn held_by_friction(survey: &Survey, state: LoadState) -> Length {
-    let carried = survey
-        .axle_loads_in(state)
-        .map_or(newtons(0.0), |loads| loads.empty.rear + loads.change.rear.map_or(newtons(0.0), |change| change.value));
-    metres(LEAF_FRICTION * carried.si().max(0.0) / survey.vehicle.assumptions().rear_rate.si())
+/// What of a state's rear was read and is weighed: its height, its clearance.
+pub(super) fn weighed_readings(experiment: &Experiment, index: usize) -> impl Iterator<Item = bool> {
+    let marks = experiment.states.get(index).into_iter().flat_map(|state| &state.readings).filter_map(|reading| match reading {
+        Measurement::Height { mark, .. } => Some(mark),
+        _ => None,
+    });
+    marks.filter_map(|mark| match mark {
+        TapeMark::Arch { axle, .. } if axle == FRONT => None,
+        TapeMark::Gap { .. } => Some(true),
+        _ => Some(false),
+    })
 }
 
 /// What is aboard in a state, and how well that is known; `None` where it is not.
@@ -234,34 +336,38 @@ pub(super) fn placed(survey: &Survey, item: &Item) -> Load {
     Load { lateral: item.lateral, ..Load::at(item.weight, position) }
 }
 
-/// The vehicle at empty weight, its rear springs as measured or as assumed for the class.
+/// The vehicle at empty weight, its rear springs as assumed for the class, or as read on the bench, and as an account tells of them.
 ///
-/// The stop bears with no force of its own: it is there to keep count of its clearance, and a
+/// A stop of which only the clearance was read bears with no force of its own: it is there to keep count of its clearance, and a
 /// prediction in which it would bear is not given.
-fn vehicle(survey: &Survey, loads: &AxleLoads, rate: &RateVerdict) -> Vehicle {
+fn vehicle(survey: &Survey, loads: &AxleLoads, telling: &Telling) -> Vehicle {
     let assumed = survey.vehicle.assumptions();
-    let measured = rate.measured();
-    let stages = measured.and_then(|figure| figure.stages);
-    let rear_rate = stages.map(|stages| stages.first).or(measured.map(|figure| figure.rate)).unwrap_or(assumed.rear_rate);
     let rear_axles = f64::from(assumed.rear_axles);
+    let one_spring = assumed.rear_rate / (2.0 * rear_axles);
     let carried = survey.vehicle.on_one_spring(loads.empty.rear);
     let springs = match &survey.vehicle.rear_pack {
         // What was read of the packs leaf by leaf tells their stages better than the class does.
         Some(packs) => Sides::from_fn(|side| packs.get(side).main_spring(carried)),
         None => Sides::both(MainSpring {
-            stages: stages
-                .map(|stages| SpringStage { at_travel: stages.from, added_rate: stages.added / (2.0 * rear_axles) })
+            stages: telling
+                .stage
+                .map(|stage| SpringStage { at_travel: stage.from, added_rate: stage.adds * one_spring })
                 .into_iter()
                 .collect(),
-            ..MainSpring::linear(rear_rate / (2.0 * rear_axles))
+            ..MainSpring::linear(one_spring)
         }),
     };
+    let told_stop = |end| telling.stop.filter(|_| end == End::Rear);
+    let stop_rate = STOP_TIMES_RATE * one_spring;
     let corners = |end: End, springs: &Sides<MainSpring>| {
         let gaps = &survey.stop_gap.empty;
         let gaps = if end == End::Front { gaps.front } else { gaps.rear };
         Sides::from_fn(|side| Corner {
             spring: springs.get(side).clone(),
-            elements: gaps.get(side).map(stop).into_iter().collect(),
+            elements: match (told_stop(end), gaps.get(side)) {
+                (Some(told), gap) => vec![stop(gap.unwrap_or(told.gap), stop_rate)],
+                (None, gap) => gap.map(|gap| stop(gap, newtons_per_metre(0.0))).into_iter().collect(),
+            },
         })
     };
     let rear = |name: &str, position| ModelAxle {
@@ -375,8 +481,8 @@ impl ModelAxle {
     }
 }
 
-fn stop(gap: Length) -> Element {
-    let curve = StopCurve::Linear(newtons_per_metre(0.0));
+fn stop(gap: Length, rate: SpringRate) -> Element {
+    let curve = StopCurve::Linear(rate);
     Element {
         name: BUMP_STOP.to_owned(),
         lateral: None,

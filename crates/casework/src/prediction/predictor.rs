@@ -2,54 +2,54 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, kerb_spring_force};
-use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, TapeMark};
-use wise_badger_mechanics::pack::{LEAF_FRICTION, PackCurve};
+use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction};
+use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
 use wise_badger_mechanics::side::{Side, Sides};
-use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Load, Vehicle};
+use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
 use super::answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
-use super::model::{FRONT, aboard, end_mark, experiment, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll};
+use super::model::{
+    FRONT, aboard, end_mark, friction_share_sd, is_weighed, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll,
+};
 use super::parts_off::PartsOff;
 use super::rate::agreed;
+use super::weighed::{Standing, Story, Weighed};
 use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
-use crate::verdict::{RateFigure, RateVerdict};
+use crate::verdict::RateVerdict;
 
-/// Of leaf friction, what is left once the vehicle was rolled and bounced (common practice).
-const ROLLED: f64 = 0.5;
 /// Two answers closer than this are the same answer.
-const SAME_M: f64 = 1e-4;
+pub(super) const SAME_M: f64 = 1e-4;
 
 /// Predicts corrections on one survey. The vehicle behind the readings is looked for once, when it is first asked for.
 #[derive(Debug)]
 pub struct Predictor {
-    survey: Survey,
+    pub(super) survey: Survey,
     loads: AxleLoads,
-    /// What two states of the rear alone say: where the search begins.
+    /// What two states of the rear alone say: what of the readings can be set against the springs.
     two_states: RateVerdict,
-    /// The vehicle as the readings make it.
-    identified: OnceLock<Result<Box<Identified>, Unpredicted>>,
+    /// The vehicle as the readings make it, by every account of them.
+    weighed: OnceLock<Result<Box<Weighed>, Unpredicted>>,
     /// The first thing that could not be worked out.
     failure: OnceLock<IdentificationError>,
     rate: OnceLock<RateVerdict>,
     /// Where it stands without any correction: the same for all of them.
-    plain: States<OnceLock<Result<Forecast, Unpredicted>>>,
+    plain: States<OnceLock<Result<Standing, Unpredicted>>>,
 }
 
 /// From one forecast to another, with what the roll of the body leaves open.
 struct Passage<'a> {
-    from: &'a Forecast,
-    to: &'a Forecast,
+    from: &'a Standing,
+    to: &'a Standing,
     /// Where it would lead were the parts not quite what was said of them.
     off: &'a PartsOff,
 }
 
 impl Passage<'_> {
     /// What the parts themselves leave open of a mark.
-    fn part_sd(&self, mark: &TapeMark) -> Length {
-        self.off.sd(self.to, mark)
+    fn part_sd(&self, survey: &Survey, end: End) -> Length {
+        end_mark(survey, end).map_or(metres(0.0), |mark| self.off.sd(self.to.leading(), &mark))
     }
 }
 
@@ -75,15 +75,12 @@ impl Predictor {
     pub fn new(survey: &Survey) -> Self {
         let (survey, loads, two_states) = (survey.clone(), survey.axle_loads(), RateVerdict::of_two_states(survey));
         let plain = States::from_fn(survey.further.iter().map(|further| further.key), |_| OnceLock::new());
-        Predictor {
-            survey,
-            loads,
-            two_states,
-            identified: OnceLock::new(),
-            failure: OnceLock::new(),
-            rate: OnceLock::new(),
-            plain,
-        }
+        Predictor { survey, loads, two_states, weighed: OnceLock::new(), failure: OnceLock::new(), rate: OnceLock::new(), plain }
+    }
+
+    /// What empty and loaded alone say of the rear rate.
+    pub(super) fn two_states(&self) -> &RateVerdict {
+        &self.two_states
     }
 
     /// The survey that it predicts from.
@@ -95,12 +92,23 @@ impl Predictor {
     ///
     /// Whatever says a rate says this one, so that no figure worked out from it can be at odds with another.
     pub fn rate(&self) -> &RateVerdict {
-        let agreed = |figure: &RateFigure| {
-            let (identified, empty) = (self.identified().ok()?, self.plain(LoadState::Empty).ok()?);
-            agreed(&self.survey, figure, &identified.vehicle(), empty, self.plain(LoadState::Loaded).ok()?)
+        let agreed = || {
+            let figure = self.two_states.measured()?;
+            let (weighed, empty) = (self.weighed().ok()?, self.plain(LoadState::Empty).ok()?);
+            agreed(&self.survey, figure, weighed, empty, self.plain(LoadState::Loaded).ok()?)
         };
-        let rate = || self.two_states.measured().and_then(agreed).map_or(self.two_states, RateVerdict::Measured);
-        self.rate.get_or_init(rate)
+        self.rate.get_or_init(|| agreed().unwrap_or(self.two_states))
+    }
+
+    /// What could be going on with the rear, and how likely each of it is once the readings are weighed; the likeliest first. Empty
+    /// where nothing could be worked out.
+    pub fn odds(&self) -> Vec<(Story, f64)> {
+        self.weighed().map(Weighed::odds).unwrap_or_default()
+    }
+
+    /// Whether two states tell a rate at all, so that the stories behind it are worth telling apart.
+    pub fn weighs_stories(&self) -> bool {
+        self.two_states.measured().is_some()
     }
 
     /// What was met on the way that could not be worked out, where anything was: the cause of a [`Unpredicted`].
@@ -108,15 +116,15 @@ impl Predictor {
         self.failure.get()
     }
 
-    fn identified(&self) -> Result<&Identified, Unpredicted> {
+    pub(super) fn weighed(&self) -> Result<&Weighed, Unpredicted> {
         let look = || {
-            let found = experiment(&self.survey, &self.loads, &self.two_states).identify();
+            let found = Weighed::of(&self.survey, &self.loads, &self.two_states);
             found.map(Box::new).map_err(|error| {
                 self.note(error);
                 Unpredicted::NotIdentified
             })
         };
-        self.identified.get_or_init(look).as_deref().map_err(|why| *why)
+        self.weighed.get_or_init(look).as_deref().map_err(|why| *why)
     }
 
     /// Keeps the first cause, and says in short what it comes to.
@@ -132,11 +140,9 @@ impl Predictor {
     /// Where the rear sits in every state with a correction fitted.
     ///
     /// The height is the measured one plus the rise that the stance model gives between the vehicle
-    /// without and with the correction. Rate, load, tyre and readings are one [`Identified`] vehicle, so that their
-    /// errors are carried through together: a block's rise comes out exact even where the rate is poorly known.
-    ///
-    /// Friction adds `±f·W_s/k`, `f` 5 % of the spring load, half of that when rolled and bounced; a
-    /// band is twice the standard deviation, friction included.
+    /// without and with the correction, by the leading account of the readings. Rate, load, tyre, friction and readings are one vehicle
+    /// by each account, so that their errors are carried through together: a block's rise comes out exact even where the rate is
+    /// poorly known. The band is as wide as all accounts together make it.
     ///
     /// # Source     first-order propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
     pub fn predict(&self, fitted: &(impl AsRef<[Correction]> + ?Sized)) -> Prediction {
@@ -153,17 +159,17 @@ impl Predictor {
     ///
     /// `None` without a measured rate, or where nothing would be left of the load.
     pub fn rear_with_less(&self, rear_relief: Force) -> Option<Length> {
-        self.two_states.measured()?;
+        self.rate().measured()?;
         let left = self.loads.change.rear?.value - rear_relief;
         if left <= newtons(0.0) {
             return None;
         }
         let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
         let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
-        let identified = self.identified().ok()?;
-        let lighter = identified.forecast_with_loads(self.index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
+        let weighed = self.weighed().ok()?;
+        let lighter = weighed.forecast_with_loads(self.index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
         let rear = end_mark(&self.survey, End::Rear)?;
-        Some(height + identified.rise(self.plain(LoadState::Loaded).ok()?, &lighter, &rear)?.value)
+        Some(height + weighed.rise(self.plain(LoadState::Loaded).ok()?, &lighter, &rear)?.value)
     }
 
     /// Where it stands in another load case, as it is or with a correction fitted.
@@ -175,56 +181,54 @@ impl Predictor {
     pub fn in_case(&self, case: &Survey, fitted: &(impl AsRef<[Correction]> + ?Sized)) -> Result<CaseHeights, Unpredicted> {
         let fitted = fitted.as_ref();
         let empty = self.survey.height(End::Rear, LoadState::Empty).ok_or(Unpredicted::NotMeasured)?;
-        let identified = self.identified()?;
+        let weighed = self.weighed()?;
         let from = self.plain(LoadState::Empty)?;
         self.goes_on(fitted)?;
         let case_loads = case.axle_loads();
         let loads = aboard(case, &case_loads).0.loads;
-        let solve = |more: &[Change]| {
-            let changes = |vehicle: &Vehicle| [&self.changes(fitted, vehicle)[..], more].concat();
-            identified.forecast_with_loads(self.index(LoadState::Empty), &loads, changes)
-        };
-        let there = solve(&[]).map_err(|error| self.note(error))?;
-        if !self.holds_at(fitted, identified, &there) {
+        let index = self.index(LoadState::Empty);
+        let changes = |vehicle: &Vehicle| self.changes(fitted, vehicle);
+        let there = weighed.forecast_with_loads(index, &loads, changes).map_err(|error| self.note(error))?;
+        let leading = &weighed.leading().identified;
+        if !self.holds_at(fitted, leading, there.leading()) {
             return Err(Unpredicted::PastThePack);
         }
-        let off = PartsOff::new(fitted, |parts| {
-            identified.stand_with_loads(self.index(LoadState::Empty), &loads, |vehicle| self.changes(parts, vehicle))
-        });
+        let off = PartsOff::new(fitted, |parts| leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle)));
         let off = off.map_err(|error| self.note(error))?;
         let change = Passage { from, to: &there, off: &off };
-        let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
+        let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
+        let value = empty.value + rise.value;
         // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
-        let rear_rate: f64 = self.rear(&there).map(|axle| axle.spring_rate.si()).sum();
-        let friction = self.friction(&there, LoadState::Empty);
+        let rear_rate: f64 = self.rear(there.leading()).map(|axle| axle.spring_rate.si()).sum();
         let from_load = metres(load_sd(End::Rear) / rear_rate);
-        let spread = Length::hypot(Length::hypot(empty.sd, rise.sd), Length::hypot(from_load, friction / 2.0));
-        let part_sd = |end| end_mark(&self.survey, end).map_or(metres(0.0), |mark| change.part_sd(&mark));
+        let at_rest = self.at_rest_sd(weighed, &there, End::Rear, LoadState::Empty, empty, value);
+        let spread = Length::hypot(at_rest, from_load);
         let front = self.survey.height(End::Front, LoadState::Empty);
         let front = match end_mark(&self.survey, End::Front) {
             None => front,
-            Some(_) => front.zip(self.rise(identified, &change, End::Front)).map(|(empty, rise)| {
+            Some(_) => front.zip(self.rise(weighed, &change, End::Front)).map(|(empty, rise)| {
                 let assumed = self.survey.vehicle.assumptions().front_rate.si();
-                let from_load = Length::hypot(metres(load_sd(End::Front) / assumed), part_sd(End::Front));
+                let from_load = Length::hypot(metres(load_sd(End::Front) / assumed), change.part_sd(&self.survey, End::Front));
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
             }),
         };
-        let travel_left = self.least_gap(&there, travel_element(fitted));
+        let travel_left = self.least_gap(there.leading(), travel_element(fitted));
         // The stop of the model has no force of its own: where it would bear, the height is not known.
-        if self.least_gap(&there, BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
+        if self.least_gap(there.leading(), BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
             return Err(Unpredicted::OnTheStops);
         }
         let rolled = |stiffer: &[Change]| {
-            let from = identified.forecast(self.index(LoadState::Empty), |_| stiffer.to_vec()).ok();
-            from.zip(solve(stiffer).ok())
+            let from = leading.forecast(index, |_| stiffer.to_vec()).ok();
+            let changes = |vehicle: &Vehicle| [&self.changes(fitted, vehicle)[..], stiffer].concat();
+            from.zip(leading.forecast_with_loads(index, &loads, changes).ok())
         };
         Ok(CaseHeights {
-            rear: Uncertain::new(empty.value + rise.value, Length::hypot(spread, part_sd(End::Rear))),
-            rear_sides: self.sides(identified, &change, End::Rear, LoadState::Empty, spread, rolled),
+            rear: Uncertain::new(value, Length::hypot(spread, change.part_sd(&self.survey, End::Rear))),
+            rear_sides: self.sides(weighed, &change, End::Rear, LoadState::Empty, spread, rolled),
             front,
             travel_left,
-            rate_measured: self.two_states.measured().is_some(),
+            rate_measured: self.rate().measured().is_some(),
         })
     }
 
@@ -248,51 +252,53 @@ impl Predictor {
             }
         }
         self.goes_on(parts)?;
-        let identified = self.identified()?;
+        let weighed = self.weighed()?;
         let from = self.plain(state)?;
-        let solve = |more: &[Change]| {
-            let changes = |vehicle: &Vehicle| [&self.changes(parts, vehicle)[..], more].concat();
-            identified.forecast(self.index(state), changes)
-        };
-        let fitted = solve(&[]).map_err(|error| self.note(error))?;
-        let off = PartsOff::new(parts, |parts| identified.stand(self.index(state), |vehicle| self.changes(parts, vehicle)));
+        let index = self.index(state);
+        let fitted = weighed.forecast(index, |vehicle| self.changes(parts, vehicle)).map_err(|error| self.note(error))?;
+        let leading = &weighed.leading().identified;
+        let off = PartsOff::new(parts, |parts| leading.stand(index, |vehicle| self.changes(parts, vehicle)));
         let off = off.map_err(|error| self.note(error))?;
         let change = Passage { from, to: &fitted, off: &off };
-        let rise = self.rise(identified, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
-        let hangs_on_the_rate = rise.sd.si() > SAME_M;
-        let known_rate = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
-        if hangs_on_the_rate && !known_rate {
+        let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
+        // What two states are too weak to tell is not told at all; where other stories fit them too, the band says so.
+        let told = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
+        if !told && self.hangs_on_the_rate(leading, from, &fitted) {
             return Err(Unpredicted::NeedsRate);
         }
-        if !self.holds_at(parts, identified, &fitted) {
+        let known_rate = self.rate().measured().is_some() || self.survey.vehicle.rear_pack.is_some();
+        if !self.holds_at(parts, leading, fitted.leading()) {
             return Err(Unpredicted::PastThePack);
         }
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.
         if self.clearance(BUMP_STOP, state, from, &fitted).is_some_and(|left| left.si() < -SAME_M) {
             return Err(Unpredicted::OnTheStops);
         }
-        let (axle_before, axle) = (self.axle(from, parts), self.axle(&fitted, parts));
+        let (axle_before, axle) = (self.axle(from.leading(), parts), self.axle(fitted.leading(), parts));
         let bounce = |axle: Option<&AxleStance>| self.bounce(axle?).filter(|_| known_rate);
-        let friction = self.friction(&fitted, state);
-        let rear_sd = self.reading_sd(identified, &change, End::Rear, before, rise);
-        let rear_sd = Length::hypot(rear_sd, friction / 2.0);
-        let part_sd = end_mark(&self.survey, End::Rear).map_or(metres(0.0), |mark| change.part_sd(&mark));
-        let front = self.front(identified, &change, parts, state);
+        let value = before.value + rise.value;
+        let at_rest = self.at_rest_sd(weighed, &fitted, End::Rear, state, before, value);
+        let part_sd = change.part_sd(&self.survey, End::Rear);
+        let rear = Uncertain::new(value, Length::hypot(at_rest, part_sd));
+        let friction = self.friction_sd(weighed, fitted.leading(), self.survey.manner(state));
+        let front = self.front(weighed, &change, parts, state);
         let rolled = |stiffer: &[Change]| {
-            let from = identified.forecast(self.index(state), |_| stiffer.to_vec()).ok();
-            from.zip(solve(stiffer).ok())
+            let from = leading.forecast(index, |_| stiffer.to_vec()).ok();
+            let changes = |vehicle: &Vehicle| [&self.changes(parts, vehicle)[..], stiffer].concat();
+            from.zip(leading.forecast(index, changes).ok())
         };
         let front_sides = front
             .filter(|_| reaches_the_front(parts))
-            .and_then(|front| self.sides(identified, &change, End::Front, state, front.own_sd, rolled));
+            .and_then(|front| self.sides(weighed, &change, End::Front, state, front.own_sd, rolled));
         Ok(PredictedState {
-            rear: Uncertain::new(before.value + rise.value, Length::hypot(rear_sd, part_sd)),
-            rear_sides: self.sides(identified, &change, End::Rear, state, rear_sd, rolled),
+            rear,
+            fresh: Length::hypot(before.sd, friction),
+            rear_sides: self.sides(weighed, &change, End::Rear, state, at_rest, rolled),
             front: front.map(|front| front.height),
             front_sides,
             rear_before: before.value,
-            rise: rise.value,
-            friction,
+            rise: Uncertain::new(rise.value, Length::hypot(rise.sd, part_sd)),
+            friction: 2.0 * friction,
             part: 2.0 * part_sd,
             travel_left: self.clearance(travel_element(parts), state, from, &fitted),
             travel_before: self.clearance(BUMP_STOP, state, from, from),
@@ -301,47 +307,48 @@ impl Predictor {
         })
     }
 
+    /// Whether a rise is another where the rate is another.
+    fn hangs_on_the_rate(&self, leading: &Identified, from: &Standing, to: &Standing) -> bool {
+        let mark = end_mark(&self.survey, End::Rear);
+        let rise = mark.and_then(|mark| leading.rise(from.leading(), to.leading(), &mark));
+        rise.is_none_or(|rise| rise.sd.si() > SAME_M)
+    }
+
     /// The front: where it was read, unless the correction is there.
-    fn front(
-        &self,
-        identified: &Identified,
-        change: &Passage<'_>,
-        parts: &[Correction],
-        state: LoadState,
-    ) -> Option<FrontHeight> {
+    fn front(&self, weighed: &Weighed, change: &Passage<'_>, parts: &[Correction], state: LoadState) -> Option<FrontHeight> {
         let before = self.survey.height(End::Front, state)?;
         if !reaches_the_front(parts) {
             return Some(FrontHeight { height: before, own_sd: before.sd });
         }
         // The stop of the model has no force of its own: where the front comes down on it, its height is not known.
-        let gap = |side| change.to.stance.axle(FRONT)?.gap(side, BUMP_STOP);
+        let gap = |side| change.to.leading().stance.axle(FRONT)?.gap(side, BUMP_STOP);
         if Side::BOTH.into_iter().filter_map(gap).any(|left| left.si() < -SAME_M) {
             return None;
         }
-        let rise = self.rise(identified, change, End::Front)?;
-        let own_sd = self.reading_sd(identified, change, End::Front, before, rise);
-        let part_sd = change.part_sd(&end_mark(&self.survey, End::Front)?);
-        Some(FrontHeight { height: Uncertain::new(before.value + rise.value, Length::hypot(own_sd, part_sd)), own_sd })
+        let value = before.value + self.rise(weighed, change, End::Front)?.value;
+        let own_sd = self.at_rest_sd(weighed, change.to, End::Front, state, before, value);
+        let part_sd = change.part_sd(&self.survey, End::Front);
+        Some(FrontHeight { height: Uncertain::new(value, Length::hypot(own_sd, part_sd)), own_sd })
     }
 
-    /// How sure a height is once it has risen: what rises by as much whatever the rate is as sure as the reading it starts from.
-    fn reading_sd(
+    /// How sure the height is at which an end comes to rest: what was read in this state and all others, by every account. Where the
+    /// reading says nothing of the springs, it is as sure as the reading.
+    fn at_rest_sd(
         &self,
-        identified: &Identified,
-        change: &Passage<'_>,
+        weighed: &Weighed,
+        to: &Standing,
         end: End,
+        state: LoadState,
         before: Uncertain<Length>,
-        rise: Uncertain<Length>,
+        said: Length,
     ) -> Length {
-        let height = end_mark(&self.survey, end).and_then(|mark| identified.height(change.to, &mark));
-        match height {
-            Some(height) if rise.sd.si() > SAME_M => height.sd,
-            _ => before.sd,
-        }
+        let weighs = is_weighed(&self.survey, &self.two_states, state);
+        let by_all = end_mark(&self.survey, end).filter(|_| weighs).and_then(|mark| weighed.height_sd(to, &mark, said));
+        by_all.unwrap_or_else(|| Length::hypot(before.sd, self.friction_sd(weighed, to.leading(), self.survey.manner(state))))
     }
 
-    fn rise(&self, identified: &Identified, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
-        identified.rise(change.from, change.to, &end_mark(&self.survey, end)?)
+    fn rise(&self, weighed: &Weighed, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
+        weighed.rise(change.from, change.to, &end_mark(&self.survey, end)?)
     }
 
     /// Either side of an end, where both were read: the reading of the side plus its own rise. That the springs of a pair are not quite
@@ -349,19 +356,20 @@ impl Predictor {
     /// of what lies between them is one standard deviation.
     fn sides(
         &self,
-        identified: &Identified,
+        weighed: &Weighed,
         change: &Passage<'_>,
         end: End,
         state: LoadState,
         axle_sd: Length,
         rolled: impl Fn(&[Change]) -> Option<(Forecast, Forecast)>,
     ) -> Option<Sides<Uncertain<Length>>> {
+        let (identified, before, after) = (&weighed.leading().identified, change.from.leading(), change.to.leading());
         let half_lean_sd = self.survey.half_lean_sd(end, state)?;
         let readings = self.survey.readings(end, state);
         let corner = Sides { left: readings.corner(Side::Left)?, right: readings.corner(Side::Right)? };
         let rise =
             |from: &Forecast, to: &Forecast, side| Some(identified.rise(from, to, &side_mark(&self.survey, end, side)?)?.value);
-        let bare = Sides { left: rise(change.from, change.to, Side::Left)?, right: rise(change.from, change.to, Side::Right)? };
+        let bare = Sides { left: rise(before, after, Side::Left)?, right: rise(before, after, Side::Right)? };
         let unlike = (bare.left - bare.right).abs() > metres(SAME_M);
         let stiffer = stiffer_in_roll(&self.survey).filter(|_| unlike);
         let stiff = match stiffer {
@@ -373,72 +381,20 @@ impl Predictor {
         };
         // One spring of a pair is a little stiffer than its fellow: what that leaves open of the roll, half of it on either side.
         let [left, right] = [side_mark(&self.survey, end, Side::Left)?, side_mark(&self.survey, end, Side::Right)?];
-        let side_to_side = identified.rise_apart(change.from, change.to, &right, &left)?.sd / 2.0;
+        let side_to_side = identified.rise_apart(before, after, &right, &left)?.sd / 2.0;
         let of_reading = Length::hypot(Length::hypot(axle_sd, half_lean_sd), side_to_side);
         Some(Sides::from_fn(|side| {
             let (bare, stiff) = (*bare.get(side), *stiff.get(side));
             let own_mark = if side == Side::Left { &left } else { &right };
-            let sd = Length::hypot(Length::hypot(of_reading, (bare - stiff).abs() / 2.0), change.part_sd(own_mark));
+            let sd = Length::hypot(Length::hypot(of_reading, (bare - stiff).abs() / 2.0), change.off.sd(after, own_mark));
             Uncertain::new(*corner.get(side) + (bare + stiff) / 2.0, sd)
         }))
     }
 
-    fn plain(&self, state: LoadState) -> Result<&Forecast, Unpredicted> {
-        let solve = || self.identified()?.forecast(self.index(state), |_| Vec::new()).map_err(|error| self.note(error));
+    pub(super) fn plain(&self, state: LoadState) -> Result<&Standing, Unpredicted> {
+        let solve = || self.weighed()?.forecast(self.index(state), |_| Vec::new()).map_err(|error| self.note(error));
         let plain = self.plain.get(state).ok_or(Unpredicted::NotMeasured)?;
         plain.get_or_init(solve).as_ref().map_err(|why| *why)
-    }
-
-    fn goes_on(&self, parts: &[Correction]) -> Result<(), Unpredicted> {
-        let nowhere = |part: &Correction| site_axles(&self.survey, part.site()).is_empty();
-        if parts.iter().any(nowhere) { Err(Unpredicted::NoSuchAxle) } else { Ok(()) }
-    }
-
-    /// What the parts change, in their order; one that takes the stops' place takes them off.
-    ///
-    /// A clearance is one that the shop sets with everything else fitted: by what the other parts raise the empty axle, its gap is less
-    /// than counted from the vehicle as it came in.
-    fn changes(&self, parts: &[Correction], vehicle: &Vehicle) -> Vec<Change> {
-        let of_parts = parts.iter().flat_map(|part| self.changes_of(part, vehicle));
-        let (set, others): (Vec<_>, Vec<_>) = parts.iter().partition(|part| part.set_to_a_clearance().is_some());
-        let raised = if set.is_empty() || others.is_empty() { None } else { self.raised_empty(&others) };
-        let closed = set.into_iter().flat_map(|part| raised.iter().flat_map(|raised| self.closed(part, raised)));
-        of_parts.chain(closed).collect()
-    }
-
-    /// Where the axles stand empty with parts fitted, from where they stood.
-    fn raised_empty(&self, parts: &[&Correction]) -> Option<(Forecast, &Forecast)> {
-        let changes = |vehicle: &Vehicle| parts.iter().flat_map(|part| self.changes_of(part, vehicle)).collect();
-        let fitted = self.identified().ok()?.forecast(self.index(LoadState::Empty), changes).ok()?;
-        Some((fitted, self.plain(LoadState::Empty).ok()?))
-    }
-
-    /// Closes the clearance of a part by what others raise its corners.
-    fn closed(&self, part: &Correction, (fitted, plain): &(Forecast, &Forecast)) -> Vec<Change> {
-        let (site, element) = (part.site(), part.set_to_a_clearance().unwrap_or_default());
-        let corner = |axle: &str, side: Side| {
-            let stands = |forecast: &Forecast| Some(*forecast.stance.axle(axle)?.hub_to_arch_change.get(side));
-            let by = stands(plain)? - stands(fitted)?;
-            Some(Change::Gap { axle: axle.to_owned(), side: Some(side), element: element.to_owned(), by })
-        };
-        let sides = || Side::BOTH.into_iter().filter(|side| site.side.is_none_or(|of| of == *side));
-        site_axles(&self.survey, site).iter().flat_map(|axle| sides().filter_map(|side| corner(axle, side))).collect()
-    }
-
-    fn changes_of(&self, part: &Correction, vehicle: &Vehicle) -> Vec<Change> {
-        let site = part.site();
-        let axles = site_axles(&self.survey, site);
-        let mut changes = part.changes(vehicle, axles);
-        if part.replaces_stops() {
-            // Only a corner whose gap was read has a stop in the model.
-            let there =
-                |side: &Side| self.survey.stop_gap.empty.rear.get(*side).is_some() && site.side.is_none_or(|of| of == *side);
-            for axle in axles {
-                let off = |side| Change::Remove { axle: (*axle).to_owned(), side: Some(side), element: BUMP_STOP.to_owned() };
-                changes.extend(Side::BOTH.into_iter().filter(there).map(off));
-            }
-        }
-        changes
     }
 
     /// The rear axle, or every axle of a trailer, where it stands.
@@ -454,31 +410,16 @@ impl Predictor {
         its_own.or_else(|| self.rear(forecast).next())
     }
 
-    /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
-    fn holds_at(&self, parts: &[Correction], identified: &Identified, forecast: &Forecast) -> bool {
-        let vehicle = identified.vehicle();
-        let packs = self.survey.vehicle.rear_pack.as_ref();
-        let holds = |(axle, stance): (&Axle, &AxleStance)| {
-            let (fell, carried) = (Sides::from_fn(|side| -*stance.hub_to_arch_change.get(side)), kerb_spring_force(axle));
-            let down = fell.left.max(fell.right);
-            let in_its_range = |side, pack: &PackCurve| *fell.get(side) <= pack.height(carried) - pack.lowest();
-            packs.is_none_or(|packs| Side::BOTH.into_iter().all(|side| in_its_range(side, packs.get(side))))
-                && parts.iter().all(|part| part.holds_at(carried, down))
-        };
-        let at_the_rear = vehicle.axles.iter().filter(|axle| rear_axles(&self.survey).contains(&axle.name.as_str()));
-        at_the_rear.filter_map(|axle| Some((axle, forecast.stance.axle(&axle.name)?))).all(holds)
-    }
-
-    /// Half-width of the height that leaf friction leaves open, on the rear axle where that is most; nothing but leaves has any.
-    fn friction(&self, fitted: &Forecast, state: LoadState) -> Length {
-        if !self.survey.vehicle.rests_on_leaves() {
-            return Length::default();
-        }
-        let share = LEAF_FRICTION * if self.survey.manner(state) == Manner::Rolled { ROLLED } else { 1.0 };
+    /// How far leaf friction may hold the rear from where it comes to rest once it was brought there in a manner, as one standard
+    /// deviation, on the axle where that is most; nothing but leaves has any.
+    pub(super) fn friction_sd(&self, weighed: &Weighed, standing: &Forecast, manner: Manner) -> Length {
         let assumed = self.survey.vehicle.assumptions();
         let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);
-        let of_axle = |axle: &AxleStance| metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si());
-        self.rear(fitted).map(of_axle).fold(metres(0.0), |most, one| if one > most { one } else { most })
+        let of_axle = |axle: &AxleStance| {
+            let share = friction_share_sd(&self.survey, weighed.friction(&axle.name), manner);
+            metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si())
+        };
+        self.rear(standing).map(of_axle).fold(metres(0.0), Length::max)
     }
 
     fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {
@@ -489,20 +430,23 @@ impl Predictor {
 
     /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried
     /// over from the empty state; what was not there before is where the model has it.
-    fn clearance(&self, element: &str, state: LoadState, plain: &Forecast, fitted: &Forecast) -> Option<Length> {
-        let after = self.least_gap(fitted, element)?;
-        let read = self.survey.gap(state).zip(self.least_gap(plain, element));
+    fn clearance(&self, element: &str, state: LoadState, plain: &Standing, fitted: &Standing) -> Option<Length> {
+        let after = self.least_gap(fitted.leading(), element)?;
+        let read = self.survey.gap(state).zip(self.least_gap(plain.leading(), element));
         Some(read.map_or(after, |(read, modelled)| read + after - modelled))
     }
 
-    /// The clearance at an element, on the rear axle and the side where it is least.
+    /// The clearance at an element, on the rear axle and the side where it is least. That at the stops is known only where it was read.
     fn least_gap(&self, forecast: &Forecast, element: &str) -> Option<Length> {
+        if element == BUMP_STOP && self.survey.gap(LoadState::Empty).is_none() {
+            return None;
+        }
         let gaps = self.rear(forecast).flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
         gaps.reduce(|one, other| one.min(other))
     }
 
     /// The place of a state among the experiment's.
-    fn index(&self, state: LoadState) -> usize {
+    pub(super) fn index(&self, state: LoadState) -> usize {
         self.survey.states().position(|of| of == state).unwrap_or(usize::MAX)
     }
 }

@@ -1,45 +1,73 @@
 //! The rear rate of the vehicle that agrees best with everything that was read.
 
 use super::model::rear_axles;
-use crate::survey::Survey;
-use crate::verdict::{Agreed, MeasuredStages, RateFigure};
-use wise_badger_mechanics::identification::Forecast;
+use super::weighed::{Standing, Story, Weighed};
+use crate::survey::{LoadState, Survey};
+use crate::verdict::{Agreed, MeasuredStages, RateFigure, RateVerdict};
+use wise_badger_mechanics::axle_rate::RateGrade;
+use wise_badger_mechanics::mixture::{Mixture, Part};
 use wise_badger_mechanics::stance::{AxleStance, Vehicle};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, newtons_per_metre};
+use wise_badger_mechanics::units::{InShopUnits, Length, SpringRate, newtons, newtons_per_metre};
 
-/// The figure from two states brought to the rate that the identified vehicle has over the same travel: what its rear axles gain from
-/// empty to loaded, over how far their springs come down.
-///
-/// The front readings and the place of the load have a say in that; without them it is the figure from the two states. How sure it
-/// is stays as the two states make it, which is never less than what all readings together leave open.
+/// The figure from two states brought to the rate that the identified vehicle has over the same travel: what its rear springs gain from
+/// empty to loaded, over how far they come down. It is the leading account's; how sure it is goes by all accounts.
 pub(super) fn agreed(
     survey: &Survey,
     figure: &RateFigure,
-    vehicle: &Vehicle,
-    empty: &Forecast,
-    loaded: &Forecast,
-) -> Option<RateFigure> {
+    weighed: &Weighed,
+    empty: &Standing,
+    loaded: &Standing,
+) -> Option<RateVerdict> {
+    let rates = weighed.log_rates(survey, empty, loaded);
+    let (_, leading, _) = rates.first()?;
+    let parts = rates.iter().map(|(weight, told, account)| {
+        let sd = account.identified.covariance(told, told).max(0.0).sqrt();
+        Part { weight: *weight, mean: told.value, sd }
+    });
+    let relative_sd = Mixture::new(parts.collect()).half_width_about(leading.value) / 2.0;
+    let rate = newtons_per_metre(leading.value.exp());
+    let down = springs_down(survey, empty, loaded);
+    let agreed = Agreed { load_change: newtons(rate.si() * down.si()), spring_drop: down };
+    let Some(grade) = RateGrade::of(relative_sd) else {
+        return Some(RateVerdict::TooWeak {
+            relative_sd: relative_sd.is_finite().then_some(relative_sd),
+            load_needed: figure.load_for_ten_percent,
+            load_change: figure.load_change,
+            drop: figure.drop,
+        });
+    };
+    let grade = if tells_springs_alone(survey) { grade } else { RateGrade::Rough };
+    let leads = weighed.leading();
+    let stages = if leads.story == Story::SecondStage { stages_of(survey, &leads.identified.vehicle()) } else { None };
+    Some(RateVerdict::Measured(RateFigure { rate, relative_sd, grade, stages, agreed: Some(agreed), ..*figure }))
+}
+
+/// Whether more was read than two heights, which any story fits: a third state, the gap with the load on, or whether the overload leaf
+/// bears then.
+fn tells_springs_alone(survey: &Survey) -> bool {
+    let read = survey.states().filter(|state| survey.height(crate::survey::End::Rear, *state).is_some()).count();
+    let leaf_seen = survey.overload_leaves.bears.get(LoadState::Loaded).is_some_and(Option::is_some);
+    read > 2 || survey.gap(LoadState::Loaded).is_some() || leaf_seen
+}
+
+/// How far the rear springs come down from empty to loaded, by the leading account.
+fn springs_down(survey: &Survey, empty: &Standing, loaded: &Standing) -> Length {
     let names = rear_axles(survey);
-    let both = |name: &str| empty.stance.axle(name).zip(loaded.stance.axle(name));
-    let pairs: Vec<(&AxleStance, &AxleStance)> = names.iter().filter_map(|name| both(name)).collect();
+    let both = |name: &str| empty.leading().stance.axle(name).zip(loaded.leading().stance.axle(name));
     let down = |axle: &AxleStance| -(axle.hub_to_arch_change.left + axle.hub_to_arch_change.right) / 2.0;
-    let load_change: Force = pairs.iter().map(|(empty, loaded)| loaded.load() - empty.load()).sum();
     #[expect(clippy::cast_precision_loss, reason = "three axles at most")]
-    let spring_drop: Length =
-        pairs.iter().map(|(empty, loaded)| down(loaded) - down(empty)).sum::<Length>() / pairs.len().max(1) as f64;
-    let rate = newtons_per_metre(load_change.si() / spring_drop.si());
-    let stages = figure.stages.filter(|_| survey.vehicle.rear_pack.is_none()).and_then(|_| stages_of(names, vehicle));
-    let sound = rate.si().is_finite() && rate.si() > 0.0;
-    let agreed = Agreed { load_change, spring_drop };
-    sound.then_some(RateFigure { rate, stages: stages.or(figure.stages), agreed: Some(agreed), ..*figure })
+    let count = names.len().max(1) as f64;
+    names.iter().filter_map(|name| both(name)).map(|(empty, loaded)| down(loaded) - down(empty)).sum::<Length>() / count
 }
 
 /// The two rates that the identified vehicle's rear springs have, all together.
-fn stages_of(names: &[&str], vehicle: &Vehicle) -> Option<MeasuredStages> {
+fn stages_of(survey: &Survey, vehicle: &Vehicle) -> Option<MeasuredStages> {
+    let names = rear_axles(survey);
     let axle = vehicle.axles.iter().find(|axle| names.first() == Some(&axle.name.as_str()))?;
     let spring = &axle.corners.left.spring;
     let stage = spring.stages.first()?;
     #[expect(clippy::cast_precision_loss, reason = "three axles at most")]
     let springs = 2.0 * names.len() as f64;
-    Some(MeasuredStages { from: stage.at_travel, first: springs * spring.rate, added: springs * stage.added_rate })
+    let all = |rate: SpringRate| springs * rate;
+    Some(MeasuredStages { from: stage.at_travel, first: all(spring.rate), added: all(stage.added_rate) })
 }

@@ -61,6 +61,17 @@ pub struct Survey {
     pub overload_leaves: OverloadLeaves,
     /// Whether what was put on is a weight for the reading alone.
     pub test_weight: bool,
+    /// What somebody saw of leaves and stops that bears on how the readings are to be taken.
+    pub seen: Seen,
+}
+
+/// What somebody saw, or the customer said, that bears on how the readings are to be taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Seen {
+    /// The rear leaves rub on each other dry or rusty: friction holds them further off.
+    pub dry_leaves: bool,
+    /// The bump stops have been hitting.
+    pub stops_hit: bool,
 }
 
 /// What was not read.
@@ -96,9 +107,19 @@ impl Survey {
 
     /// The same of the middle of the rear axle, as a reading: what it changes by is what the rear springs come down.
     pub fn middle_gap(&self, state: LoadState) -> Option<Uncertain<Length>> {
+        let tape = self.middle_gap_by_tape(state)?;
+        Some(Uncertain::new(tape.value, Length::hypot(tape.sd, ReadingPrecision::shop_tape().settling)))
+    }
+
+    /// The same with the tape's own doubt alone: how the vehicle settled, it has in common with the heights of the state.
+    pub fn middle_gap_by_tape(&self, state: LoadState) -> Option<Uncertain<Length>> {
         let gap = self.stop_gap.get(state)?.mean(End::Rear)?;
-        let tape = ReadingPrecision::shop_tape();
-        Some(Uncertain::new(gap, Length::hypot(tape.tape, tape.settling)))
+        Some(Uncertain::new(gap, ReadingPrecision::shop_tape().tape))
+    }
+
+    /// Mean height of an axle in a state with the tape's own doubt alone.
+    pub fn height_by_tape(&self, end: End, state: LoadState) -> Option<Uncertain<Length>> {
+        self.readings(end, state).height(&ReadingPrecision { settling: Length::default(), ..ReadingPrecision::shop_tape() })
     }
 
     /// Mean height of an axle in a state.
@@ -197,6 +218,7 @@ impl Survey {
             further: Vec::new(),
             overload_leaves: OverloadLeaves { bears: States::default(), ..self.overload_leaves.clone() },
             test_weight: false,
+            seen: Seen { stops_hit: false, ..self.seen },
             ..self.clone()
         }
     }

@@ -3,8 +3,8 @@
 use proptest::prelude::*;
 use proptest::sample::select;
 use wise_badger_casework::survey::{
-    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, LoadState, Manner, OverloadLeaves, RearWheels, States, Survey, VehicleClass,
-    VehicleFacts,
+    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, LoadState, Manner, OverloadLeaves, RearWheels, Seen, States, Survey,
+    VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -84,6 +84,7 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
             further: more.map(|(more, pressed)| with_more(weight * more, pressed)).into_iter().collect(),
             overload_leaves: OverloadLeaves::default(),
             test_weight: false,
+            seen: Seen::default(),
         }
     })
 }

@@ -9,7 +9,7 @@ use super::state_input::{ChangeText, SideText, StateText, into_changes, side};
 use super::vehicle_input::VehicleText;
 use super::{DocumentError, ReadingsResult};
 use crate::axle_rate::{ContactSuspicion, RatePrior, TyresInHeight, fit_rate};
-use crate::identification::{Doubt, Doubtful, Experiment, LoadDoubt, MeasuredState, Measurement, TapeMark};
+use crate::identification::{Doubt, Doubtful, Experiment, LeafFriction, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark};
 use crate::stance::{Change, Corner, Vehicle};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
@@ -58,7 +58,9 @@ impl ReadingsDocument {
             .map(|(index, asked)| asked.into_asked(&format!("predictions[{index}]"), &states))
             .collect::<Result<_, _>>()?;
         let doubts = text.doubts.into_iter().map(DoubtText::into_doubt).collect();
-        Ok(ReadingsDocument { experiment: Experiment { vehicle, doubts, states }, predictions })
+        at_most("friction", text.friction.len(), MOST_DOUBTS)?;
+        let friction = text.friction.into_iter().map(FrictionText::into_friction).collect();
+        Ok(ReadingsDocument { experiment: Experiment { vehicle, doubts, friction, states }, predictions })
     }
 
     /// Identifies the vehicle and makes every prediction.
@@ -122,6 +124,8 @@ struct DocumentText {
     _version: u64,
     vehicle: VehicleText,
     doubts: Vec<DoubtText>,
+    #[serde(default)]
+    friction: Vec<FrictionText>,
     states: Vec<MeasuredText>,
     #[serde(default)]
     predictions: Vec<PredictionText>,
@@ -134,6 +138,8 @@ enum DoubtfulText {
     RightOverLeft,
     StageTravel,
     StageRate,
+    StopGap,
+    StopRate,
     TyreRate,
     AntiRoll,
 }
@@ -153,10 +159,47 @@ impl DoubtText {
             DoubtfulText::RightOverLeft => Doubtful::RightOverLeft,
             DoubtfulText::StageTravel => Doubtful::StageTravel,
             DoubtfulText::StageRate => Doubtful::StageRate,
+            DoubtfulText::StopGap => Doubtful::StopGap,
+            DoubtfulText::StopRate => Doubtful::StopRate,
             DoubtfulText::TyreRate => Doubtful::TyreRate,
             DoubtfulText::AntiRoll => Doubtful::AntiRoll,
         };
         Doubt { what, axles: self.axles, relative_sd: self.relative_sd }
+    }
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct FrictionText {
+    axle: String,
+    share: f64,
+    relative_sd: f64,
+}
+
+impl FrictionText {
+    fn into_friction(self) -> LeafFriction {
+        LeafFriction { axle: self.axle, share: self.share, relative_sd: self.relative_sd }
+    }
+}
+
+#[derive(Deserialize, Default)]
+#[serde(rename_all = "snake_case")]
+enum RestText {
+    #[default]
+    AsItStood,
+    Rolled,
+    PressedDown,
+    Lifted,
+}
+
+impl RestText {
+    fn into_rest(self) -> Rest {
+        match self {
+            RestText::AsItStood => Rest::AsItStood,
+            RestText::Rolled => Rest::RolledAndBounced,
+            RestText::PressedDown => Rest::PressedDown,
+            RestText::Lifted => Rest::Lifted,
+        }
     }
 }
 
@@ -169,6 +212,8 @@ struct MeasuredText {
     #[serde(default)]
     settling_m: f64,
     #[serde(default)]
+    rest: RestText,
+    #[serde(default)]
     readings: Vec<ReadingText>,
 }
 
@@ -180,6 +225,7 @@ impl MeasuredText {
             state: self.state.into_state(&format!("{path}.state"), vehicle)?,
             load_doubts: self.load_doubts.into_iter().map(load_doubt).collect(),
             settling: metres(self.settling_m),
+            rest: self.rest.into_rest(),
             readings: self.readings.into_iter().map(ReadingText::into_reading).collect(),
         })
     }

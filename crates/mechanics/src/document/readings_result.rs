@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use crate::axle_rate::{ContactSuspicion, RateFit, RateGrade, SecondStage};
-use crate::identification::{Doubt, Doubtful, Forecast, Identified, MeasuredState, Misfit, TapeMark};
+use crate::identification::{Doubt, Doubtful, Forecast, Identified, LeafFriction, MeasuredState, Misfit, TapeMark};
 use crate::tape::Datum;
 use crate::units::InShopUnits;
 
@@ -17,6 +17,8 @@ pub struct ReadingsResult {
     version: u64,
     doubts: Vec<DoubtResult>,
     axle_rates: Vec<AxleRateResult>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    friction: Vec<FrictionResult>,
     #[serde(skip_serializing_if = "Option::is_none")]
     misfit: Option<MisfitResult>,
     predictions: Vec<PredictionResult>,
@@ -30,6 +32,20 @@ struct DoubtResult {
     relative_sd: f64,
     told_by_readings: f64,
     grade: &'static str,
+}
+
+/// An axle's leaf friction, where pressing down or lifting measured it.
+#[derive(Debug, Serialize)]
+struct FrictionResult {
+    axle: String,
+    share: f64,
+    relative_sd: f64,
+}
+
+impl From<LeafFriction> for FrictionResult {
+    fn from(found: LeafFriction) -> Self {
+        FrictionResult { axle: found.axle, share: found.share, relative_sd: found.relative_sd }
+    }
 }
 
 /// One axle's rate, taken by itself.
@@ -135,6 +151,7 @@ impl ReadingsResult {
             version: 1,
             doubts: doubts.iter().zip(identified.shares()).map(doubt).collect(),
             axle_rates: axle_rates.into_iter().map(AxleRateResult::from).collect(),
+            friction: identified.friction_measured().map(FrictionResult::from).collect(),
             misfit: identified.misfit(MISFIT_DEVIATIONS).map(misfit),
             predictions: Vec::new(),
         }
@@ -174,6 +191,8 @@ fn doubtful_word(what: Doubtful) -> &'static str {
         Doubtful::RightOverLeft => "right_over_left",
         Doubtful::StageTravel => "stage_travel",
         Doubtful::StageRate => "stage_rate",
+        Doubtful::StopGap => "stop_gap",
+        Doubtful::StopRate => "stop_rate",
         Doubtful::TyreRate => "tyre_rate",
         Doubtful::AntiRoll => "anti_roll",
     }

@@ -114,6 +114,16 @@ impl Arrow<'_> {
         self.layout.shared.iter().zip(shared).for_each(|(place, value)| put(*place, value));
     }
 
+    /// Natural logarithm of the curvature's determinant.
+    pub(super) fn log_determinant(&self) -> f64 {
+        // A factor's diagonal is kept turned upside down.
+        let of_factor =
+            |factor: &[f64], n: usize| -2.0 * factor.iter().step_by(n + 1).map(|upside_down| upside_down.ln()).sum::<f64>();
+        let states = self.layout.of_state.iter().zip(&self.states);
+        states.map(|(own, block)| of_factor(&block.factor, own.len())).sum::<f64>()
+            + of_factor(&self.shared, self.layout.shared.len())
+    }
+
     /// The inverse, row by row.
     pub(super) fn inverse(&self, n: usize) -> Vec<f64> {
         let mut inverse = Vec::with_capacity(n * n);
@@ -154,6 +164,8 @@ mod tests {
             solve_factorised(&factor, &mut whole, n);
             let arrow = layout.factorise(&curvature, n).expect("positive definite");
             arrow.solve(&mut parted);
+            let of_whole: f64 = factor.iter().step_by(n + 1).map(|upside_down| -2.0 * upside_down.ln()).sum();
+            prop_assert!((of_whole - arrow.log_determinant()).abs() < 1e-9);
             prop_assert!(whole.iter().zip(&parted).all(|(whole, parted)| (whole - parted).abs() < 1e-9), "{whole:?} {parted:?}");
         }
     }

@@ -22,10 +22,24 @@ impl Experiment {
         let mut states = Vec::new();
         for measured in self.states.iter().filter(|measured| measured.state.changes.is_empty()) {
             if let Some(height) = mean_height(measured, axle, datum) {
-                states.push(AxleState { load: self.axle_load(measured, axle)?, height });
+                states.push(AxleState { load: self.axle_load(measured, axle)?, height: self.at_rest(measured, axle, height)? });
             }
         }
         Ok(Some((datum, states)))
+    }
+
+    /// A height that was read, with what leaf friction leaves open of where the axle would come to rest: `F/k` by the vehicle as given.
+    fn at_rest(
+        &self,
+        measured: &MeasuredState,
+        axle: &str,
+        read: Uncertain<Length>,
+    ) -> Result<Uncertain<Length>, IdentificationError> {
+        let Some(friction) = self.friction.iter().find(|friction| friction.axle == axle) else { return Ok(read) };
+        let full = self.held_by_all_of_its_load(axle, &measured.state)?;
+        let pull = measured.rest.pull() * friction.share;
+        let share_sd = (measured.rest.spread() * friction.sd()).hypot(pull * friction.relative_sd);
+        Ok(Uncertain::new(read.value - pull * full, Length::hypot(read.sd, share_sd * full)))
     }
 
     /// What lies on an axle in a state; each load's weight and place is moved by its standard deviation in turn.

@@ -1,7 +1,8 @@
 //! What about a vehicle is in doubt.
 
 use crate::axle_rate::RateGrade;
-use crate::stance::{Axle, Corner, Vehicle};
+use crate::stance::{Axle, Corner, ElementKind, StopCurve, Vehicle};
+use crate::units::Length;
 
 /// A figure of the vehicle that may be off by a factor.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -14,6 +15,10 @@ pub enum Doubtful {
     StageTravel,
     /// What the stages add, against the first rate.
     StageRate,
+    /// The clearance at an axle's bump stops, at kerb.
+    StopGap,
+    /// How hard an axle's bump stops are.
+    StopRate,
     /// The tyres of an axle.
     TyreRate,
     /// An axle's anti-roll bar.
@@ -73,6 +78,8 @@ impl Doubt {
                 Doubtful::StageRate => each_corner(axle, |corner| {
                     corner.spring.stages.iter_mut().for_each(|stage| stage.added_rate *= factor);
                 }),
+                Doubtful::StopGap => each_stop(axle, |gap, _| *gap *= factor),
+                Doubtful::StopRate => each_stop(axle, |_, curve| *curve = curve.times(factor)),
                 Doubtful::TyreRate => axle.tyre_rate *= factor,
                 Doubtful::AntiRoll => axle.anti_roll *= factor,
             }
@@ -83,6 +90,16 @@ impl Doubt {
 fn each_corner(axle: &mut Axle, work: impl Fn(&mut Corner)) {
     work(&mut axle.corners.left);
     work(&mut axle.corners.right);
+}
+
+fn each_stop(axle: &mut Axle, work: impl Fn(&mut Length, &mut StopCurve)) {
+    each_corner(axle, |corner| {
+        for element in &mut corner.elements {
+            if let ElementKind::Bump { gap, curve, .. } = &mut element.kind {
+                work(gap, curve);
+            }
+        }
+    });
 }
 
 fn scale_spring(corner: &mut Corner, factor: f64) {

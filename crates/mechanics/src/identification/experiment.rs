@@ -1,9 +1,10 @@
 //! Vehicle, doubts and measured states brought together. Raw SI `f64` inside.
 
 use super::doubt::Doubt;
+use super::friction::LeafFriction;
 use super::measured::{MeasuredState, Measurement, TapeMark};
 use crate::stance::{Change, Load, Outcome, Solver, Stance, StanceError, State, Vehicle};
-use crate::units::InShopUnits;
+use crate::units::{InShopUnits, Length, metres, newtons};
 
 /// A vehicle, what about it is in doubt, and what was read of it.
 #[derive(Debug, Clone, PartialEq)]
@@ -12,6 +13,8 @@ pub struct Experiment {
     pub vehicle: Vehicle,
     /// What about it may be off.
     pub doubts: Vec<Doubt>,
+    /// On which axles leaves rub on each other; an axle of another kind comes to rest where its springs say.
+    pub friction: Vec<LeafFriction>,
     /// The states it was measured in, and those that are only to be predicted.
     pub states: Vec<MeasuredState>,
 }
@@ -37,6 +40,9 @@ pub enum IdentificationError {
     /// A doubt, a reading or its precision that is no finite number above nought where it must be.
     #[error("{0} must be a finite number above zero")]
     NotPositive(String),
+    /// Leaf friction past what leaves have.
+    #[error("the leaf friction of axle “{0}” and its doubt must be shares above 0, at most 1, and given once")]
+    Friction(String),
     /// A reading of something the vehicle does not have.
     #[error("in the state “{0}” something was read that this vehicle does not have")]
     NothingThere(String),
@@ -53,9 +59,31 @@ pub enum IdentificationError {
 #[derive(Debug, Clone, PartialEq)]
 pub(super) enum Unknown {
     Doubt(usize),
-    LoadWeight { state: usize, load: usize },
-    LoadPlace { state: usize, load: usize },
-    Settling { state: usize, place: String },
+    LoadWeight {
+        state: usize,
+        load: usize,
+    },
+    LoadPlace {
+        state: usize,
+        load: usize,
+    },
+    Settling {
+        state: usize,
+        place: String,
+    },
+    /// What the leaves at a corner push too much in a state, in newtons for each standard deviation.
+    Friction {
+        state: usize,
+        axle: String,
+        newtons: f64,
+    },
+    /// Logarithm of how strong an axle's leaf friction is beside what was believed; what a corner pushes too much in each state by what
+    /// was believed, in newtons.
+    FrictionSize {
+        axle: String,
+        relative_sd: f64,
+        newtons: Vec<f64>,
+    },
     KerbHeight(TapeMark),
 }
 
@@ -75,6 +103,17 @@ impl Experiment {
             }
             positive(&|| format!("the doubt about axle “{}”", doubt.axles.join("”, “")), doubt.relative_sd)?;
         }
+        for (place, friction) in self.friction.iter().enumerate() {
+            let axle = &friction.axle;
+            if !self.vehicle.axles.iter().any(|there| there.name == *axle) {
+                return Err(StanceError::NoSuchAxle(axle.clone()).into());
+            }
+            let twice = self.friction.iter().take(place).any(|other| other.axle == *axle);
+            let sound = |share: f64| share > 0.0 && share <= 1.0;
+            if twice || !sound(friction.share) || !sound(friction.relative_sd) {
+                return Err(IdentificationError::Friction(axle.clone()));
+            }
+        }
         for state in &self.states {
             let name = &state.state.name;
             state.state.check().map_err(|source| in_state(&state.state, source))?;
@@ -93,7 +132,8 @@ impl Experiment {
         Ok(())
     }
 
-    pub(super) fn figures(&self) -> Vec<Unknown> {
+    /// Every figure in doubt; `friction` as it is believed to be by now.
+    pub(super) fn figures(&self, friction: &[LeafFriction]) -> Result<Vec<Unknown>, IdentificationError> {
         let mut figures: Vec<Unknown> = (0..self.doubts.len()).map(Unknown::Doubt).collect();
         for (index, measured) in self.states.iter().enumerate() {
             for (load, doubt) in measured.load_doubts.iter().enumerate().take(measured.state.loads.len()) {
@@ -114,7 +154,48 @@ impl Experiment {
                 }
             }
         }
-        figures
+        for (believed, now) in self.friction.iter().zip(friction) {
+            figures.extend(self.friction_of(believed, now)?);
+        }
+        Ok(figures)
+    }
+
+    /// The figures of an axle's leaf friction: its own in every state that was read and, where it was pressed down or lifted in one,
+    /// how strong it is.
+    fn friction_of(&self, believed: &LeafFriction, now: &LeafFriction) -> Result<Vec<Unknown>, IdentificationError> {
+        let (mut figures, mut size) = (Vec::new(), vec![0.0; self.states.len()]);
+        for (state, (measured, by_size)) in self.states.iter().zip(&mut size).enumerate() {
+            if !measured.readings.iter().any(|reading| reading.mark().is_some()) {
+                continue;
+            }
+            let carried = self.carried_by_a_corner(&believed.axle, &measured.state)?;
+            let newtons = measured.rest.spread() * now.sd() * carried;
+            figures.push(Unknown::Friction { state, axle: believed.axle.clone(), newtons });
+            *by_size = measured.rest.pull() * believed.share * carried;
+        }
+        if size.iter().any(|newtons| *newtons != 0.0) {
+            let (axle, relative_sd) = (believed.axle.clone(), believed.relative_sd);
+            figures.push(Unknown::FrictionSize { axle, relative_sd, newtons: size });
+        }
+        Ok(figures)
+    }
+
+    /// What the springs at a corner of an axle carry in a state, by the vehicle as it is believed to be.
+    fn carried_by_a_corner(&self, axle: &str, state: &State) -> Result<f64, IdentificationError> {
+        self.on_the_springs(axle, state).map(|(carried, _)| carried / 2.0)
+    }
+
+    /// How far an axle would move were friction as much as all that its springs carry in a state.
+    pub(super) fn held_by_all_of_its_load(&self, axle: &str, state: &State) -> Result<Length, IdentificationError> {
+        self.on_the_springs(axle, state).map(|(carried, rate)| metres(carried / rate))
+    }
+
+    /// What an axle's springs carry in a state (N), and their rate there (N/m).
+    fn on_the_springs(&self, axle: &str, state: &State) -> Result<(f64, f64), IdentificationError> {
+        let stance = stand(&self.vehicle, state)?;
+        let there = self.vehicle.axles.iter().find(|of| of.name == axle).zip(stance.axle(axle));
+        let (axle, stands) = there.ok_or_else(|| StanceError::NoSuchAxle(axle.to_owned()))?;
+        Ok(((stands.load() - axle.unsprung_weight).si().max(0.0), stands.spring_rate.si()))
     }
 
     /// Standard deviation of a figure before anything is read, in the units it is counted in.
@@ -186,7 +267,7 @@ impl Experiment {
         if measured.readings.is_empty() {
             return Ok(Vec::new());
         }
-        let stance = self.stance_at(index, figures, at, |_| Vec::new())?;
+        let stance = self.stance_at(index, figures, at, |_| held_by_friction(index, figures, at))?;
         let nothing = || IdentificationError::NothingThere(measured.state.name.clone());
         measured.readings.iter().map(|reading| reading.modelled(&stance).ok_or_else(nothing)).collect()
     }
@@ -211,6 +292,16 @@ impl Experiment {
     }
 }
 
+/// What leaf friction does to the springs in a state, as the figures say.
+fn held_by_friction(index: usize, figures: &[Unknown], at: &[f64]) -> Vec<Change> {
+    let held = figures.iter().zip(at).filter_map(|(figure, value)| match figure {
+        Unknown::Friction { state, axle, newtons } if *state == index => Some((axle, newtons * value)),
+        Unknown::FrictionSize { axle, relative_sd, newtons } => Some((axle, newtons.get(index)? * (relative_sd * value).exp())),
+        _ => None,
+    });
+    held.map(|(axle, force)| Change::Spring { axle: axle.clone(), side: None, added_force: newtons(force) }).collect()
+}
+
 fn stand(vehicle: &Vehicle, state: &State) -> Result<Stance, IdentificationError> {
     // A load that is off by a little may come to less than nothing.
     let settled = Solver::new(vehicle, &state.changes).and_then(|mut solver| solver.settle_with_lift(state));
@@ -228,19 +319,30 @@ impl Unknown {
     /// The state that it belongs to alone; `None` of what all states share.
     pub(super) fn owner(&self) -> Option<usize> {
         match self {
-            Unknown::LoadWeight { state, .. } | Unknown::LoadPlace { state, .. } | Unknown::Settling { state, .. } => {
-                Some(*state)
-            }
-            Unknown::Doubt(_) | Unknown::KerbHeight(_) => None,
+            Unknown::LoadWeight { state, .. }
+            | Unknown::LoadPlace { state, .. }
+            | Unknown::Settling { state, .. }
+            | Unknown::Friction { state, .. } => Some(*state),
+            Unknown::Doubt(_) | Unknown::FrictionSize { .. } | Unknown::KerbHeight(_) => None,
         }
     }
 
-    /// Whether the model must be solved again when it moves: in a state, or in all.
-    pub(super) fn is_modelled_in(&self, state: usize) -> bool {
+    /// Whether the vehicle comes to rest elsewhere in a state when it moves: the model must be solved again.
+    pub(super) fn moves_the_rest_in(&self, state: usize) -> bool {
         match self {
             Unknown::Doubt(_) => true,
             Unknown::LoadWeight { state: of, .. } | Unknown::LoadPlace { state: of, .. } => *of == state,
-            Unknown::Settling { .. } | Unknown::KerbHeight(_) => false,
+            _ => false,
+        }
+    }
+
+    /// Whether the model must be solved again for what was read in a state: leaf friction moves that, and not where the vehicle would
+    /// come to rest.
+    pub(super) fn moves_the_readings_in(&self, state: usize) -> bool {
+        match self {
+            Unknown::Friction { state: of, .. } => *of == state,
+            Unknown::FrictionSize { newtons, .. } => newtons.get(state).is_some_and(|newtons| *newtons != 0.0),
+            _ => self.moves_the_rest_in(state),
         }
     }
 }

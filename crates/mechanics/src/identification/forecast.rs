@@ -16,6 +16,15 @@ pub struct Forecast {
     beside: Vec<Option<[Stance; 2]>>,
 }
 
+/// A figure worked out of forecasts, and how it hangs on everything that is in doubt. In SI units.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Told {
+    /// At the best figures.
+    pub value: f64,
+    /// Per standard deviation of each.
+    slopes: Vec<f64>,
+}
+
 impl Identified {
     /// Solves a state of the experiment, measured or only to be predicted, with changes made for the vehicle at hand
     /// (a re-arched pack's force depends on its rate).
@@ -48,7 +57,7 @@ impl Identified {
         let mut moved = self.at.clone();
         let mut beside = Vec::with_capacity(self.figures.len());
         for (place, figure) in self.figures.iter().enumerate() {
-            if !figure.is_modelled_in(state) {
+            if !figure.moves_the_rest_in(state) {
                 beside.push(None);
                 continue;
             }
@@ -88,6 +97,11 @@ impl Identified {
     /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or
     /// where its spread is past all figures.
     pub fn height(&self, forecast: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
+        self.uncertain(&self.height_told(forecast, mark)?)
+    }
+
+    /// The same, with how it hangs on everything that is in doubt.
+    pub fn height_told(&self, forecast: &Forecast, mark: &TapeMark) -> Option<Told> {
         let change = mark.change(&forecast.stance)?;
         let place = self.figures.iter().position(|figure| *figure == Unknown::KerbHeight(mark.clone()))?;
         let kerb = self.at.get(place)?;
@@ -95,14 +109,14 @@ impl Identified {
         if let Some(slope) = slopes.get_mut(place) {
             *slope += self.sd(place);
         }
-        self.finite(kerb + change, &slopes)
+        Some(Told { value: kerb + change, slopes })
     }
 
     /// How much a mark rises from one forecast to another: what both have in common falls out.
     pub fn rise(&self, from: &Forecast, to: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
-        let rise = mark.change(&to.stance)? - mark.change(&from.stance)?;
-        let slopes: Vec<f64> = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
-        self.finite(rise, &slopes)
+        let value = mark.change(&to.stance)? - mark.change(&from.stance)?;
+        let slopes = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
+        self.uncertain(&Told { value, slopes })
     }
 
     /// How much more one mark rises than another from one forecast to another: what all of it has in common falls out.
@@ -111,28 +125,58 @@ impl Identified {
         let slope = |forecast: &Forecast| -> Vec<f64> {
             forecast.slopes(more).iter().zip(forecast.slopes(than)).map(|(more, than)| more - than).collect()
         };
-        let slopes: Vec<f64> = slope(to).iter().zip(slope(from)).map(|(to, from)| to - from).collect();
-        self.finite(rise(more)? - rise(than)?, &slopes)
+        let slopes = slope(to).iter().zip(slope(from)).map(|(to, from)| to - from).collect();
+        self.uncertain(&Told { value: rise(more)? - rise(than)?, slopes })
     }
 
-    fn finite(&self, value: f64, slopes: &[f64]) -> Option<Uncertain<Length>> {
-        let spread = self.spread(slopes);
-        (value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(value), metres(spread)))
+    /// A figure worked out of the vehicle and where it stands in each of some forecasts. `None` where it has no meaning.
+    pub fn tell<'f>(&self, forecasts: &[&'f Forecast], of: impl Fn(&Vehicle, &[&'f Stance]) -> Option<f64>) -> Option<Told> {
+        let value = of(&self.vehicle(), &forecasts.iter().map(|forecast| &forecast.stance).collect::<Vec<_>>())?;
+        let mut moved = self.at.clone();
+        let mut slopes = Vec::with_capacity(self.figures.len());
+        for place in 0..self.figures.len() {
+            let beside = |way: usize| -> Vec<&'f Stance> {
+                let pair = |forecast: &'f Forecast| forecast.beside.get(place).and_then(Option::as_ref);
+                let moved = |forecast: &'f Forecast| pair(forecast).and_then(|pair| pair.get(way)).unwrap_or(&forecast.stance);
+                forecasts.iter().copied().map(moved).collect()
+            };
+            if forecasts.iter().all(|forecast| forecast.beside.get(place).is_none_or(Option::is_none)) {
+                slopes.push(0.0);
+                continue;
+            }
+            let mut off = |by: f64, way: usize| {
+                if let Some(value) = moved.get_mut(place) {
+                    *value += by;
+                }
+                let told = of(&self.experiment.vehicle_at(&self.figures, &moved), &beside(way));
+                moved.copy_from_slice(&self.at);
+                told
+            };
+            let sd = self.sd(place);
+            slopes.push(0.5 * (off(sd, 0)? - off(-sd, 1)?));
+        }
+        Some(Told { value, slopes })
+    }
+
+    /// Covariance of two figures told of this vehicle; of one with itself, its variance.
+    pub fn covariance(&self, one: &Told, other: &Told) -> f64 {
+        let n = self.figures.len();
+        let per_unit = |slopes: &[f64]| -> Vec<f64> {
+            slopes.iter().enumerate().map(|(place, slope)| slope / self.sd(place).max(f64::MIN_POSITIVE)).collect()
+        };
+        let (one, other) = (per_unit(&one.slopes), per_unit(&other.slopes));
+        let rows = self.covariance.chunks(n).zip(&one);
+        rows.map(|(row, slope)| slope * row.iter().zip(&other).map(|(c, other)| c * other).sum::<f64>()).sum()
+    }
+
+    fn uncertain(&self, told: &Told) -> Option<Uncertain<Length>> {
+        // √(gᵀΣg)
+        let spread = self.covariance(told, told).max(0.0).sqrt();
+        (told.value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(told.value), metres(spread)))
     }
 
     fn sd(&self, place: usize) -> f64 {
         self.covariance.get(place * (self.figures.len() + 1)).copied().unwrap_or(0.0).max(0.0).sqrt()
-    }
-
-    /// `√(gᵀΣg)`, with `g` per standard deviation of each figure.
-    fn spread(&self, slopes: &[f64]) -> f64 {
-        let n = self.figures.len();
-        let slopes: Vec<f64> =
-            slopes.iter().enumerate().map(|(place, slope)| slope / self.sd(place).max(f64::MIN_POSITIVE)).collect();
-        let rows = self.covariance.chunks(n).zip(&slopes);
-        let variance: f64 =
-            rows.map(|(row, slope)| slope * row.iter().zip(&slopes).map(|(c, other)| c * other).sum::<f64>()).sum();
-        variance.max(0.0).sqrt()
     }
 }
 

@@ -1,5 +1,6 @@
 //! What was read, in which state.
 
+use super::friction::Rest;
 use crate::side::{Side, Sides};
 use crate::stance::{Stance, State};
 use crate::tape::Datum;
@@ -78,6 +79,8 @@ pub struct MeasuredState {
     pub load_doubts: Vec<LoadDoubt>,
     /// How far an axle (or a point) may stand from where it would come to rest: common to both sides, new in every state.
     pub settling: Length,
+    /// How it was brought to rest: what that leaves of the axles' leaf friction.
+    pub rest: Rest,
     /// What was read.
     pub readings: Vec<Measurement>,
 }

@@ -6,7 +6,7 @@
 //! whatever is predicted from it keeps the errors that hang together: a block's rise is exact though the rate is not.
 //!
 //! ```
-//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, TapeMark, MeasuredState, Measurement};
+//! use wise_badger_mechanics::identification::{Doubt, Doubtful, Experiment, LoadDoubt, TapeMark, MeasuredState, Measurement, Rest};
 //! use wise_badger_mechanics::side::Sides;
 //! use wise_badger_mechanics::stance::{Axle, AxleKind, Change, Corner, Load, MainSpring, State, Vehicle};
 //! use wise_badger_mechanics::tape::Datum;
@@ -38,12 +38,13 @@
 //! let rear = TapeMark::axle("rear", Datum::HubToArch);
 //! let state = |load: f64, height: f64| MeasuredState {
 //!     settling: inches(0.06),
+//!     rest: Rest::RolledAndBounced,
 //!     load_doubts: vec![LoadDoubt { weight: pounds(26.0), position: inches(2.0) }],
 //!     readings: vec![Measurement::Height { mark: rear.clone(), height: Uncertain::new(inches(height), inches(0.05)) }],
 //!     state: State::with_loads(format!("{load} lb"), vec![Load::at(pounds(load), inches(145.0))]),
 //! };
 //! let doubts = vec![Doubt { what: Doubtful::SpringRate, axles: vec!["rear".into()], relative_sd: 0.35 }];
-//! let experiment = Experiment { vehicle, doubts, states: vec![state(0.0, 21.5), state(1000.0, 18.8125)] };
+//! let experiment = Experiment { vehicle, doubts, friction: vec![], states: vec![state(0.0, 21.5), state(1000.0, 18.8125)] };
 //! let found = experiment.identify().expect("sound readings");
 //! // 1,000 lb over 2.6875 in.
 //! assert!((found.shares()[0].factor() * 370.0 - 372.0).abs() < 1.0 && found.shares()[0].relative_sd < 0.06);
@@ -58,11 +59,13 @@ mod axle_states;
 mod doubt;
 mod experiment;
 mod forecast;
+mod friction;
 mod measured;
 mod posterior;
 
 pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};
-pub use forecast::Forecast;
+pub use forecast::{Forecast, Told};
+pub use friction::{LeafFriction, Rest};
 pub use measured::{LoadDoubt, MeasuredState, Measurement, TapeMark};
 pub use posterior::{Identified, Misfit, Search};

@@ -3,6 +3,7 @@
 use super::arrow::{Arrow, Layout};
 use super::doubt::Share;
 use super::experiment::{Experiment, IdentificationError, Unknown};
+use super::friction::LeafFriction;
 use crate::stance::Vehicle;
 
 /// A vehicle as the readings make it, with everything that is still in doubt about it.
@@ -15,6 +16,7 @@ pub struct Identified {
     pub(super) covariance: Vec<f64>,
     misfits: Vec<Misfit>,
     search: Search,
+    log_evidence: f64,
 }
 
 /// What it took to find the best agreement.
@@ -38,6 +40,8 @@ pub struct Misfit {
 }
 
 const MOST_ROUNDS: usize = 100;
+/// How often leaf friction that was measured is taken for what was believed.
+const FRICTION_ROUNDS: usize = 3;
 /// Step of a difference quotient, in prior standard deviations of a figure, no longer than so much of a logarithm.
 const SMALL: f64 = 0.02;
 const LONGEST_LOG: f64 = 0.01;
@@ -65,13 +69,20 @@ impl Experiment {
     /// # Source     Tarantola, Inverse Problem Theory (SIAM, 2005), 3.2 (from memory)
     pub fn identify(self) -> Result<Identified, IdentificationError> {
         self.check()?;
-        let figures = self.figures();
-        seek(self, figures)
+        let figures = self.figures(&self.friction)?;
+        let at = self.start(&figures);
+        let mut found = seek(self, figures, at)?;
+        // How far the states spread goes by how strong friction is found to be, and that again by how far they spread.
+        for _ in 0..FRICTION_ROUNDS {
+            let Some(friction) = found.friction_as_found() else { break };
+            let figures = found.experiment.figures(&friction)?;
+            found = seek(found.experiment, figures, found.at)?;
+        }
+        Ok(found)
     }
 }
 
-fn seek(experiment: Experiment, figures: Vec<Unknown>) -> Result<Identified, IdentificationError> {
-    let mut at = experiment.start(&figures);
+fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>) -> Result<Identified, IdentificationError> {
     let layout = Layout::new(&figures, experiment.states.len());
     let mut now = Agreement::at(&experiment, &figures, &layout, &at)?;
     let n = figures.len();
@@ -103,11 +114,21 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>) -> Result<Identified, Ide
                 return Err(IdentificationError::NotSettled);
             }
             let search = Search { rounds, still: length };
-            return Ok(Identified { covariance, misfits: now.misfits(&experiment), experiment, figures, at, search });
+            let log_evidence = log_evidence(&experiment, &figures, now.total, factor.log_determinant());
+            let misfits = now.misfits(&experiment);
+            return Ok(Identified { covariance, misfits, experiment, figures, at, search, log_evidence });
         };
         (at, now) = better;
     }
     Err(IdentificationError::NotSettled)
+}
+
+/// `−½·least − Σ ln σ_reading − Σ ln σ_prior − ½·ln det(curvature)`: what of Laplace's approximation differs between two accounts of
+/// the same readings.
+fn log_evidence(experiment: &Experiment, figures: &[Unknown], least: f64, log_determinant: f64) -> f64 {
+    let readings = experiment.states.iter().flat_map(|state| &state.readings).map(|reading| reading.si().1.ln());
+    let priors = figures.iter().map(|figure| Experiment::prior_sd(figure).ln());
+    -0.5 * (least + log_determinant) - readings.sum::<f64>() - priors.sum::<f64>()
 }
 
 /// Readings less model, and the sum that is to be least.
@@ -163,7 +184,7 @@ fn slopes(experiment: &Experiment, figures: &[Unknown], at: &[f64]) -> Result<Sl
     for (place, figure) in figures.iter().enumerate() {
         let mut of_figure = Vec::with_capacity(experiment.states.len());
         for (index, measured) in experiment.states.iter().enumerate() {
-            if figure.is_modelled_in(index) {
+            if figure.moves_the_readings_in(index) {
                 let step = figure.small_step(experiment);
                 let mut beside = |off: f64| {
                     if let Some(value) = moved.get_mut(place) {
@@ -322,6 +343,37 @@ impl Identified {
             }
         };
         self.experiment.doubts.iter().enumerate().map(of_doubt).collect()
+    }
+
+    /// Logarithm of how likely the readings are, were the vehicle of the kind that was given, up to a constant that all accounts of the
+    /// same readings share.
+    ///
+    /// # Source     Laplace's approximation: MacKay, Information Theory, Inference, and Learning Algorithms, 27 (Cambridge, 2003; from
+    ///   memory)
+    pub fn log_evidence(&self) -> f64 {
+        self.log_evidence
+    }
+
+    /// How strong an axle's leaf friction is found to be, where pressing down or lifting measured it.
+    pub fn friction(&self, axle: &str) -> Option<LeafFriction> {
+        let believed = self.experiment.friction.iter().find(|friction| friction.axle == axle)?;
+        let of_axle = |figure: &Unknown| matches!(figure, Unknown::FrictionSize { axle, .. } if *axle == believed.axle);
+        let place = self.figures.iter().position(of_axle)?;
+        let share = believed.share * (believed.relative_sd * self.at.get(place)?).exp();
+        let sd = believed.relative_sd * self.covariance.get(place * (self.figures.len() + 1))?.sqrt();
+        Some(LeafFriction { axle: axle.to_owned(), share: share.min(1.0), relative_sd: sd.min(1.0) })
+    }
+
+    /// The same of every axle on which it was measured.
+    pub fn friction_measured(&self) -> impl Iterator<Item = LeafFriction> {
+        self.experiment.friction.iter().filter_map(|believed| self.friction(&believed.axle))
+    }
+
+    /// The axles' leaf friction as found; `None` where no reading measured it on any.
+    fn friction_as_found(&self) -> Option<Vec<LeafFriction>> {
+        let found = |believed: &LeafFriction| self.friction(&believed.axle);
+        self.friction_measured().next()?;
+        Some(self.experiment.friction.iter().map(|believed| found(believed).unwrap_or_else(|| believed.clone())).collect())
     }
 
     /// What it took to find it.

@@ -103,6 +103,14 @@ impl AirBag {
 }
 
 impl StopCurve {
+    /// One that pushes so many times as hard at every compression.
+    pub(crate) fn times(&self, factor: f64) -> Self {
+        match self {
+            StopCurve::Linear(rate) => StopCurve::Linear(*rate * factor),
+            StopCurve::Table(table) => StopCurve::Table(table.times(factor)),
+        }
+    }
+
     /// Force (N) and rate (N/m) at a compression (m); nought while not compressed.
     pub(super) fn force(&self, compression_m: f64) -> (f64, f64) {
         if compression_m <= 0.0 {

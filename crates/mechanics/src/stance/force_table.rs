@@ -79,6 +79,12 @@ impl ForceTable {
         Ok(ForceTable { travel_m, force_n, slope_n_per_m })
     }
 
+    /// One of so many times the force at every compression.
+    pub(super) fn times(&self, factor: f64) -> Self {
+        let times = |values: &[f64]| values.iter().map(|value| value * factor).collect();
+        ForceTable { travel_m: self.travel_m.clone(), force_n: times(&self.force_n), slope_n_per_m: times(&self.slope_n_per_m) }
+    }
+
     /// Force at a compression; nought when not compressed.
     pub fn force(&self, compression: Length) -> Force {
         crate::units::newtons(self.force_and_rate(compression.si()).0)

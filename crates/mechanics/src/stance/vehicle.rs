@@ -185,6 +185,15 @@ impl MainSpring {
     pub fn linear(rate: SpringRate) -> Self {
         MainSpring { rate, motion_ratio: 1.0, captive: true, stages: Vec::new() }
     }
+
+    /// What it carries more once the wheel has gone up by so much from kerb, at the wheel:
+    /// `m·(k·mu + Σ k_i·(max(0, mu − at_i) − max(0, −at_i)))`, `m` its motion ratio.
+    pub fn gained(&self, wheel_travel: Length) -> Force {
+        let travel = self.motion_ratio * wheel_travel.si();
+        let past = |stage: &SpringStage, at: f64| (at - stage.at_travel.si()).max(0.0) * stage.added_rate.si();
+        let stages: f64 = self.stages.iter().map(|stage| past(stage, travel) - past(stage, 0.0)).sum();
+        newtons(self.motion_ratio * (self.rate.si() * travel + stages))
+    }
 }
 
 /// A rate that joins the main spring past a travel from kerb.

@@ -9,7 +9,7 @@ impl Errors {
     }
 
     #[allow(clippy::cast_precision_loss, reason = "53 bits fit")]
-    fn uniform(&mut self) -> f64 {
+    pub(crate) fn uniform(&mut self) -> f64 {
         self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
         (self.0 >> 11) as f64 / (1_u64 << 53) as f64
     }

@@ -54,6 +54,38 @@ pub(crate) fn next_key(sheet: &Sheet, file: &JobFile) -> Option<u8> {
     (1..=MOST_FURTHER).find(|key| !taken.contains(key))
 }
 
+/// Name and word of the button that adds a state twice over: once pressed down, once lifted.
+pub(crate) const ALSO: &str = "also";
+pub(crate) const PRESSED_AND_LIFTED: &str = "pressed_and_lifted";
+
+/// Keys of the two, where there is room for both and neither is on file yet.
+pub(crate) fn room_for_both(sheet: &Sheet, file: &JobFile) -> Option<[u8; 2]> {
+    let held = |key: &u8| ["pressed_down", "lifted"].contains(&sheet.text(&name_of(*key, "manner")));
+    let taken = keys(sheet, file);
+    let mut free = (1..=MOST_FURTHER).filter(|key| !taken.contains(key));
+    let both = [free.next()?, free.next()?];
+    (!taken.iter().any(held)).then_some(both)
+}
+
+/// Adds the state that was read last twice over, pressed down and lifted; whether the form asked for it.
+pub(crate) fn press_and_lift(sheet: &mut Sheet, file: &JobFile) -> bool {
+    if sheet.text(ALSO) != PRESSED_AND_LIFTED {
+        return false;
+    }
+    sheet.set(ALSO, "");
+    let loaded = ["rear_left", "rear_right"].iter().any(|word| sheet.is_filled(&field_name(LoadState::Loaded, word, 0)));
+    let of = if loaded { LoadState::Loaded } else { LoadState::Empty };
+    if let Some(both) = room_for_both(sheet, file) {
+        for (key, manner) in both.into_iter().zip([Manner::PressedDown, Manner::Lifted]) {
+            sheet.set(&name_of(key, "load"), format!("over_{}", of.word()));
+            sheet.set(&name_of(key, "manner"), manner_word(manner));
+            let brought = if manner == Manner::PressedDown { "pressed down" } else { "lifted" };
+            sheet.set(&name_of(key, "name"), format!("{}, {brought}", state_name(of)));
+        }
+    }
+    true
+}
+
 /// Every state of the form in the order read.
 pub(crate) fn states(sheet: &Sheet, file: &JobFile) -> Vec<LoadState> {
     LoadState::BOTH.into_iter().chain(keys(sheet, file).into_iter().map(LoadState::Further)).collect()

@@ -131,7 +131,7 @@ fn key_figures(work: &Casework, units: Units) -> Vec<Figure> {
     let survey = work.found();
     let heights = height_figures(survey, units).into_iter().filter(|figure| !figure.label.starts_with("Lean"));
     let loads = load_figures(survey, &work.case().names_aboard(), units);
-    heights.chain(loads).chain(rate_figures(survey, work.rate(), units)).collect()
+    heights.chain(loads).chain(rate_figures(work.predictor(), units)).collect()
 }
 
 fn prediction_parts(

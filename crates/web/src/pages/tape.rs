@@ -23,6 +23,7 @@ use crate::form::tape::{self, GAP, TapeEntry, WALK, field_name, fields_shown};
 use crate::form::tape_states::{self, FurtherForm, PointForm, Question};
 use crate::form::{Field, Picks, Sheet};
 use crate::job_route::StageWords as _;
+use crate::view::story::next_words;
 use crate::view::{Units, clock, datum_name, place_name, sentence, state_of};
 use crate::worker::Worker;
 
@@ -44,6 +45,10 @@ struct TapePage {
     new_state: Option<StateForm>,
     /// Whether something typed of it was refused.
     new_state_open: bool,
+    /// The reading that would settle most, once there is a rate to settle.
+    next: Option<String>,
+    /// Whether two quick readings that measure leaf friction are offered.
+    quick: bool,
     points_open: bool,
     points: Vec<PointForm>,
     rise_problem: String,
@@ -212,6 +217,10 @@ impl JobForm for TapeForm {
         tape::on_file(units, &record.file)
     }
 
+    fn change_the_page(sheet: &mut Sheet, record: &Record) -> bool {
+        tape_states::press_and_lift(sheet, &record.file)
+    }
+
     fn check(sheet: &mut Sheet, record: &Record) -> Option<TapeEntry> {
         tape::check(sheet, &record.file)
     }
@@ -250,10 +259,15 @@ fn not_converted(file: &JobFile) -> String {
     )
 }
 
+/// Whether the rear rests on leaves, as far as anybody said.
+fn on_leaves(file: &JobFile) -> bool {
+    file.case().sheet.rear_spring.is_none_or(|rear| rear == SpringKind::Leaf)
+}
+
 fn more_form(sheet: &Sheet, file: &JobFile, state: LoadState) -> MoreForm {
     let class = file.case().intake.class;
     let units = sheet.units();
-    let leaves = file.case().sheet.rear_spring.is_none_or(|rear| rear == SpringKind::Leaf);
+    let leaves = on_leaves(file);
     let field = |place: Place| {
         let (name, label) = (tape::further_name(state, place), place_name(class, place));
         match place.kind() {
@@ -334,6 +348,8 @@ fn tape_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&R
         states: further,
         new_state: new_state(sheet, record),
         new_state_open: added.is_some_and(|names| sheet.has_problem_in(&names)),
+        next: next_words(file.work.predictor(), sheet.units()),
+        quick: on_leaves(file) && tape_states::room_for_both(sheet, file).is_some(),
         points_open: points.len() > 1 || sheet.has_problem_in("point."),
         points,
         rise_problem: sheet.problem("rise_confirmed").to_owned(),

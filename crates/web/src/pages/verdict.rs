@@ -109,7 +109,7 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         overload: overload_words(&file.work, units),
         heights: height_figures(survey, units),
         loads: load_figures(survey, &file.case().names_aboard(), units),
-        rates: rate_figures(survey, file.work.rate(), units),
+        rates: rate_figures(file.work.predictor(), units),
     };
     page(StatusCode::OK, &template)
 }

@@ -71,6 +71,7 @@ pub(crate) fn defect_name(defect: Defect) -> &'static str {
         Defect::LeafWelded => "leaf welded or heated",
         Defect::HomeMadeWedge => "home-made wedge in the pack",
         Defect::LeafPitted => "leaves pitted by rust",
+        Defect::LeavesDry => "leaves dry or rusted together",
         Defect::EyeWorn => "eye worn or opened",
         Defect::BushWorn => "bushing worn out",
         Defect::CentreBoltSheared => "center bolt sheared",

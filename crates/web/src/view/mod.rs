@@ -16,6 +16,7 @@ pub(crate) mod pack_error;
 pub(crate) mod prediction;
 pub(crate) mod proof;
 pub(crate) mod slips;
+pub(crate) mod story;
 pub(crate) mod verdict;
 pub(crate) mod why;
 

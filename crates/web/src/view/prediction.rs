@@ -100,7 +100,7 @@ pub(crate) fn height_sum(
     numbers.push(format!(
         "{} + rise of {} = {} ({})",
         units.exact(predicted.rear_before),
-        units.exact(predicted.rise),
+        units.exact(predicted.rise.value),
         units.exact(predicted.rear.value),
         units.height(predicted.rear.value)
     ));
@@ -108,9 +108,13 @@ pub(crate) fn height_sum(
         parts_doubt(parts, units).map(|words| (format!(", and ± {} of the part itself", units.exact(predicted.part)), words));
     let (of_part, words) = part.unwrap_or_default();
     let doubt = format!(
-        "± {} is two standard deviations: tape, load, rate and tire carried through together, and ± {} of leaf friction{of_part}. {words}",
+        "± {} is where it comes to rest: tape, load, rate, tire and the leaf friction of every reading carried through together, over every \
+         story that fits{of_part}. The tape will read it within ± {}: ± {} of leaf friction, the tape and settling lie on top. The rise \
+         itself is good to ± {}. {words}",
         units.exact(predicted.rear.band()),
+        units.exact(predicted.tape().band()),
         units.exact(predicted.friction),
+        units.exact(predicted.rise.band()),
     );
     Sum::new(formula(parts), numbers, SOURCE).doubt(doubt)
 }
@@ -118,7 +122,7 @@ pub(crate) fn height_sum(
 fn height(predictor: &Predictor, parts: &[Correction], predicted: &PredictedState, state: LoadState, units: Units) -> Figure {
     let sum = height_sum(predictor, parts, predicted, state, units);
     let label = format!("Rear, {}", state_of(predictor.survey(), state));
-    let note = match predicted.rise {
+    let note = match predicted.rise.value {
         rise if units.is_nothing(rise) => "where it is now".to_owned(),
         rise => format!("{} from now", units.change(rise)),
     };

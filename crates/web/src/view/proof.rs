@@ -68,7 +68,9 @@ fn proof(
     beside: Beside,
     units: Units,
 ) -> (ProofGrade, Figure) {
-    let check = ProofCheck { predicted: metres(predicted.height_m), band: metres(predicted.band_m), measured };
+    let of_a_reading = predicted.tape_band_m.is_some();
+    let band = metres(predicted.band_of_a_reading());
+    let check = ProofCheck { predicted: metres(predicted.height_m), band, of_a_reading, measured };
     let (read, check) = (measured.value + beside.tyres, check.in_steps_of(units.step()));
     let on_old_tyres = units.exact(measured.value);
     let measured = check.measured;
@@ -91,7 +93,15 @@ fn proof(
         format!("on the tires it came with: {read} {sign} {off} = {on_old_tyres}, taken to the next printed step")
     });
     let mut numbers = vec![
-        format!("predicted {} ± {}", units.exact(check.predicted), units.exact(check.band)),
+        format!(
+            "predicted {} ± {}, {}",
+            units.exact(check.predicted),
+            units.exact(check.band),
+            match of_a_reading {
+                true => "as the tape will read it: settling, tape and leaf friction of a fresh reading are in it",
+                false => "where it comes to rest: the tape's own doubt comes on top",
+            }
+        ),
         format!("measured {} ± {}", units.exact(measured.value), units.exact(measured.band())),
         format!("{} − {} = {}", units.exact(measured.value), units.exact(check.predicted), units.exact(off)),
     ];

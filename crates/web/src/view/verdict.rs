@@ -1,13 +1,13 @@
 //! The figures of the verdict, each with its sum.
 
+use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{Basis, End, Item, LoadPut, LoadState, Survey};
-use wise_badger_casework::verdict::{
-    RateFigure, RateVerdict, Rated, RatingCheck, carried, contact_suspicion, is_clear_of_the_stop,
-};
-use wise_badger_mechanics::axle_rate::{ContactSuspicion, RateGrade};
+use wise_badger_casework::verdict::{RateFigure, RateVerdict, Rated, RatingCheck, carried};
+use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, newtons_per_metre};
 
+use super::story::story_figures;
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_of, support_name};
 
 const TAPE: &str = "The tape readings of this job.";
@@ -190,14 +190,28 @@ fn rate_label(survey: &Survey) -> String {
 }
 
 /// The rear rate, or why there is none.
-pub(crate) fn rate_figures(survey: &Survey, rate: &RateVerdict, units: Units) -> Vec<Figure> {
+pub(crate) fn rate_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
+    let (survey, rate) = (predictor.survey(), predictor.rate());
     let label = rate_label(survey);
     match *rate {
         RateVerdict::Measured(figure) => {
             let mut figures = vec![measured_rate(survey, &figure, units)];
+            figures.extend(story_figures(predictor, units));
             figures.extend(tyre_figure(survey, &figure, units));
-            figures.extend(contact_figure(survey, rate, &figure, units));
             figures
+        }
+        RateVerdict::TooWeak { relative_sd, load_change, drop, .. } if predictor.weighs_stories() => {
+            let numbers = vec![
+                format!("load change {} ± {}", units.weight(load_change.value), units.weight(load_change.band())),
+                format!("drop {} ± {}", units.exact(drop.value), units.exact(drop.band())),
+            ];
+            let sure = relative_sd.map_or_else(String::new, |sd| {
+                format!("As it is, one standard deviation is {} of the rate, every story that fits counted.", percent(sd))
+            });
+            let sum = Sum::new("a rate is given only when one standard deviation is under 25% of it", numbers, GUM).doubt(sure);
+            let weak = Figure::new(label, "too weak to say", sum)
+                .note("load and drop are ample, but more than the springs alone may have borne; heights are foretold with bands as wide");
+            std::iter::once(weak).chain(story_figures(predictor, units)).collect()
         }
         RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
             let sure = relative_sd
@@ -251,7 +265,9 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
         let closed = units.exact(gap.spring_drop.value);
         numbers.push(match gap.agrees {
             true => format!("the stop gap closed by {closed}, which leaves the tires out: weighed with the heights above"),
-            false => format!("the stop gap closed by {closed}, which does not go with the heights: left out; read both again"),
+            false => format!(
+                "the stop gap closed by {closed}, which does not go with the heights: one of them may be misread; read both again"
+            ),
         });
     }
     let divided = |load, drop| format!("{} / {}", units.load_of_rate(load), units.length_of_rate(drop));
@@ -261,7 +277,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     numbers.push(format!("{by_hand} = {}", units.rate(alone)));
     numbers.extend(agreed.map(|agreed| {
         format!(
-            "brought into agreement with the front readings and the load's place: {} = {}",
+            "brought into agreement with every reading, and with what the class usually has: {} = {}",
             divided(agreed.load_change, agreed.spring_drop),
             units.rate(figure.rate)
         )
@@ -270,7 +286,11 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
     let grade = match figure.grade {
         RateGrade::Good => format!("good, ± {two_sd}"),
         RateGrade::Rough => {
-            format!("rough, ± {two_sd}; about {} on the axle would make it good", units.about(figure.load_for_ten_percent))
+            // More load is what it takes only where load is what is missing.
+            let short = figure.load_change.value.abs() < figure.load_for_ten_percent;
+            let more =
+                short.then(|| format!("; about {} on the axle would make it good", units.about(figure.load_for_ten_percent)));
+            format!("rough, ± {two_sd}{}", more.unwrap_or_default())
         }
     };
     let past = match (figure.past_second_stage, &figure.stages) {
@@ -284,29 +304,11 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
         (false, None) => String::new(),
     };
     let doubt = format!(
-        "One standard deviation is {} of the rate: tape, settling, scale, place and tire rate together.",
+        "One standard deviation is {} of the rate: tape, settling, leaf friction, scale, place and tire rate, and every story that fits.",
         percent(figure.relative_sd)
     );
     let sum = Sum::new("rate = load change / (drop − drop of the tires)", numbers, GUM).doubt(doubt);
     Figure::new(rate_label(survey), units.rate(figure.rate), sum).note(format!("{grade}{past}"))
-}
-
-/// Something that may have touched unseen, and how to tell.
-fn contact_figure(survey: &Survey, rate: &RateVerdict, figure: &RateFigure, units: Units) -> Option<Figure> {
-    let ContactSuspicion::StifferThanItsClass { times } = contact_suspicion(survey, rate)? else { return None };
-    let usual = survey.vehicle.assumptions().rear_rate;
-    let numbers = vec![format!("{} / {} = {times:.2}", units.rate(figure.rate), units.rate(usual))];
-    let sum = Sum::new(
-        "rate measured / rate usual for the class",
-        numbers,
-        "Common practice: a stop that bears unseen makes a rate from two states about 30% high.",
-    )
-    .doubt("Heights alone do not tell a bump stop from an overload leaf.");
-    let note = match is_clear_of_the_stop(survey, rate) {
-        true => "the stop is clear; an overload leaf that bears would look like this: look which halves bear, empty and loaded",
-        false => "a stop or an overload leaf that touched would look like this; read the stop gap with the load on",
-    };
-    Some(Figure::new("Against its class", format!("{times:.1} times as stiff"), sum).note(note).tone(Tone::Act))
 }
 
 fn tyre_figure(survey: &Survey, figure: &RateFigure, units: Units) -> Option<Figure> {

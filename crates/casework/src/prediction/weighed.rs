@@ -1,0 +1,320 @@
+//! Every account of the readings, weighed: which is how likely once they are read, and what all of them together say.
+
+use super::account::{Account, misread, structures};
+use super::model::{Misread, experiment, rear_axles, weighed_readings};
+use crate::survey::{AxleLoads, LoadState, Survey};
+use crate::verdict::RateVerdict;
+use wise_badger_mechanics::correction::BUMP_STOP;
+use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, LeafFriction, TapeMark, Told};
+use wise_badger_mechanics::mixture::{Mixture, Part, below};
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::stance::{Change, Load, Stance, Vehicle};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
+
+/// What could be going on with a rear that was read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum Story {
+    /// The springs alone bear, at one rate over all that was read.
+    OneRate,
+    /// A second stage joined in on the way.
+    SecondStage,
+    /// A stop bore part of the load.
+    StopContact,
+    /// A reading was misread.
+    Misread(Misread),
+}
+
+/// An account held against the readings.
+#[derive(Debug)]
+pub(super) struct Weighty {
+    pub(super) story: Story,
+    /// How likely it is: all together come to one.
+    pub(super) weight: f64,
+    pub(super) identified: Identified,
+}
+
+/// Every account that the readings leave, the leading one first: the likeliest of the likeliest story.
+#[derive(Debug)]
+pub(super) struct Weighed {
+    accounts: Vec<Weighty>,
+}
+
+/// Where the vehicle stands in one state by every account. An account by which it does not stand has nothing to say.
+#[derive(Debug)]
+pub(super) struct Standing {
+    leading: Forecast,
+    others: Vec<Option<Forecast>>,
+}
+
+/// An account less likely than this is left out.
+const NEGLIGIBLE: f64 = 0.005;
+/// Margin within which nobody sees whether a leaf or a stop bears, as one standard deviation (our own working rule).
+const SEEN_IN: f64 = 1.0 / 8.0;
+/// How likely somebody who looked saw the wrong thing (our own working rule).
+const SEEN_WRONG: f64 = 0.03;
+
+impl Weighed {
+    /// Holds every account against the readings.
+    ///
+    /// # Errors     [`IdentificationError`] where not even one rate goes with them
+    /// # Source     Bayes' rule over models, each by its evidence: MacKay, Information Theory, Inference, and Learning Algorithms, 28
+    ///   (Cambridge, 2003; from memory)
+    pub(super) fn of(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict) -> Result<Self, IdentificationError> {
+        let hold = |account: &Account| -> Result<(f64, Weighty), IdentificationError> {
+            let identified = experiment(survey, loads, two_states, &account.telling).identify()?;
+            let (borne, seen) = borne_and_seen(survey, &identified)?;
+            let story = match account.telling.misread {
+                Some(misread) => Story::Misread(misread),
+                None if !borne => Story::OneRate,
+                None if account.telling.stop.is_some() => Story::StopContact,
+                None => Story::SecondStage,
+            };
+            let log_weight = account.before.ln() + seen + identified.log_evidence();
+            Ok((log_weight, Weighty { story, weight: 0.0, identified }))
+        };
+        let accounts = structures(survey);
+        let (Some(plain), further) = (accounts.first(), accounts.get(1..).unwrap_or_default()) else {
+            return Ok(Weighed { accounts: Vec::new() });
+        };
+        let mut held = vec![(*plain, hold(plain)?)];
+        // An account that goes with nothing, or comes to nothing, is none.
+        held.extend(further.iter().filter_map(|account| Some((*account, hold(account).ok()?))));
+        // One reading misread: about the springs alone, and about what is likeliest.
+        let likeliest = held.iter().max_by(|(_, (a, _)), (_, (b, _))| a.total_cmp(b)).map(|(account, _)| *account);
+        let about = std::iter::once(*plain).chain(likeliest.filter(|account| account != plain));
+        let readings = || readings(survey, loads, two_states);
+        let off: Vec<Account> = about.flat_map(|account| misread(&account, readings()).collect::<Vec<_>>()).collect();
+        held.extend(off.into_iter().filter_map(|account| Some((account, hold(&account).ok()?))));
+        Ok(Weighed { accounts: ranked(held.into_iter().map(|(_, weighed)| weighed).collect()) })
+    }
+
+    pub(super) fn leading(&self) -> &Weighty {
+        self.accounts.first().expect("one rate is always among the accounts")
+    }
+
+    /// How likely each story is, the likeliest first.
+    pub(super) fn odds(&self) -> Vec<(Story, f64)> {
+        odds(self.accounts.iter().map(|account| (account.story, account.weight)))
+    }
+
+    /// The leaf friction of an axle, where pressing down or lifting measured it.
+    pub(super) fn friction(&self, axle: &str) -> Option<LeafFriction> {
+        self.leading().identified.friction(axle)
+    }
+
+    /// Where the vehicle stands in a state, with changes made for the vehicle of every account.
+    ///
+    /// # Errors     [`IdentificationError`] where it does not by the leading account
+    pub(super) fn forecast(
+        &self,
+        state: usize,
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Standing, IdentificationError> {
+        self.each(|identified| identified.forecast(state, &changes))
+    }
+
+    /// The same with other loads aboard.
+    ///
+    /// # Errors     as [`Self::forecast`]
+    pub(super) fn forecast_with_loads(
+        &self,
+        state: usize,
+        loads: &[Load],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Standing, IdentificationError> {
+        self.each(|identified| identified.forecast_with_loads(state, loads, &changes))
+    }
+
+    fn each(
+        &self,
+        solve: impl Fn(&Identified) -> Result<Forecast, IdentificationError>,
+    ) -> Result<Standing, IdentificationError> {
+        let leading = solve(&self.leading().identified)?;
+        let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok()).collect();
+        Ok(Standing { leading, others })
+    }
+
+    /// The rise of a mark from one standing to another: by the leading account, its band as wide as all accounts make it.
+    pub(super) fn rise(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Option<Uncertain<Length>> {
+        let rises = self.both(from, to).filter_map(|(account, from, to)| {
+            let rise = account.identified.rise(from, to, mark)?;
+            Some(Part { weight: account.weight, mean: rise.value.si(), sd: rise.sd.si() })
+        });
+        let value = self.leading().identified.rise(&from.leading, &to.leading, mark)?.value;
+        Some(Uncertain::new(value, about(rises.collect(), value)))
+    }
+
+    /// How far the height of a mark may lie from what is said of it, as one standard deviation; `None` for a mark that was never read.
+    pub(super) fn height_sd(&self, to: &Standing, mark: &TapeMark, said: Length) -> Option<Length> {
+        let heights: Vec<Part> = self
+            .one(to)
+            .filter_map(|(account, to)| {
+                let height = account.identified.height(to, mark)?;
+                Some(Part { weight: account.weight, mean: height.value.si(), sd: height.sd.si() })
+            })
+            .collect();
+        (!heights.is_empty()).then(|| about(heights, said))
+    }
+
+    /// The logarithm of what the rear springs gain from one standing to another over how far they come down, by every account.
+    pub(super) fn log_rates<'s>(
+        &'s self,
+        survey: &Survey,
+        empty: &'s Standing,
+        loaded: &'s Standing,
+    ) -> Vec<(f64, Told, &'s Weighty)> {
+        let rates = self.both(empty, loaded).filter_map(|(account, empty, loaded)| {
+            Some((
+                account.weight,
+                account.identified.tell(&[empty, loaded], |vehicle, stances| log_rate(survey, vehicle, stances))?,
+                account,
+            ))
+        });
+        rates.collect()
+    }
+
+    pub(super) fn one<'s>(&'s self, standing: &'s Standing) -> impl Iterator<Item = (&'s Weighty, &'s Forecast)> {
+        self.accounts.iter().zip(standing.each()).filter_map(|(account, forecast)| Some((account, forecast?)))
+    }
+
+    fn both<'s>(
+        &'s self,
+        from: &'s Standing,
+        to: &'s Standing,
+    ) -> impl Iterator<Item = (&'s Weighty, &'s Forecast, &'s Forecast)> {
+        let pairs = self.accounts.iter().zip(from.each().zip(to.each()));
+        pairs.filter_map(|(account, (from, to))| Some((account, from?, to?)))
+    }
+}
+
+impl Standing {
+    /// By the leading account.
+    pub(super) fn leading(&self) -> &Forecast {
+        &self.leading
+    }
+
+    fn each(&self) -> impl Iterator<Item = Option<&Forecast>> {
+        std::iter::once(Some(&self.leading)).chain(self.others.iter().map(Option::as_ref))
+    }
+}
+
+/// Half of the band about a figure that holds what two standard deviations hold.
+fn about(parts: Vec<Part>, said: Length) -> Length {
+    metres(Mixture::new(parts).half_width_about(said.si()) / 2.0)
+}
+
+/// Weights from their logarithms, the negligible left out, the likeliest of the likeliest story first.
+fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
+    let most = held.iter().map(|(log, _)| *log).fold(f64::NEG_INFINITY, f64::max);
+    let mut accounts: Vec<Weighty> =
+        held.into_iter().map(|(log, account)| Weighty { weight: (log - most).exp(), ..account }).collect();
+    for least in [NEGLIGIBLE, 0.0] {
+        let total: f64 = accounts.iter().map(|account| account.weight).sum();
+        accounts.iter_mut().for_each(|account| account.weight /= total);
+        accounts.retain(|account| account.weight >= least);
+    }
+    let leading = odds(accounts.iter().map(|account| (account.story, account.weight))).first().map(|(story, _)| *story);
+    accounts.sort_by(|a, b| {
+        let leads = |account: &Weighty| Some(account.story) == leading;
+        leads(b).cmp(&leads(a)).then(b.weight.total_cmp(&a.weight))
+    });
+    accounts
+}
+
+fn odds(accounts: impl Iterator<Item = (Story, f64)>) -> Vec<(Story, f64)> {
+    let mut odds: Vec<(Story, f64)> = Vec::new();
+    for (story, weight) in accounts {
+        match odds.iter_mut().find(|(of, _)| *of == story) {
+            Some((_, sum)) => *sum += weight,
+            None => odds.push((story, weight)),
+        }
+    }
+    odds.sort_by(|(_, a), (_, b)| b.total_cmp(a));
+    odds
+}
+
+/// Everything read of the rear that may have been misread.
+fn readings(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict) -> Vec<Misread> {
+    let plain = experiment(survey, loads, two_states, &super::model::Telling::default());
+    let states = survey.states().enumerate();
+    states
+        .flat_map(|(index, state)| weighed_readings(&plain, index).map(move |gap| Misread { state, gap }).collect::<Vec<_>>())
+        .collect()
+}
+
+/// Whether a stage or a stop of the vehicle found bears in any state that was read, and how well that goes with what somebody saw of it
+/// (its logarithm).
+fn borne_and_seen(survey: &Survey, identified: &Identified) -> Result<(bool, f64), IdentificationError> {
+    let vehicle = identified.vehicle();
+    let (mut borne, mut seen) = (false, 0.0);
+    for (index, state) in survey.states().enumerate() {
+        let stance = identified.stand(index, |_| Vec::new())?;
+        let read = survey.height(crate::survey::End::Rear, state).is_some();
+        let (leaf, stop) = (bears_by(survey, &vehicle, &stance), stop_bears_by(survey, &vehicle, &stance));
+        borne |= read && leaf.into_iter().chain(stop).any(|by| by > metres(0.0));
+        let answers = [
+            survey.overload_leaves.bears.get(state).copied().flatten().map(|seen| (leaf, seen)),
+            survey.gap(state).filter(|_| state != LoadState::Empty).map(|gap| (stop, gap < inches(SEEN_IN / 2.0))),
+        ];
+        for (by, seen_to_bear) in answers.into_iter().flatten() {
+            let yes = chance_seen(by);
+            seen += if seen_to_bear { yes } else { 1.0 - yes }.ln();
+        }
+    }
+    Ok((borne, seen))
+}
+
+/// How likely somebody who looks sees it bear.
+pub(super) fn chance_seen(by: Option<Length>) -> f64 {
+    let bears = by.map_or(0.0, |by| below((by / inches(SEEN_IN)).value));
+    SEEN_WRONG + (1.0 - 2.0 * SEEN_WRONG) * bears
+}
+
+/// How far past its gap a second stage of the rear springs is pressed; negative, it is clear. `None` where there is none.
+pub(super) fn bears_by(survey: &Survey, vehicle: &Vehicle, stance: &Stance) -> Option<Length> {
+    // On a pack read leaf by leaf a stage is no single leaf.
+    let none = survey.vehicle.rear_pack.is_some();
+    let axles = rear_axles(survey).iter().filter(|_| !none).filter_map(|name| {
+        let spring = &vehicle.axles.iter().find(|axle| axle.name == *name)?.corners.left.spring;
+        let down = -stance.axle(name)?.hub_to_arch_change.left;
+        Some(down - spring.stages.first()?.at_travel)
+    });
+    axles.reduce(Length::max)
+}
+
+/// The same of a rear stop that pushes back.
+pub(super) fn stop_bears_by(survey: &Survey, vehicle: &Vehicle, stance: &Stance) -> Option<Length> {
+    let stops = rear_axles(survey).iter().filter(|name| pushes_back(vehicle, name)).filter_map(|name| {
+        let axle = stance.axle(name)?;
+        Side::BOTH.into_iter().filter_map(|side| axle.gap(side, BUMP_STOP)).reduce(Length::min)
+    });
+    stops.map(|gap| -gap).reduce(Length::max)
+}
+
+/// Whether the stops of an axle of the model have a force of their own, and not only a clearance.
+fn pushes_back(vehicle: &Vehicle, axle: &str) -> bool {
+    use wise_badger_mechanics::stance::{ElementKind, StopCurve};
+    let stop = |element: &wise_badger_mechanics::stance::Element| matches!(&element.kind, ElementKind::Bump { curve: StopCurve::Linear(rate), .. } if element.name == BUMP_STOP && rate.si() > 0.0);
+    vehicle.axles.iter().filter(|of| of.name == axle).any(|of| of.corners.left.elements.iter().any(stop))
+}
+
+/// `ln(ΔF/Δs)` of all rear springs from empty to loaded.
+fn log_rate(survey: &Survey, vehicle: &Vehicle, stances: &[&Stance]) -> Option<f64> {
+    let [empty, loaded] = stances else { return None };
+    let (mut gained, mut down, mut sides) = (0.0, 0.0, 0.0);
+    for name in rear_axles(survey) {
+        let axle = vehicle.axles.iter().find(|axle| axle.name == *name)?;
+        for side in Side::BOTH {
+            let travel = |stance: &Stance| Some(-*stance.axle(name)?.hub_to_arch_change.get(side));
+            let (from, to) = (travel(empty)?, travel(loaded)?);
+            let spring = &axle.corners.get(side).spring;
+            gained += (spring.gained(to) - spring.gained(from)).si();
+            down += (to - from).si();
+            sides += 1.0;
+        }
+    }
+    let rate = gained * sides / down;
+    (rate.is_finite() && rate > 0.0).then(|| rate.ln())
+}

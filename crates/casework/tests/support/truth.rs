@@ -1,0 +1,369 @@
+//! Made-up vehicles whose truth is known, measured with made-up errors, and how often the program's bands hold it.
+//!
+//! The truth is written apart from the engine: one rear axle as a sum of springs, found by halving; inches and pounds. What is
+//! put on sits over the rear axle (or over the middle of a trailer's), so that all of it is the rear's. Vehicles of every class; rates
+//! are off from the class's by 35 % and tires by 15 %, as one standard deviation; loads are stated to 26 lb, and read to a sixteenth
+//! with a sixteenth of tape and a sixteenth of settling.
+
+#[path = "../../../mechanics/tests/support/errors.rs"]
+mod errors;
+
+use errors::Errors;
+use wise_badger_casework::prediction::{Predictor, Story};
+use wise_badger_casework::survey::{
+    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, Manner, OverloadLeaves, RearWheels, Seen, States, Survey, VehicleClass,
+    VehicleFacts,
+};
+use wise_badger_casework::words::Word as _;
+use wise_badger_mechanics::axle_rate::RateGrade;
+use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::stance::ForceTable;
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
+
+/// What a row of the table is about.
+#[derive(Clone, Copy)]
+pub(crate) struct Row {
+    pub(crate) what: &'static str,
+    /// What is read, and what the program is told.
+    pub(crate) told: &'static str,
+    pub(crate) read: Read,
+    pub(crate) manner: Manner,
+    pub(crate) dry: bool,
+    /// Half of the leaf friction that there is, as a share of the load; nothing where it is what the program believes.
+    pub(crate) friction_sd: Option<f64>,
+    pub(crate) stage: bool,
+    pub(crate) stop: bool,
+    pub(crate) misread: bool,
+}
+
+/// What is read of a job.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Read {
+    /// Empty, half of the load, all of it.
+    Three,
+    /// Empty and loaded, with the stop gap in both.
+    TwoWithGaps,
+    /// Empty and loaded, and nothing else.
+    Two,
+}
+
+const PLAIN: Row = Row {
+    what: "assumptions hold",
+    told: "rolled",
+    read: Read::Three,
+    manner: Manner::Rolled,
+    dry: false,
+    friction_sd: None,
+    stage: false,
+    stop: false,
+    misread: false,
+};
+
+/// The rows of the table.
+pub(crate) const ROWS: &[Row] = &[
+    PLAIN,
+    Row { read: Read::TwoWithGaps, ..PLAIN },
+    Row { what: "friction ±2.5 % of the load", friction_sd: Some(0.0125), ..PLAIN },
+    Row { what: "friction ±5 %", told: "as it stood", manner: Manner::AsItStood, friction_sd: Some(0.025), ..PLAIN },
+    Row {
+        what: "friction ±15 %",
+        told: "as it stood, dry leaves",
+        manner: Manner::AsItStood,
+        dry: true,
+        friction_sd: Some(0.075),
+        ..PLAIN
+    },
+    Row { what: "a second stage", told: "rolled; nothing of it", stage: true, ..PLAIN },
+    Row { what: "a second stage", told: "rolled; nothing of it", stage: true, read: Read::TwoWithGaps, ..PLAIN },
+    Row { what: "a hidden stop contact", told: "rolled; nothing of it", stop: true, ..PLAIN },
+    Row { what: "one state misread by 1/2 in", told: "rolled; nothing of it", misread: true, ..PLAIN },
+    Row { what: "one height misread by 1/2 in", told: "rolled; nothing of it", misread: true, read: Read::TwoWithGaps, ..PLAIN },
+    Row { read: Read::Two, ..PLAIN },
+];
+
+/// How often, of how many, and how wide.
+#[derive(Default)]
+pub(crate) struct Tally {
+    pub(crate) jobs: u32,
+    pub(crate) rates: u32,
+    pub(crate) rates_inside: u32,
+    pub(crate) heights: u32,
+    pub(crate) heights_inside: u32,
+    /// By part: block, helper, added leaf, rubber.
+    pub(crate) by_part: [(u32, u32); 4],
+    pub(crate) tapes_inside: u32,
+    pub(crate) good: u32,
+    pub(crate) good_and_wrong: u32,
+    pub(crate) rate_bands: Vec<f64>,
+    pub(crate) height_bands: Vec<f64>,
+    /// How likely each job is taken to hide a stop contact, a second stage, a misreading.
+    pub(crate) suspected: Vec<[f64; 3]>,
+}
+
+/// Runs so many jobs of a row.
+pub(crate) fn run(row: &Row, seed: u64, jobs: u32) -> Tally {
+    let mut errors = Errors::new(seed);
+    let mut tally = Tally { jobs, ..Tally::default() };
+    for number in 0..jobs {
+        let job = Job::make(row, number, &mut errors);
+        tally.count(&job, &mut errors);
+    }
+    tally
+}
+
+impl Tally {
+    fn count(&mut self, job: &Job, errors: &mut Errors) {
+        let predictor = Predictor::new(&job.survey);
+        self.suspected.push(suspicion(&predictor));
+        if let Some(figure) = predictor.rate().measured() {
+            let off = (figure.rate.customary() / job.truth.secant(job.load)).ln();
+            self.rates += 1;
+            self.rates_inside += u32::from(off.abs() <= 2.0 * figure.relative_sd);
+            self.rate_bands.push(2.0 * figure.relative_sd);
+            if figure.grade == RateGrade::Good {
+                self.good += 1;
+                self.good_and_wrong += u32::from(off.abs() > 1.2_f64.ln());
+            }
+        }
+        for (place, (part, fitted)) in parts(job).into_iter().enumerate() {
+            let predicted = predictor.predict(&part).loaded;
+            let Ok(predicted) = predicted else { continue };
+            let truly = job.truth.height(job.load, &fitted);
+            // The parts are what was said of them: what they might be off by is taken out of the band.
+            let own = |sd: f64| 2.0 * (sd.powi(2) - (predicted.part.customary() / 2.0).powi(2)).max(0.0).sqrt();
+            let inside = |value: f64, band: f64| u32::from((value - predicted.rear.value.customary()).abs() <= band);
+            let held = inside(truly, own(predicted.rear.sd.customary()));
+            self.heights += 1;
+            self.heights_inside += held;
+            let (of, in_it) = &mut self.by_part[place];
+            (*of, *in_it) = (*of + 1, *in_it + held);
+            self.height_bands.push(own(predicted.rear.sd.customary()));
+            let fresh = truly + job.fresh(&fitted, errors);
+            self.tapes_inside += inside(fresh, own(predicted.tape().sd.customary()));
+        }
+    }
+
+    pub(crate) fn share(part: u32, of: u32) -> f64 {
+        f64::from(part) / f64::from(of.max(1))
+    }
+}
+
+/// The middle one.
+pub(crate) fn median(values: &[f64]) -> f64 {
+    let mut sorted = values.to_vec();
+    sorted.sort_by(f64::total_cmp);
+    sorted.get(sorted.len() / 2).copied().unwrap_or(f64::NAN)
+}
+
+fn suspicion(predictor: &Predictor) -> [f64; 3] {
+    let mut suspected = [0.0; 3];
+    for (story, odds) in predictor.odds() {
+        match story {
+            Story::StopContact => suspected[0] += odds,
+            Story::SecondStage => suspected[1] += odds,
+            Story::Misread(_) => suspected[2] += odds,
+            _ => {}
+        }
+    }
+    suspected
+}
+
+/// What stands between axle and body at the rear, all of it together; positions are travel from rest at kerb.
+#[derive(Clone, Default)]
+struct Truth {
+    rate: f64,
+    /// Travel at which it joins in, and what it adds.
+    stage: Option<(f64, f64)>,
+    /// Clearance of the stops, and their force per square of what they are squashed by beside that per inch.
+    stop: Option<(f64, f64)>,
+    tires: f64,
+    kerb_height: f64,
+    sprung: f64,
+}
+
+/// What is fitted.
+#[derive(Clone, Default)]
+struct Fitted {
+    block: f64,
+    /// Rate and clearance.
+    helper: Option<(f64, f64)>,
+    /// Rate and lift.
+    leaf: Option<(f64, f64)>,
+    /// Rate and clearance; the stops come out.
+    rubber: Option<(f64, f64)>,
+}
+
+impl Truth {
+    /// What the springs carry more than at kerb.
+    fn springs(&self, travel: f64) -> f64 {
+        let stage = self.stage.map_or(0.0, |(at, adds)| adds * (travel - at).max(0.0));
+        self.rate * travel + stage
+    }
+
+    /// Everything that pushes, at an axle-to-body travel.
+    fn force(&self, travel: f64, fitted: &Fitted) -> f64 {
+        let past = |gap: f64| (travel - gap).max(0.0);
+        let stop = self.stop.filter(|_| fitted.rubber.is_none());
+        let stop = stop.map_or(0.0, |(gap, rate)| rate * past(gap) * (0.6 + 0.4 * past(gap)));
+        let helper = fitted.helper.map_or(0.0, |(rate, gap)| rate * past(gap));
+        let leaf = fitted.leaf.map_or(0.0, |(rate, lift)| self.rate * lift + rate * (travel + lift));
+        let rubber = fitted.rubber.map_or(0.0, |(rate, gap)| rate * past(gap));
+        self.springs(travel + fitted.block) + stop + helper + leaf + rubber
+    }
+
+    /// Travel under a load more than at kerb, friction holding up by so much.
+    fn travel(&self, load: f64, held: f64, fitted: &Fitted) -> f64 {
+        let (mut low, mut high) = (-30.0, 60.0);
+        for _ in 0..60 {
+            let middle = (low + high) / 2.0;
+            if self.force(middle, fitted) < load - held { low = middle } else { high = middle }
+        }
+        (low + high) / 2.0
+    }
+
+    fn height(&self, load: f64, fitted: &Fitted) -> f64 {
+        self.held(load, 0.0, fitted)
+    }
+
+    fn held(&self, load: f64, held: f64, fitted: &Fitted) -> f64 {
+        self.kerb_height - self.travel(load, held, fitted) - load / self.tires
+    }
+
+    fn secant(&self, load: f64) -> f64 {
+        let travel = self.travel(load, 0.0, &Fitted::default());
+        self.springs(travel) / travel
+    }
+}
+
+/// A job: what is true, and what the shop read.
+struct Job {
+    truth: Truth,
+    load: f64,
+    survey: Survey,
+    friction_sd: f64,
+}
+
+impl Job {
+    fn make(row: &Row, number: u32, errors: &mut Errors) -> Job {
+        let classes: Vec<VehicleClass> = VehicleClass::WORDS.iter().map(|(class, _)| *class).collect();
+        // Only where the stops of one axle are read do their gaps go into the sums.
+        let fits = |class: &&VehicleClass| row.read != Read::TwoWithGaps || class.rear_axles() == 1;
+        let classes: Vec<&VehicleClass> = classes.iter().filter(fits).collect();
+        let class = *classes[number as usize % classes.len()];
+        let wheelbase = 145.0;
+        let vehicle = VehicleFacts::new(
+            class,
+            RearWheels::Single,
+            inches(wheelbase),
+            Ends { front: pounds(20_000.0), rear: pounds(40_000.0) },
+        );
+        let assumed = vehicle.assumptions();
+        let class_rate = assumed.rear_rate.customary();
+        let rate = class_rate * (0.35 * errors.normal()).exp();
+        let stated = (class_rate * between(errors, 1.5, 3.5)).round();
+        let load = (stated + 26.0 * errors.normal()) * (1.0 + 2.0 * errors.normal() / wheelbase);
+        let travel = load / rate;
+        let stage = row.stage.then(|| (travel * between(errors, 0.3, 0.8), rate * 1.2 * (0.4 * errors.normal()).exp()));
+        let stop = row.stop.then(|| (travel * between(errors, 0.5, 0.9), 3.0 * rate * (0.4 * errors.normal()).exp()));
+        let truth = Truth {
+            rate,
+            stage,
+            stop,
+            tires: assumed.rear_tyres().customary() * (0.15 * errors.normal()).exp(),
+            kerb_height: between(errors, 30.0, 42.0),
+            sprung: (assumed.kerb_rear - assumed.rear_unsprung).customary(),
+        };
+        let spread = if row.manner == Manner::Rolled { 0.5 } else { 1.0 };
+        let friction_sd = row.friction_sd.unwrap_or_else(|| spread * 0.025 * (0.5 * errors.normal()).exp());
+        let stop_gap = between(errors, 1.0, 2.0) + truth.travel(load, 0.0, &Fitted::default());
+        let states: &[f64] = if row.read == Read::Three { &[0.0, 0.5, 1.0] } else { &[0.0, 1.0] };
+        #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "one of three")]
+        let misread = row.misread.then(|| (between(errors, 0.0, states.len() as f64 - 1e-9) as usize, errors.normal().signum()));
+        let mut read = Vec::new();
+        for (place, share) in states.iter().enumerate() {
+            // Half a load is another load: stated and put on anew.
+            let put = if *share == 0.5 { stated / 2.0 + 26.0 * errors.normal() } else { load * share };
+            let held = friction_sd * errors.normal() * (truth.sprung + put);
+            let (travel, settled) = (truth.travel(put, held, &Fitted::default()), errors.normal() / 16.0);
+            let off = misread.filter(|(state, _)| *state == place).map_or(0.0, |(_, way)| way * 0.5);
+            let height = truth.held(put, held, &Fitted::default()) + settled;
+            let mut tape = |height: f64| ((height + errors.normal() / 16.0) * 16.0).round() / 16.0;
+            let sides = Sides { left: vec![inches(tape(height) + off)], right: vec![inches(tape(height) + off)] };
+            read.push((sides, tape(stop_gap - travel + settled)));
+        }
+        let rear = |place: usize| HeightReadings {
+            front: AxleReadings::default(),
+            rear: AxleReadings { corners: read[place].0.clone() },
+        };
+        let gap = |place: usize| {
+            let there = row.read == Read::TwoWithGaps;
+            if there { Gaps::at_the_rear(inches(read[place].1)) } else { Gaps::default() }
+        };
+        let last = states.len() - 1;
+        let half = LoadPut::Placed { weight: pounds(stated / 2.0), behind_rear_axle: inches(0.0) };
+        let further = (row.read == Read::Three).then(|| FurtherState {
+            key: 3,
+            name: "half".to_owned(),
+            load: FurtherLoad::Put(half),
+            test_weight: false,
+        });
+        let of_further = |make: &dyn Fn() -> HeightReadings| further.iter().map(|state| (state.key, make())).collect();
+        let survey = Survey {
+            vehicle,
+            datum: Datum::GroundToArch,
+            heights: States { further: of_further(&|| rear(1)), ..States::of(rear(0), rear(last)) },
+            load: Some(LoadPut::Placed { weight: pounds(stated), behind_rear_axle: inches(0.0) }),
+            stop_gap: States {
+                further: further.iter().map(|state| (state.key, Gaps::default())).collect(),
+                ..States::of(gap(0), gap(last))
+            },
+            manner: States {
+                further: further.iter().map(|state| (state.key, row.manner)).collect(),
+                ..States::of(row.manner, row.manner)
+            },
+            further: further.into_iter().collect(),
+            overload_leaves: OverloadLeaves::default(),
+            test_weight: false,
+            seen: Seen { dry_leaves: row.dry, stops_hit: false },
+        };
+        Job { truth, load, survey, friction_sd }
+    }
+
+    /// What lies on top of a height at rest when it is read anew.
+    fn fresh(&self, fitted: &Fitted, errors: &mut Errors) -> f64 {
+        let held = self.friction_sd * errors.normal() * (self.truth.sprung + self.load);
+        let held = self.truth.held(self.load, held, fitted) - self.truth.height(self.load, fitted);
+        // Two sides, one reading each, on one settling.
+        held + errors.normal() / 16.0 + errors.normal() / 16.0 / 2.0_f64.sqrt()
+    }
+}
+
+fn between(errors: &mut Errors, low: f64, high: f64) -> f64 {
+    low + (high - low) * errors.uniform()
+}
+
+/// Parts for a job, as the program is told of them and as the truth has them.
+fn parts(job: &Job) -> [(Correction, Fitted); 4] {
+    let rate = job.survey.vehicle.assumptions().rear_rate.customary();
+    let axles = f64::from(job.survey.vehicle.class.rear_axles());
+    let (helper, leaf, rubber) = (0.5 * rate, 0.25 * rate, 1.5 * rate);
+    let one = |all: f64, squash: f64| (inches(squash), pounds(all / axles / 2.0 * squash));
+    let table = ForceTable::new(&[one(rubber, 0.0), one(rubber, 1.0), one(rubber, 2.0)]).unwrap();
+    [
+        (Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }), Fitted { block: 2.0, ..Fitted::default() }),
+        (
+            Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(helper), engagement_gap: inches(0.5) }),
+            Fitted { helper: Some((helper, 0.5)), ..Fitted::default() },
+        ),
+        (
+            Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(leaf), lift: inches(1.0) }),
+            Fitted { leaf: Some((leaf, 1.0)), ..Fitted::default() },
+        ),
+        (
+            Correction::at_the_rear(LoadRubber { clearance: inches(0.5), force: table }),
+            Fitted { rubber: Some((rubber, 0.5)), ..Fitted::default() },
+        ),
+    ]
+}
