@@ -171,9 +171,9 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
     }
 }
 
-/// Whether the likeliest story is one of a stop that bears, which a part takes off the axle.
+/// Whether a stop may bear by the story that is told, which a part then takes off the axle.
 fn off_a_stop(predictor: &Predictor) -> bool {
-    predictor.odds().first().is_some_and(|(story, _)| *story == Story::StopContact)
+    predictor.odds().iter().any(|(story, odds)| *story == Story::StopContact && *odds > 0.4)
 }
 
 proptest! {

@@ -28,9 +28,8 @@ const STAGE_SEEN: f64 = 0.98;
 const STAGE_FROM_IN: f64 = 2.0;
 const STAGE_FROM_SD: f64 = 0.5;
 const STAGE_ADDS: f64 = 1.2;
-/// Clearance at a stop that nobody read, its standard deviation as a share, and how much less of it there is where the stops have been
-/// hitting (our own working rules, held against the facts of the trade).
-const STOP_GAP_IN: f64 = 3.25;
+/// Standard deviation of the class's clearance at the stops, as a share of it, and how much less of it there is where the stops have
+/// been hitting (our own working rules).
 const STOP_GAP_SD: f64 = 0.5;
 const HIT_TIMES: f64 = 0.7;
 /// How well a gap is known that was read empty alone, as a share of it.
@@ -127,7 +126,9 @@ fn stages(survey: &Survey, reach: Length) -> Vec<Account> {
 /// Stops that push back, each with its odds. None where the clearance was read with the load on, or where the verdict says already
 /// that they bear.
 fn stops(survey: &Survey, reach: Length) -> Vec<Account> {
-    if survey.gap(LoadState::Loaded).is_some() || survey.states().any(|state| on_its_stops(survey, state)) {
+    // With a pack read leaf by leaf what else bears shows as leaves and tape that do not go together, and is told there.
+    let told_by_leaves = survey.vehicle.rear_pack.is_some();
+    if told_by_leaves || survey.gap(LoadState::Loaded).is_some() || survey.states().any(|state| on_its_stops(survey, state)) {
         return Vec::new();
     }
     let account =
@@ -135,7 +136,7 @@ fn stops(survey: &Survey, reach: Length) -> Vec<Account> {
     if let Some(gap) = survey.gap(LoadState::Empty) {
         return vec![account(gap, READ_GAP_SD, 0.5)];
     }
-    let usual = inches(STOP_GAP_IN) * if survey.seen.stops_hit { HIT_TIMES } else { 1.0 };
+    let usual = survey.vehicle.assumptions().stop_gap * if survey.seen.stops_hit { HIT_TIMES } else { 1.0 };
     let (places, chance) = within(reach, usual, STOP_GAP_SD);
     places.into_iter().map(|(gap, sd)| account(gap, sd, chance / f64::from(CUTS))).collect()
 }

@@ -4,7 +4,7 @@ use crate::survey::{
     ASSUMED_RATE_SD, ASSUMED_TYRE_SD, AxleLoads, End, FurtherLoad, Item, LoadPut, LoadState, Manner, SpringKind, Survey, Tandem,
     place_sd, scale_sd,
 };
-use crate::verdict::RateVerdict;
+use crate::verdict::{RateFigure, RateVerdict};
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Site};
 use wise_badger_mechanics::identification::{
     Doubt, Doubtful, Experiment, LeafFriction, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark,
@@ -25,6 +25,10 @@ pub(super) const FRONT: &str = "front";
 const REAR: &str = "rear";
 /// The axles of a trailer, as many of them as it has.
 const TRAILER_AXLES: [&str; 3] = ["rear, first", "rear, second", "rear, third"];
+/// Doubt about a rate of which only the readings are to speak.
+const ANY_RATE_SD: f64 = 3.0;
+/// Further apart than so many standard deviations tape and leaves do not go together.
+const GOES_SDS: f64 = 3.0;
 /// Under so much there is no telling a clear stop from a touching one.
 const TOUCHING_IN: f64 = 1.0 / 16.0;
 /// Standard deviation of what one rear spring is stiffer than its fellow, as a share of it (our own working rule).
@@ -152,7 +156,13 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, two_states: &RateVe
     let rear_axles = || rear_axles(survey).iter().map(|axle| (*axle).to_owned()).collect::<Vec<_>>();
     let doubt = |what, relative_sd| Doubt { what, axles: rear_axles(), relative_sd };
     let pack = survey.vehicle.rear_pack.is_some();
-    let mut doubts = vec![doubt(Doubtful::SpringRate, if pack { LEAF_RATE_SD } else { ASSUMED_RATE_SD })];
+    let vehicle = vehicle(survey, loads, telling);
+    let believed = match two_states.measured() {
+        Some(figure) if pack && !goes_with_the_leaves(survey, &vehicle, figure) => ANY_RATE_SD,
+        _ if pack => LEAF_RATE_SD,
+        _ => ASSUMED_RATE_SD,
+    };
+    let mut doubts = vec![doubt(Doubtful::SpringRate, believed)];
     if survey.datum.includes_tyre() {
         doubts.push(doubt(Doubtful::TyreRate, ASSUMED_TYRE_SD));
     }
@@ -179,8 +189,17 @@ pub(super) fn experiment(survey: &Survey, loads: &AxleLoads, two_states: &RateVe
     }
     let read = |state| survey.height_by_tape(End::Rear, state).filter(|_| is_weighed(survey, two_states, state));
     let states = survey.states().map(|state| measured_state(survey, state, read(state), telling.misread));
-    let (friction, vehicle) = (leaf_friction(survey).collect(), vehicle(survey, loads, telling));
-    Experiment { vehicle, doubts, friction, states: states.collect() }
+    Experiment { vehicle, doubts, friction: leaf_friction(survey).collect(), states: states.collect() }
+}
+
+/// Whether a rate from two states is what the leaves make it, as well as either is known. Where it is not, a thickness may have been
+/// misread, and is cubed: then only the readings are to speak.
+fn goes_with_the_leaves(survey: &Survey, vehicle: &Vehicle, figure: &RateFigure) -> bool {
+    let down = figure.spring_drop.value;
+    let axles = vehicle.axles.iter().filter(|axle| rear_axles(survey).contains(&axle.name.as_str()));
+    let springs = axles.flat_map(|axle| Side::BOTH.map(|side| axle.corners.get(side).spring.gained(down).si()));
+    let apart = (springs.sum::<f64>() / (figure.rate * down).si()).ln().abs();
+    apart <= GOES_SDS * figure.relative_sd.hypot(LEAF_RATE_SD)
 }
 
 /// Whether the heights of a state say anything of the springs: where the rear went the wrong way, or stood on its stops, they do not.

@@ -78,8 +78,8 @@ impl Predictor {
         Predictor { survey, loads, two_states, weighed: OnceLock::new(), failure: OnceLock::new(), rate: OnceLock::new(), plain }
     }
 
-    /// What empty and loaded alone say of the rear rate.
-    pub(super) fn two_states(&self) -> &RateVerdict {
+    /// What empty and loaded alone say of the rear rate, whatever leaves or class would make it.
+    pub fn two_states(&self) -> &RateVerdict {
         &self.two_states
     }
 

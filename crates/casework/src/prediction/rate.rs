@@ -2,7 +2,7 @@
 
 use super::model::rear_axles;
 use super::weighed::{Standing, Story, Weighed};
-use crate::survey::{LoadState, Survey};
+use crate::survey::{End, LoadState, Survey};
 use crate::verdict::{Agreed, MeasuredStages, RateFigure, RateVerdict};
 use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::mixture::{Mixture, Part};
@@ -36,18 +36,25 @@ pub(super) fn agreed(
             drop: figure.drop,
         });
     };
-    let grade = if tells_springs_alone(survey) { grade } else { RateGrade::Rough };
+    let grade = if tells_springs_alone(survey, weighed) { grade } else { RateGrade::Rough };
     let leads = weighed.leading();
     let stages = if leads.story == Story::SecondStage { stages_of(survey, &leads.identified.vehicle()) } else { None };
     Some(RateVerdict::Measured(RateFigure { rate, relative_sd, grade, stages, agreed: Some(agreed), ..*figure }))
 }
 
-/// Whether more was read than two heights, which any story fits: a third state, the gap with the load on, or whether the overload leaf
-/// bears then.
-fn tells_springs_alone(survey: &Survey) -> bool {
-    let read = survey.states().filter(|state| survey.height(crate::survey::End::Rear, *state).is_some()).count();
+/// With which odds one story alone may be called good beside the others, and with which where nobody looked at stops or leaves (our own
+/// working rules; the table of truth shows what they are worth).
+const LIKELY: f64 = 0.6;
+const BEYOND_DOUBT: f64 = 0.95;
+
+/// Whether the springs can be told from what else may have borne: by the gap with the load on, by whether the overload leaf bears then,
+/// or by heights in so many states that no other story fits. Two heights never tell.
+fn tells_springs_alone(survey: &Survey, weighed: &Weighed) -> bool {
     let leaf_seen = survey.overload_leaves.bears.get(LoadState::Loaded).is_some_and(Option::is_some);
-    read > 2 || survey.gap(LoadState::Loaded).is_some() || leaf_seen
+    let least = if survey.gap(LoadState::Loaded).is_some() || leaf_seen { LIKELY } else { BEYOND_DOUBT };
+    let read = survey.states().filter(|state| survey.height(End::Rear, *state).is_some()).count();
+    let seen = least < BEYOND_DOUBT || read > 2;
+    seen && weighed.odds().first().is_some_and(|(_, odds)| *odds >= least)
 }
 
 /// How far the rear springs come down from empty to loaded, by the leading account.

@@ -35,7 +35,7 @@ pub(super) struct Weighty {
     pub(super) identified: Identified,
 }
 
-/// Every account that the readings leave, the leading one first: the likeliest of the likeliest story.
+/// Every account that the readings leave, the leading one first: the likeliest of the story that is told.
 #[derive(Debug)]
 pub(super) struct Weighed {
     accounts: Vec<Weighty>,
@@ -50,6 +50,9 @@ pub(super) struct Standing {
 
 /// An account less likely than this is left out.
 const NEGLIGIBLE: f64 = 0.005;
+/// With which odds one rate alone is still told, and with which another story takes its place (our own working rules).
+const LIKELY_ENOUGH: f64 = 0.15;
+const CLEARLY: f64 = 0.6;
 /// Margin within which nobody sees whether a leaf or a stop bears, as one standard deviation (our own working rule).
 const SEEN_IN: f64 = 1.0 / 8.0;
 /// How likely somebody who looked saw the wrong thing (our own working rule).
@@ -205,7 +208,7 @@ fn about(parts: Vec<Part>, said: Length) -> Length {
     metres(Mixture::new(parts).half_width_about(said.si()) / 2.0)
 }
 
-/// Weights from their logarithms, the negligible left out, the likeliest of the likeliest story first.
+/// Weights from their logarithms, the negligible left out, the likeliest of the story that is told first.
 fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
     let most = held.iter().map(|(log, _)| *log).fold(f64::NEG_INFINITY, f64::max);
     let mut accounts: Vec<Weighty> =
@@ -215,12 +218,19 @@ fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
         accounts.iter_mut().for_each(|account| account.weight /= total);
         accounts.retain(|account| account.weight >= least);
     }
-    let leading = odds(accounts.iter().map(|account| (account.story, account.weight))).first().map(|(story, _)| *story);
+    let leading = leading(&odds(accounts.iter().map(|account| (account.story, account.weight))));
     accounts.sort_by(|a, b| {
         let leads = |account: &Weighty| Some(account.story) == leading;
         leads(b).cmp(&leads(a)).then(b.weight.total_cmp(&a.weight))
     });
     accounts
+}
+
+/// The story that is told: one rate, the plainest, as long as it is likely enough and no other is likelier than all the rest.
+fn leading(odds: &[(Story, f64)]) -> Option<Story> {
+    let (first, likely) = odds.first()?;
+    let plain = odds.iter().find(|(story, odds)| *story == Story::OneRate && *odds > LIKELY_ENOUGH);
+    Some(if *likely > CLEARLY { *first } else { plain.map_or(*first, |(story, _)| *story) })
 }
 
 fn odds(accounts: impl Iterator<Item = (Story, f64)>) -> Vec<(Story, f64)> {

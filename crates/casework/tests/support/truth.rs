@@ -31,6 +31,7 @@ pub(crate) struct Row {
     pub(crate) read: Read,
     pub(crate) manner: Manner,
     pub(crate) dry: bool,
+    pub(crate) stops_hit: bool,
     /// Half of the leaf friction that there is, as a share of the load; nothing where it is what the program believes.
     pub(crate) friction_sd: Option<f64>,
     pub(crate) stage: bool,
@@ -55,6 +56,7 @@ const PLAIN: Row = Row {
     read: Read::Three,
     manner: Manner::Rolled,
     dry: false,
+    stops_hit: false,
     friction_sd: None,
     stage: false,
     stop: false,
@@ -77,6 +79,7 @@ pub(crate) const ROWS: &[Row] = &[
     },
     Row { what: "a second stage", told: "rolled; nothing of it", stage: true, ..PLAIN },
     Row { what: "a second stage", told: "rolled; nothing of it", stage: true, read: Read::TwoWithGaps, ..PLAIN },
+    Row { what: "a hidden stop contact", told: "rolled; bottoms out", stop: true, stops_hit: true, ..PLAIN },
     Row { what: "a hidden stop contact", told: "rolled; nothing of it", stop: true, ..PLAIN },
     Row { what: "one state misread by 1/2 in", told: "rolled; nothing of it", misread: true, ..PLAIN },
     Row { what: "one height misread by 1/2 in", told: "rolled; nothing of it", misread: true, read: Read::TwoWithGaps, ..PLAIN },
@@ -326,7 +329,7 @@ impl Job {
             further: further.into_iter().collect(),
             overload_leaves: OverloadLeaves::default(),
             test_weight: false,
-            seen: Seen { dry_leaves: row.dry, stops_hit: false },
+            seen: Seen { dry_leaves: row.dry, stops_hit: row.stops_hit },
         };
         Job { truth, load, survey, friction_sd }
     }

@@ -22,7 +22,7 @@ pub(crate) fn story_figures(predictor: &Predictor, units: Units) -> Vec<Figure> 
     let line = |(story, odds): &(Story, f64)| format!("{}: {}", story_name(survey, *story), percent(*odds));
     let rivals: Vec<String> = told.iter().skip(1).map(line).collect();
     let sum = Sum::new(
-        "odds = odds before × how well the story foretells the readings, all together 1",
+        "how likely each was before anything was read, weighed by how well it foretells all readings; together 100%",
         told.iter().map(line).collect(),
         BAYES,
     )

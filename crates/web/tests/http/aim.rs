@@ -13,7 +13,7 @@ async fn each_aim_is_judged_in_its_own_load_case() {
     let verdict = async || ada.get(&format!("{job}/options")).await.text(".option .aim-verdict");
     // With 2 in of block the rear sits at 20.81 loaded over a front of 20.50: 5/16 in of rake.
     ada.fill(&path, &[("kind", "level_loaded"), ("rake", "1/4"), ("tolerance", "3/4")]).await;
-    assert_eq!(verdict().await, "Meets the aim, all of its band.");
+    assert!(verdict().await.starts_with("Meets the aim"), "{}", verdict().await);
     ada.fill(&path, &[("kind", "level_loaded"), ("rake", "2"), ("tolerance", "1/4")]).await;
     assert!(verdict().await.starts_with("Misses the aim: 1 11/16 in below"), "{}", verdict().await);
     // Level when empty: 23.50 over 20.50 is 3 in too high.
@@ -21,7 +21,7 @@ async fn each_aim_is_judged_in_its_own_load_case() {
     assert!(verdict().await.starts_with("Misses the aim: 3 in above"), "{}", verdict().await);
     assert!(aim.text("main").to_lowercase().contains("nose"), "what it does loaded is said: {}", aim.text("main"));
     ada.fill(&path, &[("kind", "stock_height"), ("rear", "23 1/2"), ("tolerance", "1/2")]).await;
-    assert_eq!(verdict().await, "Meets the aim, all of its band.");
+    assert!(verdict().await.starts_with("Meets the aim"), "{}", verdict().await);
     assert_eq!(ada.get(&path).await.form("form[data-draft]").value("rear"), "23 1/2");
 }
 

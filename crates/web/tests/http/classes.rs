@@ -1,6 +1,6 @@
 //! Every class of vehicle, weighed axles, and a shop that works in millimetres and kilograms.
 
-use crate::{BLOCK, Page, Visitor, consider, shop, walk};
+use crate::{BLOCK, Page, Visitor, consider, near, shop, walk};
 
 async fn open(visitor: &Visitor, class: &str, wheels: &str) -> Page {
     let values = [
@@ -32,7 +32,9 @@ async fn every_class_goes_the_whole_route() {
             ];
             values.extend(walk(["36", "36 1/8"], ["38", "36 3/8"]));
             let verdict = ada.fill(&format!("{job}/tape"), &values).await;
-            assert!(verdict.figure("Rear axle rate, both springs").0.ends_with("lb/in"), "{class} {wheels}");
+            let rate = verdict.figure("Rear axle rate, both springs").0;
+            assert!(rate.ends_with("lb/in") || rate == "too weak to say", "{class} {wheels}: {rate}");
+            assert!(verdict.figure("What fits the readings").1.contains("could also be"), "{class} {wheels}");
             let options = consider(&ada, &job, &BLOCK).await;
             assert!(options.figure("Rear, loaded").0.starts_with("38 3/8 in"), "{class} {wheels}");
         }
@@ -66,7 +68,9 @@ async fn a_tandem_trailer_goes_from_its_frame_heights_to_a_prediction() {
     values.extend(walk(["19 1/2", "19 1/4"], ["19 1/4", "17 1/4"]));
     let verdict = ada.fill(&format!("{job}/tape"), &values).await;
     // By hand: the axles take 2,600 × 160 / 168 = 2,476 lb, of which four tyres of 1,370 lb/in make 0.452 in; 2,476 / 1.548.
-    assert_eq!(verdict.figure("Rate of the axle pair, all springs").0, "1,599 lb/in");
+    // A pair of the class has 2,400: two heights are drawn a little toward that.
+    let rate = verdict.figure("Rate of the axle pair, all springs");
+    assert!(near(&rate.0, 1_599.0, 0.04) && rate.2.contains("2,476 lb / 1.55 in"), "{rate:?}");
     assert_eq!(verdict.figure("Axle pair, loaded").0, "4,956 lb");
     assert_eq!(verdict.figure("Hitch, loaded").0, "544 lb");
     let options = consider(&ada, &job, &BLOCK).await;
@@ -177,12 +181,12 @@ async fn a_rate_far_above_its_class_asks_for_the_stop_gap() {
     ];
     values.extend(walk(["20 1/2", "20 1/2"], ["21 1/2", "19 1/2"]));
     let verdict = ada.fill(&format!("{job}/tape"), &values).await;
-    let (value, note, _) = verdict.figure("Against its class");
-    assert_eq!(value, "1.4 times as stiff");
-    assert!(note.contains("read the stop gap with the load on"), "{note}");
+    let (_, note, _) = verdict.figure("What fits the readings");
+    assert!(note.contains("a bump stop that bears unseen"), "{note}");
+    assert!(verdict.figure("To settle most, next").1.contains("±"));
     values.extend([("empty.stop_gap.0", "4"), ("loaded.stop_gap.0", "2")]);
     let cleared = ada.fill(&format!("{job}/tape"), &values).await;
-    assert!(!cleared.texts(".figure-label").contains(&"Against its class".to_owned()));
+    assert!(!cleared.figure("What fits the readings").1.contains("bump stop"));
 }
 
 #[tokio::test]
@@ -205,7 +209,7 @@ async fn weighed_axles_need_no_place_for_the_load() {
     let (rate, _, sum) = verdict.figure("Rear axle rate, both springs");
     assert!(sum.contains("1,040 lb / 2.69 in = 387 lb/in"), "{sum}");
     assert!(sum.contains("brought into agreement") && sum.contains(&format!("= {rate}")), "{rate} {sum}");
-    assert_eq!(rate, "386 lb/in");
+    assert!(near(&rate, 386.0, 0.01), "{rate}");
     let (front, note, sum) = verdict.figure("Front axle, loaded");
     assert_eq!(front, "3,010 lb");
     assert!(!note.contains("assumed") && sum.contains("the scale says"), "{note} {sum}");
@@ -231,14 +235,17 @@ async fn a_metric_shop_types_and_reads_its_own_units_all_the_way() {
     let job = tape.path.trim_end_matches("/tape").to_owned();
     let mut values = vec![("datum", "hub_to_arch"), ("load_kind", "placed"), ("load_weight", "500"), ("load_distance", "0")];
     values.extend(walk(["480", "480"], ["510", "445"]));
+    values.push(("loaded.stop_gap.0", "60"));
     let verdict = ada.fill(&format!("{job}/tape"), &values).await;
     // By hand: 500 kg × 9.80665 / 65 mm = 75.4 N/mm.
-    assert_eq!(verdict.figure("Rear axle rate, both springs").0, "75.4 N/mm");
+    let rate = verdict.figure("Rear axle rate, both springs");
+    assert!(near(&rate.0, 75.4, 0.03) && rate.2.contains("= 75.4 N/mm"), "{rate:?}");
     assert_eq!(verdict.figure("Rear sag under the load").0, "65 mm");
     let helper = [("kind", "helper_spring"), ("helper_rate", "40"), ("engagement_gap", "20")];
     let options = consider(&ada, &job, &helper).await;
     // 75.4 u + 40 (u − 20) = 4,903 N: u = 49.4 mm, so 510 − 49.4 = 460.6 mm.
-    assert!(options.figure("Rear, loaded").2.contains("= 460.6 mm"), "{}", options.figure("Rear, loaded").2);
+    let loaded = options.figure("Rear, loaded");
+    assert!(loaded.2.contains("= 460.") || loaded.2.contains("= 461."), "{loaded:?}");
     assert_eq!(options.text(".option h3"), "Helper springs, 40 N/mm together, gap 20 mm");
     let inches = ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "2 in")]).await;
     assert!(inches.figure("Rear, empty").2.contains("= 560.8 mm"), "{}", inches.figure("Rear, empty").2);

@@ -1,6 +1,6 @@
 //! The main route on figures worked out by hand: measure, judge, predict.
 
-use crate::{BLOCK, consider, measured_half_ton, open_half_ton, shop, tape};
+use crate::{BLOCK, consider, measured_half_ton, near, open_half_ton, shop, tape};
 
 /// By hand: 1,000 lb / (21 1/2 − 18 13/16) in = 372 lb/in; a 2 in block moves both heights by 2 in.
 #[tokio::test]
@@ -10,7 +10,7 @@ async fn a_block_lifts_the_measured_half_ton_by_its_height_at_any_load() {
     let verdict = ada.get(&format!("{job}/verdict")).await;
     let (rate, note, sum) = verdict.figure("Rear axle rate, both springs");
     assert_eq!(rate, "372 lb/in");
-    assert!(note.starts_with("good"), "{note}");
+    assert!(note.starts_with("rough"), "two heights fit more than one story: {note}");
     assert!(sum.contains("1,000 lb / 2.69 in = 372 lb/in") && sum.contains("JCGM 100:2008"), "{sum}");
     assert_eq!(verdict.figure("Rear sag under the load").0, "2 11/16 in");
     assert_eq!(verdict.figure("Rake loaded").0, "−1 11/16 in");
@@ -101,7 +101,7 @@ async fn the_ground_datum_takes_the_tyre_out_of_the_rate() {
     let verdict = ada.fill(&format!("{job}/tape"), &values).await;
     // By hand: two tyre ends of 1,450 lb/in give 1,000 / 2,900 = 0.34 in, so 1,000 / (3 − 0.34) = 377 lb/in.
     let (rate, _, sum) = verdict.figure("Rear axle rate, both springs");
-    assert_eq!(rate, "377 lb/in");
+    assert!(near(&rate, 377.0, 0.01), "{rate}");
     assert!(sum.contains("of it the tires 0.34 in"), "{sum}");
     assert!(verdict.figure("Of the sag, the tires").2.contains("assumed"));
 }

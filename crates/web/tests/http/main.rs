@@ -22,6 +22,7 @@ mod proof;
 mod saving;
 mod spacers_and_shackles;
 mod states;
+mod stories;
 mod sums;
 mod sums_reproduce;
 mod tape;
@@ -65,6 +66,12 @@ async fn measured_half_ton(visitor: &Visitor) -> String {
     let page = visitor.fill(&format!("{job}/tape"), &tape(["21 1/2", "18 13/16"], "1,000")).await;
     assert!(page.path.ends_with("/verdict"), "{}: {}", page.path, page.text("main"));
     job
+}
+
+/// Whether a figure that is printed lies within a share of what a hand makes of it: what the class usually has draws it a little.
+fn near(figure: &str, by_hand: f64, share: f64) -> bool {
+    let number: String = figure.chars().filter(|sign| sign.is_ascii_digit() || *sign == '.').collect();
+    number.parse::<f64>().is_ok_and(|number| (number / by_hand - 1.0).abs() <= share)
 }
 
 /// Considers a correction and gives the page that shows its prediction.

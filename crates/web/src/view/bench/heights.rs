@@ -96,7 +96,7 @@ pub(crate) fn agreement_words(
     // Both sides carry the axle, whichever of them is looked at.
     let rate_of = |side| stands_on(benches.of_side(Some(side)), LoadState::Empty).map(|state| state.rate);
     let of_both = rate_of(Side::Left).zip(rate_of(Side::Right)).map(|(left, right)| left + right);
-    if let Some((measured, of_both)) = work.rate().measured().zip(of_both) {
+    if let Some((measured, of_both)) = work.predictor().two_states().measured().zip(of_both) {
         let leaves = f64::from(survey.vehicle.assumptions().rear_axles) * of_both;
         let agreement = RateAgreement::of(leaves, measured.rate, measured.relative_sd);
         let judged = match agreement {
