@@ -1,14 +1,19 @@
 //! How long one prediction takes: a correction on a measured survey, uncertainty and all.
 //!
-//! `ratio prediction-per-millisecond N` says how many fit into the millisecond that a page could spare for one.
+//! `ratio prediction-per-millisecond N` says how many fit into the millisecond that a page could spare for one; `ratio
+//! weighing-in-warm-solves N`, how many warm stance solves of a two-axle vehicle it takes to weigh every story of one read in four states.
 
 use std::hint::black_box;
+use std::sync::LazyLock;
 use std::time::Instant;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{FurtherLoad, FurtherState, Gaps, LoadPut, Manner, Survey};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock};
-use wise_badger_mechanics::units::{inches, pounds_per_inch};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::stance::{Axle, AxleKind, Corner, Load, MainSpring, Solver, State, Vehicle};
+use wise_badger_mechanics::units::{inches, newton_metres_per_radian, pounds, pounds_per_inch};
 
 #[path = "../tests/support/mod.rs"]
 mod support;
@@ -39,7 +44,64 @@ fn predictions(criterion: &mut Criterion) {
     }
     let each = began.elapsed().as_secs_f64() / f64::from(rounds * 3);
     println!("ratio prediction-per-millisecond {:.1}", 1e-3 / each);
+    println!("ratio weighing-in-warm-solves {:.0}", weighing_in_warm_solves());
 }
+
+/// Both timed in turn, the middle of many rounds: a machine that is now quicker and now slower is so for both.
+fn weighing_in_warm_solves() -> f64 {
+    let survey = four_states();
+    let mut solver = Solver::new(&VEHICLE, &[]).expect("ready");
+    let light = State::with_loads("light", vec![Load::at(pounds(800.0), inches(145.0))]);
+    let heavy = State::with_loads("heavy", vec![Load::at(pounds(1_000.0), inches(145.0))]);
+    let mut rounds: Vec<f64> = (0..21)
+        .map(|_| {
+            let began = Instant::now();
+            black_box(Predictor::new(black_box(&survey)).odds());
+            let weighed = began.elapsed().as_secs_f64();
+            let began = Instant::now();
+            for turn in 0..2_000 {
+                drop(black_box(solver.settle(black_box(if turn % 2 == 0 { &light } else { &heavy }))));
+            }
+            weighed / (began.elapsed().as_secs_f64() / 2_000.0)
+        })
+        .collect();
+    rounds.sort_by(f64::total_cmp);
+    rounds.get(rounds.len() / 2).copied().unwrap_or(f64::NAN)
+}
+
+/// The half-ton with half of its load, and with 200 lb more.
+fn four_states() -> Survey {
+    let mut survey = support::half_ton();
+    for (key, weight, rear) in [(3, 500.0, 20.125), (4, 1_200.0, 18.25)] {
+        survey.heights.further.push((key, support::heights(20.5, rear)));
+        survey.stop_gap.further.push((key, Gaps::default()));
+        survey.manner.further.push((key, Manner::Rolled));
+        let load = FurtherLoad::Put(LoadPut::Placed { weight: pounds(weight), behind_rear_axle: inches(0.0) });
+        survey.further.push(FurtherState { key, name: format!("{weight} lb"), load, test_weight: false });
+    }
+    survey
+}
+
+/// A vehicle of two axles alike.
+static VEHICLE: LazyLock<Vehicle> = LazyLock::new(|| {
+    let axle = |name: &str, position| Axle {
+        name: name.into(),
+        position: inches(position),
+        kind: AxleKind::Solid,
+        track: inches(66.0),
+        spring_base: inches(42.0),
+        unsprung_weight: pounds(450.0),
+        kerb_wheel_loads: Sides::both(pounds(1_200.0)),
+        tyre_rate: pounds_per_inch(1_450.0),
+        anti_roll: newton_metres_per_radian(0.0),
+        roll_centre_height: inches(20.0),
+        hub_height: inches(14.5),
+        arch_lateral: None,
+        corners: Sides::both(Corner { spring: MainSpring::linear(pounds_per_inch(185.0)), elements: vec![] }),
+    };
+    let axles = vec![axle("front", 0.0), axle("rear", 145.0)];
+    Vehicle { axles, points: vec![], sprung_cg_height: inches(28.0), coupler: None, equalisers: vec![] }
+});
 
 criterion_group!(benches, predictions);
 criterion_main!(benches);

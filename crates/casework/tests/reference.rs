@@ -10,7 +10,7 @@ mod support;
 use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::aim::{Aim, AimVerdict};
 use wise_badger_casework::prediction::{Predictor, Story, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, OverloadLeaves, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{Ends, Gaps, LoadPut, OverloadLeaves, States, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, RateVerdict, Relief};
 use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack, Site};

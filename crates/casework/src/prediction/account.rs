@@ -30,12 +30,12 @@ const STAGE_FROM_SD: f64 = 0.5;
 const STAGE_ADDS: f64 = 1.2;
 /// Standard deviation of the class's clearance at the stops, as a share of it, and how much less of it there is where the stops have
 /// been hitting (our own working rules).
-const STOP_GAP_SD: f64 = 0.5;
+const STOP_GAP_SD: f64 = 0.55;
 const HIT_TIMES: f64 = 0.7;
 /// How well a gap is known that was read empty alone, as a share of it.
 const READ_GAP_SD: f64 = 0.03;
 /// How likely a height is misread, and a clearance at a stop (our own working rules).
-const MISREAD_HEIGHT: f64 = 0.05;
+const MISREAD_HEIGHT: f64 = 0.06;
 const MISREAD_GAP: f64 = 0.02;
 /// Into how many accounts, equally likely, it is cut where within reach something comes in.
 const CUTS: u8 = 3;

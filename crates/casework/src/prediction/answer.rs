@@ -38,6 +38,15 @@ pub struct PredictedState {
 }
 
 impl PredictedState {
+    /// The same with the bands within which the tape will read it.
+    #[must_use]
+    fn as_read(mut self) -> Self {
+        let read = |height: Uncertain<Length>| Uncertain::new(height.value, Length::hypot(height.sd, self.fresh));
+        self.rear_sides = self.rear_sides.map(|sides| Sides { left: read(sides.left), right: read(sides.right) });
+        self.rear = self.tape();
+        self
+    }
+
     /// What the tape will read of the rear once it is fitted.
     pub fn tape(&self) -> Uncertain<Length> {
         Uncertain::new(self.rear.value, Length::hypot(self.rear.sd, self.fresh))
@@ -81,6 +90,13 @@ pub enum Unpredicted {
 pub type Prediction = States<Result<PredictedState, Unpredicted>>;
 
 impl Prediction {
+    /// The same with the bands within which the tape will read every rear.
+    #[must_use]
+    pub fn as_read(&self) -> Self {
+        let further = self.further.iter().map(|(key, _)| *key);
+        States::from_fn(further, |state| self.at(state).copied().map(PredictedState::as_read))
+    }
+
     /// What it does to one state.
     ///
     /// # Errors     why that is not predicted; [`Unpredicted::NotMeasured`] of a state that the job does not have

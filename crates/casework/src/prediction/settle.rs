@@ -3,7 +3,8 @@
 use super::model::{aboard, end_mark};
 use super::predictor::Predictor;
 use super::weighed::{Standing, Weighed, Weighty, bears_by, chance_seen, stop_bears_by};
-use crate::survey::{End, LoadState, Manner, Survey};
+use crate::survey::{End, FurtherLoad, FurtherState, LoadState, MOST_FURTHER, Manner, Survey};
+use crate::verdict::RatingCheck;
 use wise_badger_mechanics::identification::Told;
 use wise_badger_mechanics::mixture::{
     Foreseen, ForeseenAnswer, Mixture, Part, half_width_after_a_reading, half_width_after_an_answer,
@@ -154,15 +155,22 @@ fn leaf_contact(ground: &Ground<'_>) -> Option<(NextReading, Foresight)> {
 fn more_load(ground: &Ground<'_>) -> Option<(NextReading, Foresight)> {
     let change = ground.survey.axle_loads().change.rear?.value;
     let more = pounds(((MORE_SHARE * change.customary() / STEP_LB).round() * STEP_LB).max(STEP_LB));
-    // Nothing is put on past what the axle may carry.
-    let carries = ground.survey.axle_loads().empty.rear + change + more;
-    if change <= Force::default() || carries > ground.survey.vehicle.axle_ratings.rear {
+    if change <= Force::default() || passes_a_rating(ground.survey, more) {
         return None;
     }
     let mut loads = ground.loads();
     loads.push(Load::at(more, ground.survey.vehicle.wheelbase));
     let standing = ground.with_loads(&loads)?;
     Some((NextReading::MoreLoad(more), ground.height(&standing, Manner::Rolled, 1.0)?))
+}
+
+/// Whether so much more over the rear axle would pass any rating: nothing is put on past one, not for a reading either.
+fn passes_a_rating(survey: &Survey, more: Force) -> bool {
+    let mut heavier = survey.clone();
+    let load = FurtherLoad::Over { state: LoadState::Loaded, more: Some((more, Length::default())) };
+    heavier.further.push(FurtherState { key: MOST_FURTHER + 1, name: String::new(), load, test_weight: true });
+    let checks = RatingCheck::of_state(&heavier, LoadState::Further(MOST_FURTHER + 1));
+    checks.is_empty() || checks.iter().any(|check| check.margin() < Force::default())
 }
 
 fn half_the_load(ground: &Ground<'_>) -> Option<(NextReading, Foresight)> {

@@ -65,8 +65,12 @@ impl Weighed {
     /// # Source     Bayes' rule over models, each by its evidence: MacKay, Information Theory, Inference, and Learning Algorithms, 28
     ///   (Cambridge, 2003; from memory)
     pub(super) fn of(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict) -> Result<Self, IdentificationError> {
-        let hold = |account: &Account| -> Result<(f64, Weighty), IdentificationError> {
-            let identified = experiment(survey, loads, two_states, &account.telling).identify()?;
+        let hold = |account: &Account, near: Option<&Identified>| -> Result<(f64, Weighty), IdentificationError> {
+            let experiment = experiment(survey, loads, two_states, &account.telling);
+            let identified = match near {
+                Some(near) => experiment.identify_near(near)?,
+                None => experiment.identify()?,
+            };
             let (borne, seen) = borne_and_seen(survey, &identified)?;
             let story = match account.telling.misread {
                 Some(misread) => Story::Misread(misread),
@@ -81,16 +85,20 @@ impl Weighed {
         let (Some(plain), further) = (accounts.first(), accounts.get(1..).unwrap_or_default()) else {
             return Ok(Weighed { accounts: Vec::new() });
         };
-        let mut held = vec![(*plain, hold(plain)?)];
+        let mut held = vec![(*plain, hold(plain, None)?)];
         // An account that goes with nothing, or comes to nothing, is none.
-        held.extend(further.iter().filter_map(|account| Some((*account, hold(account).ok()?))));
+        held.extend(further.iter().filter_map(|account| Some((*account, hold(account, None).ok()?))));
         // One reading misread: about the springs alone, and about what is likeliest.
-        let likeliest = held.iter().max_by(|(_, (a, _)), (_, (b, _))| a.total_cmp(b)).map(|(account, _)| *account);
-        let about = std::iter::once(*plain).chain(likeliest.filter(|account| account != plain));
-        let readings = || readings(survey, loads, two_states);
-        let off: Vec<Account> = about.flat_map(|account| misread(&account, readings()).collect::<Vec<_>>()).collect();
-        held.extend(off.into_iter().filter_map(|account| Some((account, hold(&account).ok()?))));
-        Ok(Weighed { accounts: ranked(held.into_iter().map(|(_, weighed)| weighed).collect()) })
+        let likeliest = held.iter().max_by(|(_, (a, _)), (_, (b, _))| a.total_cmp(b)).filter(|(account, _)| account != plain);
+        let readings = readings(survey, loads, two_states);
+        let about = held.first().into_iter().chain(likeliest);
+        let off: Vec<(f64, Weighty)> = about
+            .flat_map(|(account, (_, found))| {
+                let each = misread(account, readings.iter().copied());
+                each.filter_map(|account| hold(&account, Some(&found.identified)).ok()).collect::<Vec<_>>()
+            })
+            .collect();
+        Ok(Weighed { accounts: ranked(held.into_iter().map(|(_, weighed)| weighed).chain(off).collect()) })
     }
 
     pub(super) fn leading(&self) -> &Weighty {

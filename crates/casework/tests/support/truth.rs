@@ -9,11 +9,12 @@
 mod errors;
 
 use errors::Errors;
-use wise_badger_casework::prediction::{Predictor, Story};
+use wise_badger_casework::prediction::{NextReading, Predictor, Story};
 use wise_badger_casework::survey::{
-    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, Manner, OverloadLeaves, RearWheels, Seen, States, Survey, VehicleClass,
-    VehicleFacts,
+    Ends, FurtherLoad, FurtherState, Gaps, LoadPut, LoadState, Manner, OverloadLeaves, RearWheels, Seen, States, Survey,
+    VehicleClass, VehicleFacts,
 };
+use wise_badger_casework::verdict::RateVerdict;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber};
@@ -26,7 +27,8 @@ use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch}
 #[derive(Clone, Copy)]
 pub(crate) struct Row {
     pub(crate) what: &'static str,
-    /// What is read, and what the program is told.
+    /// What the program is told.
+    #[allow(dead_code, reason = "the table's alone")]
     pub(crate) told: &'static str,
     pub(crate) read: Read,
     pub(crate) manner: Manner,
@@ -89,6 +91,7 @@ pub(crate) const ROWS: &[Row] = &[
 /// How often, of how many, and how wide.
 #[derive(Default)]
 pub(crate) struct Tally {
+    #[allow(dead_code, reason = "the table's alone")]
     pub(crate) jobs: u32,
     pub(crate) rates: u32,
     pub(crate) rates_inside: u32,
@@ -158,6 +161,32 @@ pub(crate) fn median(values: &[f64]) -> f64 {
     let mut sorted = values.to_vec();
     sorted.sort_by(f64::total_cmp);
     sorted.get(sorted.len() / 2).copied().unwrap_or(f64::NAN)
+}
+
+/// How much of the band of the rate the reading that is named to settle most leaves, once it is taken: two heights and no gap, of every
+/// fourth job with a second stage and every fourth with a stop that bears. Jobs in which none is named are left out.
+pub(crate) fn settled(seed: u64, jobs: u32) -> Vec<f64> {
+    let mut errors = Errors::new(seed);
+    let mut left = Vec::new();
+    for number in 0..jobs {
+        let row = Row { read: Read::Two, stage: number % 4 == 0, stop: number % 4 == 1, ..PLAIN };
+        let job = Job::make(&row, number, &mut errors);
+        let before = Predictor::new(&job.survey);
+        let Some(most) = before.settles_most() else { continue };
+        let after = Predictor::new(&job.once_read(most.reading, &mut errors));
+        if let Some((before, after)) = spread(&before).zip(spread(&after)) {
+            left.push(after / before);
+        }
+    }
+    left
+}
+
+fn spread(predictor: &Predictor) -> Option<f64> {
+    match predictor.rate() {
+        RateVerdict::Measured(figure) => Some(figure.relative_sd),
+        RateVerdict::TooWeak { relative_sd, .. } => *relative_sd,
+        _ => None,
+    }
 }
 
 fn suspicion(predictor: &Predictor) -> [f64; 3] {
@@ -244,8 +273,11 @@ impl Truth {
 struct Job {
     truth: Truth,
     load: f64,
+    stated: f64,
     survey: Survey,
     friction_sd: f64,
+    /// Clearance at the stops, empty.
+    stop_gap: f64,
 }
 
 impl Job {
@@ -280,14 +312,15 @@ impl Job {
         };
         let spread = if row.manner == Manner::Rolled { 0.5 } else { 1.0 };
         let friction_sd = row.friction_sd.unwrap_or_else(|| spread * 0.025 * (0.5 * errors.normal()).exp());
-        let stop_gap = between(errors, 1.0, 2.0) + truth.travel(load, 0.0, &Fitted::default());
+        let clear = between(errors, 1.0, 2.0) + truth.travel(load, 0.0, &Fitted::default());
+        let stop_gap = truth.stop.map_or(clear, |(gap, _)| gap);
         let states: &[f64] = if row.read == Read::Three { &[0.0, 0.5, 1.0] } else { &[0.0, 1.0] };
         #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "one of three")]
         let misread = row.misread.then(|| (between(errors, 0.0, states.len() as f64 - 1e-9) as usize, errors.normal().signum()));
         let mut read = Vec::new();
         for (place, share) in states.iter().enumerate() {
             // Half a load is another load: stated and put on anew.
-            let put = if *share == 0.5 { stated / 2.0 + 26.0 * errors.normal() } else { load * share };
+            let put = if *share > 0.0 && *share < 1.0 { stated / 2.0 + 26.0 * errors.normal() } else { load * share };
             let held = friction_sd * errors.normal() * (truth.sprung + put);
             let (travel, settled) = (truth.travel(put, held, &Fitted::default()), errors.normal() / 16.0);
             let off = misread.filter(|(state, _)| *state == place).map_or(0.0, |(_, way)| way * 0.5);
@@ -331,7 +364,57 @@ impl Job {
             test_weight: false,
             seen: Seen { dry_leaves: row.dry, stops_hit: row.stops_hit },
         };
-        Job { truth, load, survey, friction_sd }
+        Job { truth, load, stated, survey, friction_sd, stop_gap }
+    }
+
+    /// The survey once a reading more is taken.
+    fn once_read(&self, reading: NextReading, errors: &mut Errors) -> Survey {
+        let mut survey = self.survey.clone();
+        let travel = self.truth.travel(self.load, 0.0, &Fitted::default());
+        let more = |stated: f64, true_load: f64, manner: Manner, errors: &mut Errors| {
+            let pull = match manner {
+                Manner::PressedDown => -2.0 * self.friction_sd * (1.0 + 0.15 * errors.normal()),
+                Manner::Lifted => 2.0 * self.friction_sd * (1.0 + 0.15 * errors.normal()),
+                _ => self.friction_sd * errors.normal(),
+            };
+            let held = pull * (self.truth.sprung + true_load);
+            let height = self.truth.held(true_load, held, &Fitted::default()) + errors.normal() / 16.0;
+            let mut tape = || vec![inches(((height + errors.normal() / 16.0) * 16.0).round() / 16.0)];
+            (stated, Sides { left: tape(), right: tape() }, manner)
+        };
+        let (as_stated, as_put) = (self.stated, self.load);
+        let states = match reading {
+            NextReading::StopGap => {
+                survey.stop_gap.loaded = Gaps::at_the_rear(inches((self.stop_gap - travel).max(0.0)));
+                Vec::new()
+            }
+            NextReading::LeafContact => {
+                survey.overload_leaves.bears.loaded = Some(self.truth.stage.is_some_and(|(at, _)| travel > at));
+                Vec::new()
+            }
+            NextReading::MoreLoad(weight) => {
+                let weight = weight.customary();
+                vec![more(as_stated + weight, as_put + weight + 26.0 * errors.normal(), Manner::Rolled, errors)]
+            }
+            NextReading::HalfTheLoad => {
+                vec![more(as_stated / 2.0, as_stated / 2.0 + 26.0 * errors.normal(), Manner::Rolled, errors)]
+            }
+            NextReading::Again(LoadState::Empty) => vec![more(0.0, 0.0, Manner::Rolled, errors)],
+            NextReading::PressedAndLifted => {
+                [Manner::PressedDown, Manner::Lifted].map(|manner| more(as_stated, as_put, manner, errors)).to_vec()
+            }
+            _ => vec![more(as_stated, as_put, Manner::Rolled, errors)],
+        };
+        for (key, (stated, sides, manner)) in (5_u8..).zip(states) {
+            // What a further state carries is known as well as the load is; nothing more aboard is the empty vehicle.
+            let put = LoadPut::Placed { weight: pounds(stated.max(1.0)), behind_rear_axle: inches(0.0) };
+            let heights = HeightReadings { front: AxleReadings::default(), rear: AxleReadings { corners: sides } };
+            survey.heights.further.push((key, heights));
+            survey.stop_gap.further.push((key, Gaps::default()));
+            survey.manner.further.push((key, manner));
+            survey.further.push(FurtherState { key, name: "more".to_owned(), load: FurtherLoad::Put(put), test_weight: true });
+        }
+        survey
     }
 
     /// What lies on top of a height at rest when it is read anew.

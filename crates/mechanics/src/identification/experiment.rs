@@ -262,12 +262,21 @@ impl Experiment {
     }
 
     /// What the model says of every reading of a state; heights counted from kerb, their kerb height and settling left out.
-    pub(super) fn modelled(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<Vec<f64>, IdentificationError> {
+    /// `vehicle` is the vehicle with the figures laid over it: several states have it in common.
+    pub(super) fn modelled(
+        &self,
+        index: usize,
+        vehicle: &Vehicle,
+        figures: &[Unknown],
+        at: &[f64],
+    ) -> Result<Vec<f64>, IdentificationError> {
         let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
         if measured.readings.is_empty() {
             return Ok(Vec::new());
         }
-        let stance = self.stance_at(index, figures, at, |_| held_by_friction(index, figures, at))?;
+        let mut state = self.state_at(index, figures, at)?;
+        state.changes.extend(held_by_friction(index, figures, at));
+        let stance = stand(vehicle, &state)?;
         let nothing = || IdentificationError::NothingThere(measured.state.name.clone());
         measured.readings.iter().map(|reading| reading.modelled(&stance).ok_or_else(nothing)).collect()
     }

@@ -5,6 +5,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
 use wise_badger_casework::entry::{OutsideReason, PredictedHeight, ProofSheetEntry};
+use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::proof::ProofGrade;
 use wise_badger_casework::reading::{Phase, Place, Reading};
 use wise_badger_casework::route::Stage;
@@ -19,7 +20,7 @@ use wise_badger_store::person::Person;
 use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, job_sheet, reading};
 
 use super::job_form::JobForm;
-use super::job_frame::{JobFrame, as_chosen};
+use super::job_frame::{JobFrame, with_prediction};
 use super::tape::{PlanWalk, StateForm, state_forms};
 use super::{Hidden, Names, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::option_name;
@@ -217,7 +218,7 @@ fn promised_at(file: &JobFile, state: LoadState, place: Place, units: Units) -> 
         of_side.or_else(|| heights.get(end, state))
     });
     let words = |height: PredictedHeight| {
-        let height = Uncertain::new(metres(height.height_m), metres(height.band_m / 2.0));
+        let height = Uncertain::new(metres(height.height_m), metres(height.band_of_a_reading() / 2.0));
         format!("predicted {}", units.predicted(height))
     };
     promised.map(words).unwrap_or_default()
@@ -243,7 +244,7 @@ fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&
     let file = &record.file;
     let units = worker.units();
     let measured = measured_again(file);
-    let mut shown = as_chosen(&file.work);
+    let mut shown = with_prediction(&file.work, file.work.chosen_predicted().map(Prediction::as_read).as_ref());
     shown.fitted = measured.then(|| file.work.fitted().clone());
     let chosen = file.work.chosen();
     let figures = figures_of(file, units);
