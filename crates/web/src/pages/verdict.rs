@@ -19,6 +19,7 @@ use crate::reckoning::drawn;
 use crate::view::Figure;
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::slips::{SlipWords, slip_words};
+use crate::view::story::story_figures;
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
 use crate::view::why::{CauseWords, breakdown_drawing, cause_words, part_figures};
 use crate::worker::Worker;
@@ -109,7 +110,10 @@ fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
         overload: overload_words(&file.work, units),
         heights: height_figures(survey, units),
         loads: load_figures(survey, &file.case().names_aboard(), units),
-        rates: rate_figures(file.work.predictor(), units),
+        rates: rate_figures(file.work.predictor(), units)
+            .into_iter()
+            .chain(story_figures(file.work.predictor(), units))
+            .collect(),
     };
     page(StatusCode::OK, &template)
 }

@@ -7,7 +7,6 @@ use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, newtons_per_metre};
 
-use super::story::story_figures;
 use super::{Figure, Sum, Tone, Units, datum_name, end_name, percent, rated_name, sentence, state_of, support_name};
 
 const TAPE: &str = "The tape readings of this job.";
@@ -195,10 +194,7 @@ pub(crate) fn rate_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
     let label = rate_label(survey);
     match *rate {
         RateVerdict::Measured(figure) => {
-            let mut figures = vec![measured_rate(survey, &figure, units)];
-            figures.extend(story_figures(predictor, units));
-            figures.extend(tyre_figure(survey, &figure, units));
-            figures
+            std::iter::once(measured_rate(survey, &figure, units)).chain(tyre_figure(survey, &figure, units)).collect()
         }
         RateVerdict::TooWeak { relative_sd, load_change, drop, .. } if predictor.weighs_stories() => {
             let numbers = vec![
@@ -209,9 +205,8 @@ pub(crate) fn rate_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
                 format!("As it is, one standard deviation is {} of the rate, every story that fits counted.", percent(sd))
             });
             let sum = Sum::new("a rate is given only when one standard deviation is under 25% of it", numbers, GUM).doubt(sure);
-            let weak = Figure::new(label, "too weak to say", sum)
-                .note("load and drop are ample, but more than the springs alone may have borne; heights are foretold with bands as wide");
-            std::iter::once(weak).chain(story_figures(predictor, units)).collect()
+            let note = "load and drop are ample, but more than the springs alone may have borne; heights are foretold with bands as wide";
+            vec![Figure::new(label, "too weak to say", sum).note(note)]
         }
         RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
             let sure = relative_sd

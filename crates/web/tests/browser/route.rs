@@ -62,7 +62,8 @@ async fn a_new_user_gets_from_an_empty_shop_to_a_proven_correction() {
         bench.wait_for(".option h3", "Lift block, 2 in").await?;
         assert!(sum_of(bench, "Rear, empty").await?.contains("= 23.50 in (23 1/2 in)"));
         assert!(sum_of(bench, "Rear, loaded").await?.contains("= 20.81 in (20 13/16 in)"));
-        assert_eq!(bench.text(".option .aim-verdict").await?, "Meets the aim, all of its band.");
+        let verdict = bench.text(".option .aim-verdict").await?;
+        assert!(verdict.starts_with("Meets the aim"), "{verdict}");
         assert_eq!(bench.page.find_all(By::Css(".considered li")).await?.len(), 2);
         bench.find("form[action$='/choose'] button").await?.click().await?;
         bench.wait_for_path("/proof").await?;
