@@ -295,7 +295,7 @@ fn measured_rate(survey: &Survey, figure: &RateFigure, units: Units) -> Figure {
             units.rate(stages.first),
             units.rate(stages.first + stages.added)
         ),
-        (true, None) => "; the drop goes past where an overload leaf usually bears, so this is a mix of two rates".to_owned(),
+        (true, None) => "; the drop goes past where an overload leaf usually bears: look whether it does".to_owned(),
         (false, None) => String::new(),
     };
     let doubt = format!(
