@@ -84,6 +84,15 @@ fn lengthened(pack: &Pack, front: f64, curvature: f64) -> Pack {
     pack
 }
 
+#[test]
+fn from_an_arch_past_the_model_the_way_back_down_is_found() {
+    let mut pack = truck();
+    pack.leaves.pop();
+    let wanted = arch(&pack, pounds(0.0));
+    let (fitted, by) = pack.bent_by(per_metre(0.42)).standing_at(wanted, pounds(0.0)).unwrap();
+    assert!((arch(&fitted, pounds(0.0)) - wanted).si().abs() < 2e-6 && (by.value + 0.42).abs() < 1e-3, "{by:?}");
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(24))]
 

@@ -25,17 +25,20 @@ impl Pack {
     /// # Errors     [`PackError::NotReached`] when no arch that leaves can have brings it there
     pub fn standing_at(&self, arch: Length, load: Force) -> Result<(Pack, Curvature), PackError> {
         let full = load.max(newtons(1.0));
-        let stands = |more: f64| -> Result<f64, PackError> {
+        let above = |more: f64| -> Result<f64, PackError> {
             let pack = self.bent_by(per_metre(more));
-            let point = pack.prepare(full)?.curve(&[load])?;
-            point.first().and_then(|point| point.arch).map(|arch| arch.si()).ok_or(PackError::OutsideTheModel)
+            let points = pack.prepare(full)?.curve(&[load])?;
+            let point = points.first().ok_or(PackError::OutsideTheModel)?;
+            let off = |stands: Length| (stands - arch).si();
+            // Outside the model, bent too far either way, small slopes still tell which.
+            Ok(point.arch.map_or_else(|| f64::INFINITY.copysign(off(point.arch_linear)), off))
         };
         let half = self.leaves.first().map_or(1.0, |main| (main.front + main.rear).si() / 2.0);
-        // An eye rises by about κl²/2. Falling outside the model on the way asks for more arch.
+        // An eye rises by about κl²/2.
         let (mut low, mut high, mut more) = (-MOST_BEND, MOST_BEND, 0.0);
         for _ in 0..MOST_TURNS {
-            let off = match stands(more) {
-                Ok(height) => height - arch.si(),
+            let off = match above(more) {
+                Ok(off) => off,
                 Err(PackError::OutsideTheModel) => f64::NEG_INFINITY,
                 Err(PackError::TooMuchArch(_)) => f64::INFINITY,
                 Err(error) => return Err(error),
