@@ -97,12 +97,12 @@ pub struct MeasuredStages {
 
 impl MeasuredStages {
     /// Takes a rate measured over a drop apart: `W = k₁·s + (m − 1)·k₁·(s − c)`, so `k₁ = W / (s + (m − 1)(s − c))`, with the
-    /// travel `c` at which it joins in (times `shift`) and the class's ratio `m` of the rates. `None` where the drop stays short of
+    /// travel `c` at which it joins in and the class's ratio `m` of the rates. `None` where the drop stays short of
     /// `c`, or somebody saw that it does not bear.
-    pub(crate) fn of(survey: &Survey, rate: SpringRate, load_change: Force, shift: f64) -> Option<Self> {
+    pub(crate) fn of(survey: &Survey, rate: SpringRate, load_change: Force) -> Option<Self> {
         let assumed = survey.vehicle.assumptions();
         let stage = survey.second_stage()?;
-        let (from, more) = (stage.from * shift, assumed.second_stage_times? - 1.0);
+        let (from, more) = (stage.from, assumed.second_stage_times? - 1.0);
         let drop: Length = load_change / rate;
         let past = drop - from;
         if past <= metres(0.0) || !survey.is_past_second_stage(drop) {
@@ -166,7 +166,7 @@ impl RateVerdict {
             };
         };
         let rate = newtons_per_metre(1.0 / compliance);
-        let stages = MeasuredStages::of(survey, rate, load_change.value, 1.0);
+        let stages = MeasuredStages::of(survey, rate, load_change.value);
         let past_second_stage = survey.is_past_second_stage(spring_drop.value);
         RateVerdict::Measured(RateFigure {
             rate,
