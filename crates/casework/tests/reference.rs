@@ -16,7 +16,7 @@ use wise_badger_mechanics::axle_rate::RateGrade;
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock, LoadRubber, RearchedPack, Site};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::tape::Datum;
+use wise_badger_mechanics::tape::{Datum, HeightReadings};
 use wise_badger_mechanics::units::{InShopUnits, NEWTONS_PER_POUND, inches, kilograms, newtons, pounds, pounds_per_inch};
 
 fn rear_heights(survey: &Survey, correction: &Correction) -> (f64, f64) {
@@ -270,4 +270,14 @@ fn past_the_overload_leaf_the_measured_rate_is_taken_apart() {
     let read = band(&survey);
     survey.overload_leaves.pad_gap = None;
     assert!(band(&survey) > read, "{} against {read}", band(&survey));
+}
+
+/// A load that would lift the front off the ground, and in which nothing was read, takes nothing from what the empty vehicle says.
+#[test]
+fn a_state_in_which_it_does_not_stand_leaves_the_others_their_prediction() {
+    let mut survey = half_ton();
+    survey.load = Some(LoadPut::Placed { weight: pounds(20_000.0), behind_rear_axle: inches(60.0) });
+    survey.heights.loaded = HeightReadings::default();
+    let prediction = Predictor::new(&survey).predict(&Correction::at_the_rear(LiftBlock { thickness: inches(2.0) }));
+    close(prediction.empty.unwrap().rear.value.customary(), 23.5, 1e-6);
 }

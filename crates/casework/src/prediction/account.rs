@@ -42,13 +42,13 @@ const CUTS: u8 = 3;
 /// Standard deviation of what is spread evenly, as a share of how wide.
 const OF_AN_EVEN_SPREAD: f64 = 0.288_675_134_594_812_9;
 
-/// The accounts of what bears: one rate, a second stage, a stop. What would not show in what was read is part of the first.
-pub(super) fn structures(survey: &Survey) -> Vec<Account> {
+/// The accounts of what bears: one rate, and then a second stage or a stop. What would not show in what was read is part of the first.
+pub(super) fn structures(survey: &Survey) -> (Account, Vec<Account>) {
     let reach = reach(survey);
     let (stages, stops) = (stages(survey, reach), stops(survey, reach));
     let none_of = |accounts: &[Account]| 1.0 - accounts.iter().map(|account| account.before).sum::<f64>();
     let plain = Account { telling: Telling::default(), before: none_of(&stages) * none_of(&stops) };
-    std::iter::once(plain).chain(stages).chain(stops).collect()
+    (plain, stages.into_iter().chain(stops).collect())
 }
 
 /// One account with each of some readings misread in turn, about what it was before.

@@ -267,7 +267,7 @@ fn measured_state(survey: &Survey, state: LoadState, rear: Option<Uncertain<Leng
 
 /// The clearance at the stops of a rear axle, which leaves the tyres out: with the heights from the ground it tells the one from the
 /// other. Only where it was read both empty and loaded, and clear.
-fn gap_reading(survey: &Survey, state: LoadState) -> Option<(TapeMark, Uncertain<Length>)> {
+pub(super) fn gap_reading(survey: &Survey, state: LoadState) -> Option<(TapeMark, Uncertain<Length>)> {
     let [axle] = rear_axles(survey) else { return None };
     let clear = |state| survey.gap(state).is_some_and(|gap| gap > inches(TOUCHING_IN));
     if !LoadState::BOTH.into_iter().all(clear) {
@@ -275,19 +275,6 @@ fn gap_reading(survey: &Survey, state: LoadState) -> Option<(TapeMark, Uncertain
     }
     let mark = TapeMark::Gap { axle: (*axle).to_owned(), element: BUMP_STOP.to_owned() };
     Some((mark, survey.middle_gap_by_tape(state)?))
-}
-
-/// What of a state's rear was read and is weighed: its height, its clearance.
-pub(super) fn weighed_readings(experiment: &Experiment, index: usize) -> impl Iterator<Item = bool> {
-    let marks = experiment.states.get(index).into_iter().flat_map(|state| &state.readings).filter_map(|reading| match reading {
-        Measurement::Height { mark, .. } => Some(mark),
-        _ => None,
-    });
-    marks.filter_map(|mark| match mark {
-        TapeMark::Arch { axle, .. } if axle == FRONT => None,
-        TapeMark::Gap { .. } => Some(true),
-        _ => Some(false),
-    })
 }
 
 /// What is aboard in a state, and how well that is known; `None` where it is not.

@@ -5,7 +5,7 @@ use super::weighed::{Standing, Story, Weighed};
 use crate::survey::{End, LoadState, Survey};
 use crate::verdict::{Agreed, MeasuredStages, RateFigure, RateVerdict};
 use wise_badger_mechanics::axle_rate::RateGrade;
-use wise_badger_mechanics::mixture::{Mixture, Part};
+use wise_badger_mechanics::mixture::Mixture;
 use wise_badger_mechanics::stance::{AxleStance, Vehicle};
 use wise_badger_mechanics::units::{InShopUnits, Length, SpringRate, newtons, newtons_per_metre};
 
@@ -19,11 +19,8 @@ pub(super) fn agreed(
     loaded: &Standing,
 ) -> Option<RateVerdict> {
     let rates = weighed.log_rates(survey, empty, loaded);
-    let (_, leading, _) = rates.first()?;
-    let parts = rates.iter().map(|(weight, told, account)| {
-        let sd = account.identified.covariance(told, told).max(0.0).sqrt();
-        Part { weight: *weight, mean: told.value, sd }
-    });
+    let (leading, _) = rates.first()?;
+    let parts = rates.iter().map(|(told, account)| account.part(told));
     let relative_sd = Mixture::new(parts.collect()).half_width_about(leading.value) / 2.0;
     let rate = newtons_per_metre(leading.value.exp());
     let down = springs_down(survey, empty, loaded);

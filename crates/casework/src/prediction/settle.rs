@@ -6,9 +6,7 @@ use super::weighed::{Standing, Weighed, Weighty, bears_by, chance_seen, stop_bea
 use crate::survey::{End, FurtherLoad, FurtherState, LoadState, MOST_FURTHER, Manner, Survey};
 use crate::verdict::RatingCheck;
 use wise_badger_mechanics::identification::Told;
-use wise_badger_mechanics::mixture::{
-    Foreseen, ForeseenAnswer, Mixture, Part, half_width_after_a_reading, half_width_after_an_answer,
-};
+use wise_badger_mechanics::mixture::{Foreseen, ForeseenAnswer, Mixture, half_width_after_a_reading, half_width_after_an_answer};
 use wise_badger_mechanics::stance::{Load, Stance, Vehicle};
 use wise_badger_mechanics::tape::ReadingPrecision;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, pounds};
@@ -68,7 +66,7 @@ struct Ground<'a> {
     empty: &'a Standing,
     loaded: &'a Standing,
     /// The logarithm of the rate by every account.
-    rates: Vec<(f64, Told, &'a Weighty)>,
+    rates: Vec<(Told, &'a Weighty)>,
 }
 
 impl Predictor {
@@ -80,7 +78,7 @@ impl Predictor {
         let survey = self.survey();
         let rates = weighed.log_rates(survey, empty, loaded);
         let ground = Ground { predictor: self, survey, weighed, empty, loaded, rates };
-        let now = Mixture::new(ground.rates.iter().map(|(weight, told, account)| part(*weight, told, account)).collect());
+        let now = Mixture::new(ground.rates.iter().map(|(told, account)| account.part(told)).collect());
         let now = now.half_width_about(now.mean());
         let then = |(reading, foresight): (NextReading, Foresight)| {
             let then = match foresight {
@@ -95,18 +93,14 @@ impl Predictor {
     }
 }
 
-fn part(weight: f64, told: &Told, account: &Weighty) -> Part {
-    Part { weight, mean: told.value, sd: account.identified.covariance(told, told).max(0.0).sqrt() }
-}
-
 impl Ground<'_> {
     /// What every account says to a question of yes or no about the loaded vehicle.
     fn answer(&self, by: impl Fn(&Survey, &Vehicle, &Stance) -> Option<Length>) -> Foresight {
         let stands = |account: &Weighty| self.weighed.one(self.loaded).find(|(of, _)| std::ptr::eq(*of, account));
-        let each = self.rates.iter().filter_map(|(weight, told, account)| {
+        let each = self.rates.iter().filter_map(|(told, account)| {
             let (_, forecast) = stands(account)?;
             let by = by(self.survey, &account.identified.vehicle(), &forecast.stance);
-            Some(ForeseenAnswer { figure: part(*weight, told, account), yes: chance_seen(by) })
+            Some(ForeseenAnswer { figure: account.part(told), yes: chance_seen(by) })
         });
         Foresight::Answer(each.collect())
     }
@@ -118,12 +112,12 @@ impl Ground<'_> {
         let by_tape = metres(tape.tape.si() / 2.0_f64.sqrt());
         let friction = self.predictor.friction_sd(self.weighed, standing.leading(), manner);
         let noise = Length::hypot(Length::hypot(by_tape, tape.settling), friction).si().powi(2) / readings;
-        let each = self.rates.iter().filter_map(|(weight, told, account)| {
+        let each = self.rates.iter().filter_map(|(told, account)| {
             let (_, forecast) = self.weighed.one(standing).find(|(of, _)| std::ptr::eq(*of, *account))?;
             let height = account.identified.height_told(forecast, &mark)?;
             let variance = account.identified.covariance(&height, &height).max(0.0) + noise;
             Some(Foreseen {
-                figure: part(*weight, told, account),
+                figure: account.part(told),
                 reading: height.value,
                 reading_sd: variance.sqrt(),
                 covariance: account.identified.covariance(&height, told),

@@ -1,14 +1,14 @@
 //! Every account of the readings, weighed: which is how likely once they are read, and what all of them together say.
 
 use super::account::{Account, misread, structures};
-use super::model::{Misread, experiment, rear_axles, weighed_readings};
-use crate::survey::{AxleLoads, LoadState, Survey};
+use super::model::{Misread, experiment, gap_reading, is_weighed, rear_axles};
+use crate::survey::{AxleLoads, End, LoadState, Survey};
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::BUMP_STOP;
 use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, LeafFriction, TapeMark, Told};
 use wise_badger_mechanics::mixture::{Mixture, Part, below};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::stance::{Change, Load, Stance, Vehicle};
+use wise_badger_mechanics::stance::{Change, Element, ElementKind, Load, Stance, StopCurve, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 
@@ -71,7 +71,7 @@ impl Weighed {
                 Some(near) => experiment.identify_near(near)?,
                 None => experiment.identify()?,
             };
-            let (borne, seen) = borne_and_seen(survey, &identified)?;
+            let (borne, seen) = borne_and_seen(survey, &identified);
             let story = match account.telling.misread {
                 Some(misread) => Story::Misread(misread),
                 None if !borne => Story::OneRate,
@@ -81,16 +81,13 @@ impl Weighed {
             let log_weight = account.before.ln() + seen + identified.log_evidence();
             Ok((log_weight, Weighty { story, weight: 0.0, identified }))
         };
-        let accounts = structures(survey);
-        let (Some(plain), further) = (accounts.first(), accounts.get(1..).unwrap_or_default()) else {
-            return Ok(Weighed { accounts: Vec::new() });
-        };
-        let mut held = vec![(*plain, hold(plain, None)?)];
+        let (plain, further) = structures(survey);
+        let mut held = vec![(plain, hold(&plain, None)?)];
         // An account that goes with nothing, or comes to nothing, is none.
         held.extend(further.iter().filter_map(|account| Some((*account, hold(account, None).ok()?))));
         // One reading misread: about the springs alone, and about what is likeliest.
-        let likeliest = held.iter().max_by(|(_, (a, _)), (_, (b, _))| a.total_cmp(b)).filter(|(account, _)| account != plain);
-        let readings = readings(survey, loads, two_states);
+        let likeliest = held.iter().max_by(|(_, (a, _)), (_, (b, _))| a.total_cmp(b)).filter(|(account, _)| *account != plain);
+        let readings = readings(survey, two_states);
         let about = held.first().into_iter().chain(likeliest);
         let off: Vec<(f64, Weighty)> = about
             .flat_map(|(account, (_, found))| {
@@ -175,13 +172,10 @@ impl Weighed {
         survey: &Survey,
         empty: &'s Standing,
         loaded: &'s Standing,
-    ) -> Vec<(f64, Told, &'s Weighty)> {
+    ) -> Vec<(Told, &'s Weighty)> {
         let rates = self.both(empty, loaded).filter_map(|(account, empty, loaded)| {
-            Some((
-                account.weight,
-                account.identified.tell(&[empty, loaded], |vehicle, stances| log_rate(survey, vehicle, stances))?,
-                account,
-            ))
+            let told = account.identified.tell(&[empty, loaded], |vehicle, stances| log_rate(survey, vehicle, stances));
+            Some((told?, account))
         });
         rates.collect()
     }
@@ -197,6 +191,14 @@ impl Weighed {
     ) -> impl Iterator<Item = (&'s Weighty, &'s Forecast, &'s Forecast)> {
         let pairs = self.accounts.iter().zip(from.each().zip(to.each()));
         pairs.filter_map(|(account, (from, to))| Some((account, from?, to?)))
+    }
+}
+
+impl Weighty {
+    /// What the account says of a figure, with its weight.
+    pub(super) fn part(&self, told: &Told) -> Part {
+        let sd = self.identified.covariance(told, told).max(0.0).sqrt();
+        Part { weight: self.weight, mean: told.value, sd }
     }
 }
 
@@ -254,22 +256,24 @@ fn odds(accounts: impl Iterator<Item = (Story, f64)>) -> Vec<(Story, f64)> {
 }
 
 /// Everything read of the rear that may have been misread.
-fn readings(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict) -> Vec<Misread> {
-    let plain = experiment(survey, loads, two_states, &super::model::Telling::default());
-    let states = survey.states().enumerate();
-    states
-        .flat_map(|(index, state)| weighed_readings(&plain, index).map(move |gap| Misread { state, gap }).collect::<Vec<_>>())
-        .collect()
+fn readings(survey: &Survey, two_states: &RateVerdict) -> Vec<Misread> {
+    let weighed = |state: &LoadState| is_weighed(survey, two_states, *state) && survey.height(End::Rear, *state).is_some();
+    let of_state = |state| {
+        let gap = gap_reading(survey, state).map(|_| Misread { state, gap: true });
+        std::iter::once(Misread { state, gap: false }).chain(gap)
+    };
+    survey.states().filter(weighed).flat_map(of_state).collect()
 }
 
 /// Whether a stage or a stop of the vehicle found bears in any state that was read, and how well that goes with what somebody saw of it
 /// (its logarithm).
-fn borne_and_seen(survey: &Survey, identified: &Identified) -> Result<(bool, f64), IdentificationError> {
+fn borne_and_seen(survey: &Survey, identified: &Identified) -> (bool, f64) {
     let vehicle = identified.vehicle();
     let (mut borne, mut seen) = (false, 0.0);
     for (index, state) in survey.states().enumerate() {
-        let stance = identified.stand(index, |_| Vec::new())?;
-        let read = survey.height(crate::survey::End::Rear, state).is_some();
+        // A state in which it does not stand was not read; it says nothing, and takes nothing from the others.
+        let Ok(stance) = identified.stand(index, |_| Vec::new()) else { continue };
+        let read = survey.height(End::Rear, state).is_some();
         let (leaf, stop) = (bears_by(survey, &vehicle, &stance), stop_bears_by(survey, &vehicle, &stance));
         borne |= read && leaf.into_iter().chain(stop).any(|by| by > metres(0.0));
         let answers = [
@@ -281,7 +285,7 @@ fn borne_and_seen(survey: &Survey, identified: &Identified) -> Result<(bool, f64
             seen += if seen_to_bear { yes } else { 1.0 - yes }.ln();
         }
     }
-    Ok((borne, seen))
+    (borne, seen)
 }
 
 /// How likely somebody who looks sees it bear.
@@ -313,8 +317,8 @@ pub(super) fn stop_bears_by(survey: &Survey, vehicle: &Vehicle, stance: &Stance)
 
 /// Whether the stops of an axle of the model have a force of their own, and not only a clearance.
 fn pushes_back(vehicle: &Vehicle, axle: &str) -> bool {
-    use wise_badger_mechanics::stance::{ElementKind, StopCurve};
-    let stop = |element: &wise_badger_mechanics::stance::Element| matches!(&element.kind, ElementKind::Bump { curve: StopCurve::Linear(rate), .. } if element.name == BUMP_STOP && rate.si() > 0.0);
+    let pushes = |kind: &ElementKind| matches!(kind, ElementKind::Bump { curve: StopCurve::Linear(rate), .. } if rate.si() > 0.0);
+    let stop = |element: &Element| element.name == BUMP_STOP && pushes(&element.kind);
     vehicle.axles.iter().filter(|of| of.name == axle).any(|of| of.corners.left.elements.iter().any(stop))
 }
 

@@ -5,7 +5,7 @@ use wise_badger_casework::survey::{End, LoadState, Survey};
 
 use super::{Figure, Sum, Tone, Units, end_name, percent, sentence, state_of};
 
-const BAYES: &str = "Every story is weighed by how well it foretells all readings, beside how likely it is before anything is read (our own working rules).";
+const BAYES: &str = "Every story is weighed by how well it explains all readings, beside how likely it is before anything is read (our own working rules).";
 /// A story less likely is not told.
 const TOLD: f64 = 0.02;
 /// And one more likely than this asks for a second look (chosen where it calls at most one sound vehicle in twenty wrong; see the
@@ -22,7 +22,7 @@ pub(crate) fn story_figures(predictor: &Predictor, units: Units) -> Vec<Figure> 
     let line = |(story, odds): &(Story, f64)| format!("{}: {}", story_name(survey, *story), percent(*odds));
     let rivals: Vec<String> = told.iter().skip(1).map(line).collect();
     let sum = Sum::new(
-        "how likely each was before anything was read, weighed by how well it foretells all readings; together 100%",
+        "how likely each was before anything was read, weighed by how well it explains all readings; together 100%",
         told.iter().map(line).collect(),
         BAYES,
     )
@@ -44,7 +44,7 @@ fn next_figure(survey: &Survey, most: &Settling, units: Units) -> Figure {
         "Preposterior analysis: Raiffa and Schlaifer, Applied Statistical Decision Theory (1961), from memory.",
     );
     Figure::new("To settle most, next", reading_name(survey, most.reading, units), sum)
-        .note(format!("the band of the rear rate is to be expected to go from ± {now} to about ± {then}"))
+        .note(format!("should narrow the band of the rear rate from ± {now} to about ± {then}"))
 }
 
 /// The next reading in a few words, where there is one.

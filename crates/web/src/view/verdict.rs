@@ -205,7 +205,7 @@ pub(crate) fn rate_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
                 format!("As it is, one standard deviation is {} of the rate, every story that fits counted.", percent(sd))
             });
             let sum = Sum::new("a rate is given only when one standard deviation is under 25% of it", numbers, GUM).doubt(sure);
-            let note = "load and drop are ample, but more than the springs alone may have borne; heights are foretold with bands as wide";
+            let note = "load and drop are ample, but more than the springs alone may have borne; heights are predicted with bands as wide";
             vec![Figure::new(label, "too weak to say", sum).note(note)]
         }
         RateVerdict::TooWeak { relative_sd, load_needed, load_change, drop } => {
