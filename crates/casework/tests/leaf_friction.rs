@@ -56,3 +56,18 @@ fn two_quick_readings_make_of_it_what_they_show() {
     // Where leaves hold little, the height at rest is known the better for it.
     assert!(loaded(&slick).rear.sd < 0.85 * loaded(&plain).rear.sd, "{:?} {:?}", loaded(&slick).rear, loaded(&plain).rear);
 }
+
+/// A front on leaves is held off like a rear; on coils, or where nobody said, it is as sure as its reading.
+#[test]
+fn a_front_on_leaves_has_friction_in_its_band_too() {
+    let front = |on: Option<SpringKind>| {
+        let mut survey = as_it_stood();
+        survey.vehicle.springs = Ends { front: on, rear: None };
+        loaded(&survey).front.unwrap().sd.customary()
+    };
+    assert!((front(None) - front(Some(SpringKind::Coil))).abs() < 1e-9);
+    // By hand: half of 5 % of 3,000 lb over the class's 500 lb/in, its own doubt of half on top.
+    let held = 0.025 * 1.25_f64.sqrt() * 3_000.0 / 500.0;
+    let expected = front(None).hypot(held);
+    assert!((front(Some(SpringKind::Leaf)) - expected).abs() < 0.01, "{} {expected}", front(Some(SpringKind::Leaf)));
+}

@@ -232,9 +232,9 @@ fn rest(manner: Manner) -> Rest {
     }
 }
 
-/// How far leaf friction may hold the rear where it stands, as one standard deviation of what the springs carry.
-pub(super) fn friction_share_sd(survey: &Survey, measured: Option<LeafFriction>, manner: Manner) -> f64 {
-    let friction = measured.or_else(|| leaf_friction(survey).find(|friction| friction.axle != FRONT));
+/// How far leaf friction may hold an axle where it stands, as one standard deviation of what its springs carry.
+pub(super) fn friction_share_sd(survey: &Survey, axle: &str, measured: Option<LeafFriction>, manner: Manner) -> f64 {
+    let friction = measured.or_else(|| leaf_friction(survey).find(|friction| friction.axle == axle));
     friction.map_or(0.0, |friction| rest(manner).spread() * friction.sd())
 }
 

@@ -210,7 +210,9 @@ impl Predictor {
             Some(_) => front.zip(self.rise(weighed, &change, End::Front)).map(|(empty, rise)| {
                 let assumed = self.survey.vehicle.assumptions().front_rate.si();
                 let from_load = Length::hypot(metres(load_sd(End::Front) / assumed), change.part_sd(&self.survey, End::Front));
-                Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(empty.sd, rise.sd), from_load))
+                let friction = self.friction_sd(weighed, there.leading(), End::Front, self.survey.manner(LoadState::Empty));
+                let read = Length::hypot(empty.sd, friction);
+                Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(read, rise.sd), from_load))
             }),
         };
         let travel_left = self.least_gap(there.leading(), travel_element(fitted));
@@ -280,7 +282,7 @@ impl Predictor {
         let at_rest = self.at_rest_sd(weighed, &fitted, End::Rear, state, before, value);
         let part_sd = change.part_sd(&self.survey, End::Rear);
         let rear = Uncertain::new(value, Length::hypot(at_rest, part_sd));
-        let friction = self.friction_sd(weighed, fitted.leading(), self.survey.manner(state));
+        let friction = self.friction_sd(weighed, fitted.leading(), End::Rear, self.survey.manner(state));
         let front = self.front(weighed, &change, parts, state);
         let rolled = |stiffer: &[Change]| {
             let from = leading.forecast(index, |_| stiffer.to_vec()).ok();
@@ -318,7 +320,9 @@ impl Predictor {
     fn front(&self, weighed: &Weighed, change: &Passage<'_>, parts: &[Correction], state: LoadState) -> Option<FrontHeight> {
         let before = self.survey.height(End::Front, state)?;
         if !reaches_the_front(parts) {
-            return Some(FrontHeight { height: before, own_sd: before.sd });
+            let friction = self.friction_sd(weighed, change.to.leading(), End::Front, self.survey.manner(state));
+            let own_sd = Length::hypot(before.sd, friction);
+            return Some(FrontHeight { height: Uncertain::new(before.value, own_sd), own_sd });
         }
         // The stop of the model has no force of its own: where the front comes down on it, its height is not known.
         let gap = |side| change.to.leading().stance.axle(FRONT)?.gap(side, BUMP_STOP);
@@ -344,7 +348,8 @@ impl Predictor {
     ) -> Length {
         let weighs = is_weighed(&self.survey, &self.two_states, state);
         let by_all = end_mark(&self.survey, end).filter(|_| weighs).and_then(|mark| weighed.height_sd(to, &mark, said));
-        by_all.unwrap_or_else(|| Length::hypot(before.sd, self.friction_sd(weighed, to.leading(), self.survey.manner(state))))
+        by_all
+            .unwrap_or_else(|| Length::hypot(before.sd, self.friction_sd(weighed, to.leading(), end, self.survey.manner(state))))
     }
 
     fn rise(&self, weighed: &Weighed, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
@@ -410,16 +415,21 @@ impl Predictor {
         its_own.or_else(|| self.rear(forecast).next())
     }
 
-    /// How far leaf friction may hold the rear from where it comes to rest once it was brought there in a manner, as one standard
+    /// How far leaf friction may hold an end from where it comes to rest once it was brought there in a manner, as one standard
     /// deviation, on the axle where that is most; nothing but leaves has any.
-    pub(super) fn friction_sd(&self, weighed: &Weighed, standing: &Forecast, manner: Manner) -> Length {
+    pub(super) fn friction_sd(&self, weighed: &Weighed, standing: &Forecast, end: End, manner: Manner) -> Length {
         let assumed = self.survey.vehicle.assumptions();
-        let unsprung = assumed.rear_unsprung / f64::from(assumed.rear_axles);
+        // In front the model has no unsprung weight told apart.
+        let (names, unsprung) = match end {
+            End::Front => (&[FRONT][..], newtons(0.0)),
+            End::Rear => (rear_axles(&self.survey), assumed.rear_unsprung / f64::from(assumed.rear_axles)),
+        };
         let of_axle = |axle: &AxleStance| {
-            let share = friction_share_sd(&self.survey, weighed.friction(&axle.name), manner);
+            let share = friction_share_sd(&self.survey, &axle.name, weighed.friction(&axle.name), manner);
             metres(share * (axle.load() - unsprung).si().max(0.0) / axle.spring_rate.si())
         };
-        self.rear(standing).map(of_axle).fold(metres(0.0), Length::max)
+        let axles = names.iter().filter_map(|name| standing.stance.axle(name));
+        axles.map(of_axle).fold(metres(0.0), Length::max)
     }
 
     fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {

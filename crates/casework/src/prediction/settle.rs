@@ -110,7 +110,7 @@ impl Ground<'_> {
         let mark = end_mark(self.survey, End::Rear)?;
         let tape = ReadingPrecision::shop_tape();
         let by_tape = metres(tape.tape.si() / 2.0_f64.sqrt());
-        let friction = self.predictor.friction_sd(self.weighed, standing.leading(), manner);
+        let friction = self.predictor.friction_sd(self.weighed, standing.leading(), End::Rear, manner);
         let noise = Length::hypot(Length::hypot(by_tape, tape.settling), friction).si().powi(2) / readings;
         let each = self.rates.iter().filter_map(|(told, account)| {
             let (_, forecast) = self.weighed.one(standing).find(|(of, _)| std::ptr::eq(*of, *account))?;
