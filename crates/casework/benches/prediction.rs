@@ -11,12 +11,15 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{FurtherLoad, FurtherState, Gaps, LoadPut, Manner, Survey};
 use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, LiftBlock};
-use wise_badger_mechanics::side::Sides;
-use wise_badger_mechanics::stance::{Axle, AxleKind, Corner, Load, MainSpring, Solver, State, Vehicle};
-use wise_badger_mechanics::units::{inches, newton_metres_per_radian, pounds, pounds_per_inch};
+use wise_badger_mechanics::stance::{Load, Solver, State, Vehicle};
+use wise_badger_mechanics::units::{inches, pounds, pounds_per_inch};
 
+#[path = "../../mechanics/tests/support/plain_axle.rs"]
+mod plain_axle;
 #[path = "../tests/support/mod.rs"]
 mod support;
+
+use plain_axle::axle;
 
 fn corrections() -> [(&'static str, Correction); 3] {
     [
@@ -84,22 +87,7 @@ fn four_states() -> Survey {
 
 /// A vehicle of two axles alike.
 static VEHICLE: LazyLock<Vehicle> = LazyLock::new(|| {
-    let axle = |name: &str, position| Axle {
-        name: name.into(),
-        position: inches(position),
-        kind: AxleKind::Solid,
-        track: inches(66.0),
-        spring_base: inches(42.0),
-        unsprung_weight: pounds(450.0),
-        kerb_wheel_loads: Sides::both(pounds(1_200.0)),
-        tyre_rate: pounds_per_inch(1_450.0),
-        anti_roll: newton_metres_per_radian(0.0),
-        roll_centre_height: inches(20.0),
-        hub_height: inches(14.5),
-        arch_lateral: None,
-        corners: Sides::both(Corner { spring: MainSpring::linear(pounds_per_inch(185.0)), elements: vec![] }),
-    };
-    let axles = vec![axle("front", 0.0), axle("rear", 145.0)];
+    let axles = vec![axle("front", 0.0, 370.0), axle("rear", 145.0, 370.0)];
     Vehicle { axles, points: vec![], sprung_cg_height: inches(28.0), coupler: None, equalisers: vec![] }
 });
 

@@ -4,42 +4,27 @@
 
 #[path = "support/errors.rs"]
 mod errors;
+#[path = "support/plain_axle.rs"]
+mod plain_axle;
 
 use errors::Errors;
+use plain_axle::axle;
 use wise_badger_mechanics::identification::{
     Doubt, Doubtful, Experiment, IdentificationError, Identified, LeafFriction, LoadDoubt, MeasuredState, Measurement, Rest,
     TapeMark,
 };
-use wise_badger_mechanics::side::Sides;
-use wise_badger_mechanics::stance::{Axle, AxleKind, Corner, Load, MainSpring, State, Vehicle};
+use wise_badger_mechanics::stance::{Load, State, Vehicle};
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, inches, newton_metres_per_radian, pounds, pounds_per_inch};
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
 const TAPE_IN: f64 = 0.05;
+/// What the springs of the axle carry at kerb: 2,400 lb less 450 of wheels and beam.
 const SPRUNG_LB: f64 = 1_950.0;
 const WHEELBASE_IN: f64 = 145.0;
 
-fn axle(name: &str, position: f64) -> Axle {
-    Axle {
-        name: name.into(),
-        position: inches(position),
-        kind: AxleKind::Solid,
-        track: inches(66.0),
-        spring_base: inches(42.0),
-        unsprung_weight: pounds(450.0),
-        kerb_wheel_loads: Sides::both(pounds((SPRUNG_LB + 450.0) / 2.0)),
-        tyre_rate: pounds_per_inch(1_450.0),
-        anti_roll: newton_metres_per_radian(0.0),
-        roll_centre_height: inches(20.0),
-        hub_height: inches(14.5),
-        arch_lateral: None,
-        corners: Sides::both(Corner { spring: MainSpring::linear(pounds_per_inch(185.0)), elements: vec![] }),
-    }
-}
-
 fn truck() -> Vehicle {
-    let axles = vec![axle("front", 0.0), axle("rear", WHEELBASE_IN)];
+    let axles = vec![axle("front", 0.0, 370.0), axle("rear", WHEELBASE_IN, 370.0)];
     Vehicle { axles, points: vec![], sprung_cg_height: inches(28.0), coupler: None, equalisers: vec![] }
 }
 

@@ -4,16 +4,18 @@
 
 #[path = "support/errors.rs"]
 mod errors;
+#[path = "support/plain_axle.rs"]
+mod plain_axle;
 
 use errors::Errors;
+use plain_axle::axle;
 use wise_badger_mechanics::axle_rate::{AxleState, RateGrade, RatePrior, fit_rate};
 use wise_badger_mechanics::identification::{
     Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark,
 };
-use wise_badger_mechanics::side::{Side, Sides};
+use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{
-    Axle, AxleKind, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount, Outcome, State, Vehicle,
-    settle,
+    Change, Coupler, Element, ElementKind, Equaliser, Load, Mount, Outcome, State, Vehicle, settle,
 };
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -23,24 +25,6 @@ const TAPE_IN: f64 = 0.06;
 const SETTLING_IN: f64 = 0.06;
 const SCALE_LB: f64 = 26.0;
 const WHEELBASE_IN: f64 = 145.0;
-
-fn axle(name: &str, position: f64, pair_rate: f64) -> Axle {
-    Axle {
-        name: name.into(),
-        position: inches(position),
-        kind: AxleKind::Solid,
-        track: inches(66.0),
-        spring_base: inches(42.0),
-        unsprung_weight: pounds(450.0),
-        kerb_wheel_loads: Sides::both(pounds(1_200.0)),
-        tyre_rate: pounds_per_inch(1_450.0),
-        anti_roll: newton_metres_per_radian(0.0),
-        roll_centre_height: inches(20.0),
-        hub_height: inches(14.5),
-        arch_lateral: None,
-        corners: Sides::both(Corner { spring: MainSpring::linear(pounds_per_inch(pair_rate / 2.0)), elements: vec![] }),
-    }
-}
 
 fn truck() -> Vehicle {
     let mut front = axle("front", 0.0, 500.0);
