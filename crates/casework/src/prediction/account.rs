@@ -4,7 +4,8 @@
 //! is in doubt of where a stage or a stop comes in is told by several accounts, each with a narrow doubt of its own: about a kink the
 //! readings do not speak in one round hill.
 
-use super::model::{Misread, StageTold, StopTold, Telling, on_its_stops};
+use super::experiment::on_its_stops;
+use super::telling::{Misread, StageTold, StopTold, Telling};
 use crate::survey::{End, LoadState, SecondStage, Survey};
 use wise_badger_mechanics::mixture::below;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};

@@ -2,16 +2,18 @@
 
 mod account;
 mod answer;
+mod experiment;
 mod fitting;
 mod model;
 mod parts_off;
 mod predictor;
 mod rate;
 mod settle;
+mod telling;
 mod weighed;
 
 pub use answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
-pub use model::Misread;
 pub use predictor::Predictor;
 pub use settle::{NextReading, Settling};
+pub use telling::Misread;
 pub use weighed::Story;

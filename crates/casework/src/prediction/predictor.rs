@@ -10,9 +10,8 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
 use super::answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
-use super::model::{
-    FRONT, aboard, end_mark, friction_share_sd, is_weighed, on_its_stops, rear_axles, side_mark, site_axles, stiffer_in_roll,
-};
+use super::experiment::{aboard, friction_share_sd, is_weighed, on_its_stops};
+use super::model::{FRONT, end_mark, rear_axles, side_mark, site_axles, stiffer_in_roll};
 use super::parts_off::PartsOff;
 use super::rate::agreed;
 use super::weighed::{Standing, Story, Weighed};

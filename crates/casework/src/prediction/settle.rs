@@ -1,6 +1,7 @@
 //! The one reading that would settle most: each that could still be taken, by how narrow it is to be expected to leave the rear rate.
 
-use super::model::{aboard, end_mark};
+use super::experiment::aboard;
+use super::model::end_mark;
 use super::predictor::Predictor;
 use super::weighed::{Standing, Weighed, Weighty, bears_by, chance_seen, stop_bears_by};
 use crate::survey::{End, FurtherLoad, FurtherState, LoadState, MOST_FURTHER, Manner, Survey};

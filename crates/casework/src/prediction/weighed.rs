@@ -1,7 +1,9 @@
 //! Every account of the readings, weighed: which is how likely once they are read, and what all of them together say.
 
 use super::account::{Account, misread, structures};
-use super::model::{Misread, experiment, gap_reading, is_weighed, rear_axles};
+use super::experiment::{experiment, gap_reading, is_weighed};
+use super::model::rear_axles;
+use super::telling::Misread;
 use crate::survey::{AxleLoads, End, LoadState, Survey};
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::BUMP_STOP;
