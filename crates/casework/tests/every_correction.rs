@@ -11,7 +11,7 @@ mod truck;
 
 use proptest::prelude::*;
 use proptest::sample::select;
-use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor, Story};
+use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
@@ -171,11 +171,6 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
     }
 }
 
-/// Whether a stop may bear by the story that is told, which a part then takes off the axle.
-fn off_a_stop(predictor: &Predictor) -> bool {
-    predictor.odds().iter().any(|(story, odds)| *story == Story::StopContact && *odds > 0.4)
-}
-
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(160))]
 
@@ -253,7 +248,7 @@ proptest! {
         for state in survey.states() {
             if let Ok(predicted) = prediction.at(state) {
                 let rise = predicted.rise.value.customary();
-                if off_a_stop(&predictor) {
+                if predictor.tells_of_a_stop() {
                     prop_assert!(rise > 0.0 && rise < thickness + within, "{} for {}", rise, thickness);
                     continue;
                 }
@@ -271,7 +266,7 @@ proptest! {
         let within = if survey.vehicle.class.is_trailer() { 0.05 * (thickness - replaces).abs() + 0.001 } else { 0.001 };
         for state in survey.states() {
             // What comes down may come to rest on a stop or an overload leaf that it was clear of.
-            if let (Ok(predicted), true) = (prediction.at(state), thickness >= replaces && !off_a_stop(&predictor)) {
+            if let (Ok(predicted), true) = (prediction.at(state), thickness >= replaces && !predictor.tells_of_a_stop()) {
                 let rise = predicted.rise.value.customary();
                 prop_assert!((rise - (thickness - replaces)).abs() < within, "{} for {} in place of {}", rise, thickness, replaces);
             }
@@ -313,7 +308,7 @@ proptest! {
             if let Ok(predicted) = prediction.at(state) {
                 let rise = predicted.rise.value.customary();
                 let exact = (rise - longer * share).abs() < within;
-                prop_assert!(exact || off_a_stop(&predictor), "{} for {} by {}", rise, longer, share);
+                prop_assert!(exact || predictor.tells_of_a_stop(), "{} for {} by {}", rise, longer, share);
                 // A tenth of the rise is in doubt, whatever else is.
                 prop_assert!(predicted.rear.sd.customary() > 0.099 * rise, "{:?}", predicted);
             }

@@ -105,6 +105,12 @@ impl Predictor {
         self.weighed().map(Weighed::odds).unwrap_or_default()
     }
 
+    /// Whether by the account that is told stops push back, though nobody read that they do: what lifts the vehicle may come off one
+    /// first, and then lifts by less.
+    pub fn tells_of_a_stop(&self) -> bool {
+        self.weighed().is_ok_and(|weighed| weighed.leading().has_a_stop)
+    }
+
     /// Whether two states tell a rate at all, so that the stories behind it are worth telling apart.
     pub fn weighs_stories(&self) -> bool {
         self.two_states.measured().is_some()

@@ -32,6 +32,8 @@ pub enum Story {
 #[derive(Debug)]
 pub(super) struct Weighty {
     pub(super) story: Story,
+    /// Whether stops that push back are part of it.
+    pub(super) has_a_stop: bool,
     /// How likely it is: all together come to one.
     pub(super) weight: f64,
     pub(super) identified: Identified,
@@ -81,7 +83,8 @@ impl Weighed {
                 None => Story::SecondStage,
             };
             let log_weight = account.before.ln() + seen + identified.log_evidence();
-            Ok((log_weight, Weighty { story, weight: 0.0, identified }))
+            let has_a_stop = account.telling.stop.is_some();
+            Ok((log_weight, Weighty { story, has_a_stop, weight: 0.0, identified }))
         };
         let (plain, further) = structures(survey);
         let mut held = vec![(plain, hold(&plain, None)?)];

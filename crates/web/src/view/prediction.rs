@@ -97,6 +97,9 @@ pub(crate) fn height_sum(
             numbers.push(format!("load on the rear axle {}", units.weight(figure.load_change.value)));
         }
     }
+    if predictor.tells_of_a_stop() {
+        numbers.push("a bump stop is taken to bear part of the load: what lifts the vehicle comes off it first".to_owned());
+    }
     numbers.push(format!(
         "{} + rise of {} = {} ({})",
         units.exact(predicted.rear_before),
