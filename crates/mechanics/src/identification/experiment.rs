@@ -4,7 +4,7 @@ use super::doubt::Doubt;
 use super::friction::LeafFriction;
 use super::measured::{MeasuredState, Measurement, TapeMark};
 use crate::stance::{Change, Load, Outcome, Solver, Stance, StanceError, State, Vehicle};
-use crate::units::{InShopUnits, Length, metres, newtons};
+use crate::units::{Force, InShopUnits, Length, metres, newtons};
 
 /// A vehicle, what about it is in doubt, and what was read of it.
 #[derive(Debug, Clone, PartialEq)]
@@ -218,16 +218,9 @@ impl Experiment {
 
     /// A state with its loads off by as much as the figures say.
     fn state_at(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<State, IdentificationError> {
-        let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
-        let mut state = measured.state.clone();
+        let mut state = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?.state.clone();
         for (figure, value) in figures.iter().zip(at) {
-            let (Unknown::LoadWeight { state: of, load } | Unknown::LoadPlace { state: of, load }) = figure else { continue };
-            let (Some(load), Some(doubt)) = (state.loads.get_mut(*load), measured.load_doubts.get(*load)) else { continue };
-            match figure {
-                _ if *of != index => {}
-                Unknown::LoadWeight { .. } => load.weight += *value * doubt.weight,
-                _ => load.position += *value * doubt.position,
-            }
+            self.load_off(&mut state, index, figure, *value);
         }
         Ok(state)
     }
@@ -261,24 +254,39 @@ impl Experiment {
         stand(&vehicle, &state)
     }
 
-    /// What the model says of every reading of a state; heights counted from kerb, their kerb height and settling left out.
-    /// `vehicle` is the vehicle with the figures laid over it: several states have it in common.
-    pub(super) fn modelled(
+    /// A state as it was read, its loads off by as much as the figures say; what is changed on the vehicle is left out.
+    pub(super) fn loads_at(
         &self,
         index: usize,
-        vehicle: &Vehicle,
         figures: &[Unknown],
         at: &[f64],
-    ) -> Result<Vec<f64>, IdentificationError> {
-        let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
-        if measured.readings.is_empty() {
-            return Ok(Vec::new());
+        moving: impl Iterator<Item = usize>,
+    ) -> Option<State> {
+        let measured = self.states.get(index)?;
+        let mut state = State { changes: Vec::new(), ..measured.state.clone() };
+        for place in moving {
+            self.load_off(&mut state, index, figures.get(place)?, *at.get(place)?);
         }
-        let mut state = self.state_at(index, figures, at)?;
-        state.changes.extend(held_by_friction(index, figures, at));
-        let stance = stand(vehicle, &state)?;
+        Some(state)
+    }
+
+    /// Lays a figure of the loads over a state.
+    pub(super) fn load_off(&self, state: &mut State, index: usize, figure: &Unknown, value: f64) {
+        let (Unknown::LoadWeight { state: of, load } | Unknown::LoadPlace { state: of, load }) = figure else { return };
+        let doubt = self.states.get(index).and_then(|measured| measured.load_doubts.get(*load));
+        let (Some(load), Some(doubt)) = (state.loads.get_mut(*load).filter(|_| *of == index), doubt) else { return };
+        match figure {
+            Unknown::LoadWeight { .. } => load.weight += value * doubt.weight,
+            _ => load.position += value * doubt.position,
+        }
+    }
+
+    /// What the readings of a state would say were the vehicle to stand so; heights counted from kerb, their kerb height and settling
+    /// left out.
+    pub(super) fn shown(&self, index: usize, stance: &Stance) -> Result<Vec<f64>, IdentificationError> {
+        let measured = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?;
         let nothing = || IdentificationError::NothingThere(measured.state.name.clone());
-        measured.readings.iter().map(|reading| reading.modelled(&stance).ok_or_else(nothing)).collect()
+        measured.readings.iter().map(|reading| reading.modelled(stance).ok_or_else(nothing)).collect()
     }
 
     /// What a figure adds to a height of a mark in a state, per unit of the figure, beside what the model says.
@@ -299,16 +307,6 @@ impl Experiment {
             |mark: &TapeMark| readings().find(|reading| reading.mark() == Some(mark)).map_or(0.0, |reading| reading.si().0);
         figures.iter().map(|figure| if let Unknown::KerbHeight(mark) = figure { first(mark) } else { 0.0 }).collect()
     }
-}
-
-/// What leaf friction does to the springs in a state, as the figures say.
-fn held_by_friction(index: usize, figures: &[Unknown], at: &[f64]) -> Vec<Change> {
-    let held = figures.iter().zip(at).filter_map(|(figure, value)| match figure {
-        Unknown::Friction { state, axle, newtons } if *state == index => Some((axle, newtons * value)),
-        Unknown::FrictionSize { axle, relative_sd, newtons } => Some((axle, newtons.get(index)? * (relative_sd * value).exp())),
-        _ => None,
-    });
-    held.map(|(axle, force)| Change::Spring { axle: axle.clone(), side: None, added_force: newtons(force) }).collect()
 }
 
 fn stand(vehicle: &Vehicle, state: &State) -> Result<Stance, IdentificationError> {
@@ -333,6 +331,17 @@ impl Unknown {
             | Unknown::Settling { state, .. }
             | Unknown::Friction { state, .. } => Some(*state),
             Unknown::Doubt(_) | Unknown::FrictionSize { .. } | Unknown::KerbHeight(_) => None,
+        }
+    }
+
+    /// How much an axle's springs push too much at each wheel in a state by a figure of leaf friction.
+    pub(super) fn holds(&self, state: usize, value: f64) -> Option<(&str, Force)> {
+        match self {
+            Unknown::Friction { state: of, axle, newtons: each } if *of == state => Some((axle, newtons(each * value))),
+            Unknown::FrictionSize { axle, relative_sd, newtons: by_state } => {
+                Some((axle, newtons(by_state.get(state)? * (relative_sd * value).exp())))
+            }
+            _ => None,
         }
     }
 

@@ -62,6 +62,7 @@ mod forecast;
 mod friction;
 mod measured;
 mod posterior;
+mod ready;
 
 pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};

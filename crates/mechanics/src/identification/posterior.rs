@@ -4,7 +4,8 @@ use super::arrow::{Arrow, Layout};
 use super::doubt::Share;
 use super::experiment::{Experiment, IdentificationError, Unknown};
 use super::friction::LeafFriction;
-use crate::stance::Vehicle;
+use super::ready::{Held, Ready};
+use crate::stance::{State, Vehicle};
 
 /// A vehicle as the readings make it, with everything that is still in doubt about it.
 #[derive(Debug, Clone, PartialEq)]
@@ -42,9 +43,8 @@ pub struct Misfit {
 const MOST_ROUNDS: usize = 100;
 /// How often leaf friction that was measured is taken for what was believed.
 const FRICTION_ROUNDS: usize = 3;
-/// Step of a difference quotient, in prior standard deviations of a figure, no longer than so much of a logarithm.
-const SMALL: f64 = 0.02;
-const LONGEST_LOG: f64 = 0.01;
+/// Step of a difference quotient, in prior standard deviations of a figure.
+const SMALL: f64 = 1e-5;
 /// Longest step of one round in a rate's logarithm.
 const LONGEST_STEP: f64 = 0.7;
 /// Squared length of a step, in standard deviations, that ends the search.
@@ -99,8 +99,8 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>) -> Resu
     let mut now = Agreement::at(&experiment, &figures, &layout, &at)?;
     let n = figures.len();
     for rounds in 1..=MOST_ROUNDS {
-        let slopes = slopes(&experiment, &figures, &at)?;
-        let (curvature, mut step) = normal_equations(&experiment, &figures, &layout, &at, &now, &slopes);
+        let slopes = slopes(&experiment, &figures, &layout, &at)?;
+        let (curvature, mut step) = normal_equations(&experiment, &figures, &at, &now, &slopes);
         let factor = layout.factorise(&curvature, n).ok_or(IdentificationError::NotSettled)?;
         let downhill = step.clone();
         factor.solve(&mut step);
@@ -155,8 +155,14 @@ impl Agreement {
         let mut total: f64 = figures.iter().zip(at).map(|(figure, value)| (value / Experiment::prior_sd(figure)).powi(2)).sum();
         let mut left_over = Vec::with_capacity(experiment.states.len());
         let vehicle = experiment.vehicle_at(figures, at);
+        let mut ready = Ready::new(&vehicle);
         for (index, measured) in experiment.states.iter().enumerate() {
-            let modelled = experiment.modelled(index, &vehicle, figures, at)?;
+            if measured.readings.is_empty() {
+                left_over.push(Vec::new());
+                continue;
+            }
+            let (state, held) = experiment.laid_over(index, figures, at, layout)?;
+            let modelled = experiment.shown(index, &ready.settle(&state, &measured.state.changes, &held)?)?;
             let left: Vec<f64> = measured
                 .readings
                 .iter()
@@ -188,52 +194,73 @@ impl Agreement {
     }
 }
 
-/// How every reading moves with every figure: by figure, by state, by reading.
-type Slopes = Vec<Vec<Vec<f64>>>;
+impl Experiment {
+    /// A state with the figures laid over it, what is changed on the vehicle left out, and how leaf friction holds it.
+    fn laid_over<'f>(
+        &self,
+        index: usize,
+        figures: &'f [Unknown],
+        at: &[f64],
+        layout: &Layout,
+    ) -> Result<(State, Held<'f>), IdentificationError> {
+        let state = self.loads_at(index, figures, at, layout.moving(index)).ok_or(IdentificationError::NoSuchState(index))?;
+        let held = layout.moving(index).filter_map(|place| figures.get(place)?.holds(index, *at.get(place)?));
+        Ok((state, held.collect()))
+    }
+}
 
-fn slopes(experiment: &Experiment, figures: &[Unknown], at: &[f64]) -> Result<Slopes, IdentificationError> {
+/// How the readings of each state move with every figure that moves them, by reading.
+type Slopes = Vec<Vec<(usize, Vec<f64>)>>;
+
+/// The slopes where the figures are: of what the vehicle does to first order about where it stands, and of what is added to its readings.
+fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f64]) -> Result<Slopes, IdentificationError> {
     let vehicle = experiment.vehicle_at(figures, at);
-    let mut slopes = Vec::with_capacity(figures.len());
-    for (place, figure) in figures.iter().enumerate() {
-        let step = figure.small_step(experiment);
-        let off = |by: f64| {
-            let mut moved = at.to_vec();
-            if let Some(value) = moved.get_mut(place) {
-                *value += by;
-            }
-            let other = matches!(figure, Unknown::Doubt(_)).then(|| experiment.vehicle_at(figures, &moved));
-            (moved, other)
-        };
-        let (above, below) = (off(step), off(-step));
-        let mut of_figure = Vec::with_capacity(experiment.states.len());
-        for (index, measured) in experiment.states.iter().enumerate() {
-            if figure.moves_the_readings_in(index) {
-                let beside = |(moved, other): &(Vec<f64>, Option<Vehicle>)| {
-                    experiment.modelled(index, other.as_ref().unwrap_or(&vehicle), figures, moved)
-                };
-                let (above, below) = (beside(&above)?, beside(&below)?);
-                of_figure.push(above.iter().zip(below).map(|(above, below)| (above - below) / (2.0 * step)).collect());
+    let off: Vec<Option<Vehicle>> = figures
+        .iter()
+        .enumerate()
+        .map(|(place, figure)| {
+            matches!(figure, Unknown::Doubt(_)).then(|| {
+                let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + SMALL } else { *at }).collect();
+                experiment.vehicle_at(figures, &moved)
+            })
+        })
+        .collect();
+    let mut found = Ready::new(&vehicle);
+    let mut same = Ready::new(&vehicle);
+    let mut beside: Vec<Option<Ready<'_>>> = off.iter().map(|off| off.as_ref().map(Ready::new)).collect();
+    let mut slopes = Vec::with_capacity(experiment.states.len());
+    for (index, measured) in experiment.states.iter().enumerate() {
+        if measured.readings.is_empty() {
+            slopes.push(Vec::new());
+            continue;
+        }
+        let changes = measured.state.changes.as_slice();
+        let (state, held) = experiment.laid_over(index, figures, at, layout)?;
+        let here = experiment.shown(index, &found.settle(&state, changes, &held)?)?;
+        let mut of_state = Vec::new();
+        for place in layout.moving(index) {
+            let (Some(figure), Some(value)) = (figures.get(place), at.get(place)) else { continue };
+            let slope = if figure.moves_the_readings_in(index) {
+                let (mut state, mut held) = (state.clone(), held.clone());
+                experiment.load_off(&mut state, index, figure, SMALL);
+                if let (Some(now), Some((axle, then))) = (figure.holds(index, *value), figure.holds(index, value + SMALL)) {
+                    held.push((axle, then - now.1));
+                }
+                let other = beside.get_mut(place).and_then(Option::as_mut).unwrap_or(&mut same);
+                let there = experiment.shown(index, &other.beside(&mut found, &state, changes, &held)?)?;
+                there.iter().zip(&here).map(|(there, here)| (there - here) / SMALL).collect()
             } else {
                 let marks = measured.readings.iter().map(|reading| reading.mark());
-                of_figure.push(marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect());
-            }
+                marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect()
+            };
+            of_state.push((place, slope));
         }
-        slopes.push(of_figure);
+        slopes.push(of_state);
     }
     Ok(slopes)
 }
 
 impl Unknown {
-    fn small_step(&self, experiment: &Experiment) -> f64 {
-        match self {
-            Unknown::Doubt(index) => {
-                let sd = experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd);
-                SMALL.min(LONGEST_LOG / sd)
-            }
-            _ => SMALL,
-        }
-    }
-
     /// How far a round may move it.
     fn longest_step(&self, experiment: &Experiment) -> f64 {
         match self {
@@ -247,7 +274,6 @@ impl Unknown {
 fn normal_equations(
     experiment: &Experiment,
     figures: &[Unknown],
-    layout: &Layout,
     at: &[f64],
     now: &Agreement,
     slopes: &Slopes,
@@ -261,14 +287,13 @@ fn normal_equations(
             *down = -precision * value;
         }
     }
-    for (index, (measured, left_over)) in experiment.states.iter().zip(&now.left_over).enumerate() {
+    for ((measured, left_over), slopes) in experiment.states.iter().zip(&now.left_over).zip(slopes) {
         // Every slope and every reading left over, in standard deviations of its reading.
         let weigh = |values: &[f64]| -> Vec<f64> {
             values.iter().zip(&measured.readings).map(|(value, reading)| value / reading.si().1).collect()
         };
         let left_over = weigh(left_over);
-        let of_figure = |place: usize| Some((place, weigh(slopes.get(place)?.get(index)?)));
-        let rows: Vec<(usize, Vec<f64>)> = layout.moving(index).filter_map(of_figure).collect();
+        let rows: Vec<(usize, Vec<f64>)> = slopes.iter().map(|(place, slope)| (*place, weigh(slope))).collect();
         let product = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
         for (row, of_row) in &rows {
             if let Some(down) = downhill.get_mut(*row) {

@@ -74,6 +74,8 @@ pub(super) struct Assembly<'a> {
     members: Vec<Member<'a>>,
     pub(super) chambers: Vec<Chamber>,
     pub(super) clearances: Vec<Clearance>,
+    /// What each wheel's main spring does to the gradient, per newton at the wheel.
+    pub(super) springs: Vec<Sides<Row>>,
     /// Each wheel's tyre among the lines.
     pub(super) tyres: Vec<Sides<usize>>,
     /// Gradient of the potential of the kerb weights: what springs and tyres balance at `q = 0`.
@@ -133,6 +135,7 @@ impl<'a> Assembly<'a> {
             members: Vec::with_capacity(8 * axles.len()),
             chambers: Vec::new(),
             clearances: Vec::with_capacity(4 * axles.len()),
+            springs: Vec::with_capacity(axles.len()),
             tyres: Vec::with_capacity(axles.len()),
             kerb: vec![0.0; unknowns],
         };
@@ -180,6 +183,7 @@ impl<'a> Assembly<'a> {
 
     fn add_axle(&mut self, rows: &Rows<'_>, index: usize, axle: &ChangedAxle<'a>) -> Result<(), StanceError> {
         let kerb = axle.kerb;
+        self.springs.push(Sides::from_fn(|side| rows.stroke(index, side, kerb.spring_lateral(side), 1.0, true)));
         let mut tyres = Sides::both(0);
         let mut line = None;
         for side in Side::BOTH {

@@ -118,6 +118,32 @@ impl Workspace {
         self.stands_at_kerb = true;
     }
 
+    /// To where forces balance to first order, from where those of something that hardly differs were found to: `q − K⁻¹·(g − g₀)`, `K`
+    /// and `g₀` being its stiffness and what was left over of its gradient.
+    pub(super) fn step_from(&mut self, found: &Workspace, assembly: &Assembly<'_>, weights: &Weights) {
+        self.q.copy_from_slice(&found.q);
+        self.take_constant(assembly, weights);
+        assembly.take_gradient(weights, self);
+        for (step, (gradient, left_over)) in self.step.iter_mut().zip(self.gradient.iter().zip(&found.gradient)) {
+            *step = left_over - gradient;
+        }
+        solve_factorised(&found.factor, &mut self.step, assembly.unknowns);
+        for (q, step) in self.q.iter_mut().zip(&self.step) {
+            *q += step;
+        }
+        self.stands_at_kerb = false;
+    }
+
+    /// The part of the gradient that does not move with the unknowns; the largest force or moment in it.
+    fn take_constant(&mut self, assembly: &Assembly<'_>, weights: &Weights) -> f64 {
+        let mut scale = 1.0_f64;
+        for ((constant, kerb), load) in self.constant.iter_mut().zip(&assembly.kerb).zip(&weights.gradient) {
+            *constant = kerb + load;
+            scale = scale.max(kerb.abs()).max(load.abs());
+        }
+        scale
+    }
+
     /// The gradient where the iteration begins, and the rates that go with it.
     fn take_first_gradient(&mut self, assembly: &Assembly<'_>, weights: &Weights) {
         // A coupler that rose moves the strokes at `q = 0` too.
@@ -151,11 +177,7 @@ pub(super) fn minimise(assembly: &Assembly<'_>, weights: &Weights, room: &mut Wo
     if !weights.stands {
         return Ok(Rest::Tips);
     }
-    let mut scale = 1.0_f64;
-    for ((constant, kerb), load) in room.constant.iter_mut().zip(&assembly.kerb).zip(&weights.gradient) {
-        *constant = kerb + load;
-        scale = scale.max(kerb.abs()).max(load.abs());
-    }
+    let scale = room.take_constant(assembly, weights);
     room.bring_gravity_to(weights.roll_gravity, assembly.unknowns);
     room.take_first_gradient(assembly, weights);
     for steps in 0..MOST_STEPS {

@@ -11,8 +11,8 @@ use super::state::{Change, State};
 use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
 use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
 use super::weights::Weights;
-use crate::side::Sides;
-use crate::units::{InShopUnits, Length, metres, newtons, newtons_per_metre, radians};
+use crate::side::{Side, Sides};
+use crate::units::{Force, InShopUnits, Length, metres, newtons, newtons_per_metre, radians};
 
 /// Finds where a vehicle sits in a state.
 ///
@@ -74,13 +74,40 @@ impl<'a> Solver<'a> {
 
     /// The same where a load may be negative: a trailer heavy behind lifts the ball.
     pub(crate) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
-        self.weights.weigh(self.vehicle, state);
+        self.settle_held(state, &[])
+    }
+
+    /// The same where some axles' springs push more at each wheel than their length says, as leaves do that rub on each other.
+    pub(crate) fn settle_held(&mut self, state: &State, held: &[(&str, Force)]) -> Result<Outcome, StanceError> {
+        self.weigh(state, held);
         match minimise(&self.assembly, &self.weights, &mut self.room) {
             Ok(Rest::Balanced(effort)) => Ok(Outcome::Settled(self.read(effort))),
             ended => {
                 // What the iteration left behind may be no number, and the next solve would build on it.
                 self.room = Workspace::new(&self.assembly);
                 ended.map(|_| Outcome::NoEquilibrium)
+            }
+        }
+    }
+
+    /// Where this vehicle would sit, to first order, if it hardly differs from one that was just found to sit: one step of Newton's
+    /// method from there, with the stiffness there.
+    ///
+    /// # Source     the implicit function theorem; any text on calculus
+    pub(crate) fn beside(&mut self, found: &Solver<'_>, state: &State, held: &[(&str, Force)]) -> Stance {
+        self.weigh(state, held);
+        self.room.step_from(&found.room, &self.assembly, &self.weights);
+        self.read(Effort { steps: 1, left_over: 0.0 })
+    }
+
+    fn weigh(&mut self, state: &State, held: &[(&str, Force)]) {
+        self.weights.weigh(self.vehicle, state);
+        for (axle, force) in held {
+            let place = self.vehicle.axles.iter().position(|there| there.name == *axle);
+            if let Some(springs) = place.and_then(|place| self.assembly.springs.get(place)) {
+                for side in Side::BOTH {
+                    springs.get(side).add_to(&mut self.weights.gradient, force.si());
+                }
             }
         }
     }
