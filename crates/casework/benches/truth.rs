@@ -48,10 +48,15 @@ fn main() {
         );
         let suspected = |which: usize, least: f64| tally.suspected.iter().filter(|odds| odds[which] >= least).count();
         let curve = |which| {
-            [0.1, 0.2, 0.3, 0.5, 0.7, 0.9]
+            [0.1, 0.2, 0.3, 0.5, 0.65, 0.8, 0.9]
                 .map(|least| format!("{:.1}", 100.0 * suspected(which, least) as f64 / f64::from(jobs)))
                 .join(" ")
         };
-        println!("    suspected at odds of 0.1 0.2 0.3 0.5 0.7 0.9: stop {}; stage {}; misread {}", curve(0), curve(1), curve(2));
+        println!(
+            "    suspected at odds of 0.1 0.2 0.3 0.5 0.65 0.8 0.9: stop {}; stage {}; misread {}",
+            curve(0),
+            curve(1),
+            curve(2)
+        );
     }
 }

@@ -34,7 +34,7 @@ fn gaps_read_in_both_states_narrow_the_band() {
     let (rates, heights, tally) = inside("assumptions hold", Read::TwoWithGaps);
     assert!(rates > 0.82 && heights > 0.9, "{rates} {heights}");
     assert!(median(&tally.rate_bands) < 0.2, "{}", median(&tally.rate_bands));
-    assert!(tally.good > JOBS / 2, "with the gap read most are good: {}", tally.good);
+    assert!(tally.good > JOBS / 3, "with the gap read many are good: {}", tally.good);
 }
 
 #[test]

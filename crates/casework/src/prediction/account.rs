@@ -20,9 +20,9 @@ pub(super) struct Account {
 
 /// How likely a second stage is where the class is known for one, with how stiff it is or only with where; where it is not; and where
 /// somebody saw it bear, or read its gap (our own working rules).
-const STAGE_WELL_KNOWN: f64 = 0.6;
-const STAGE_KNOWN: f64 = 0.5;
-const STAGE_ANYWHERE: f64 = 0.5;
+const STAGE_WELL_KNOWN: f64 = 0.78;
+const STAGE_KNOWN: f64 = 0.78;
+const STAGE_ANYWHERE: f64 = 0.78;
 const STAGE_SEEN: f64 = 0.98;
 /// Where a second stage joins in on a class that is not known for one, the standard deviation of that on any as a share of it, and what
 /// it adds beside the first rate where that is not known of the class (our own working rules).
@@ -36,7 +36,7 @@ const HIT_TIMES: f64 = 0.7;
 /// How well a gap is known that was read empty alone, as a share of it.
 const READ_GAP_SD: f64 = 0.03;
 /// How likely a height is misread, and a clearance at a stop (our own working rules).
-const MISREAD_HEIGHT: f64 = 0.06;
+const MISREAD_HEIGHT: f64 = 0.1;
 const MISREAD_GAP: f64 = 0.02;
 /// Into how many accounts, equally likely, it is cut where within reach something comes in.
 const CUTS: u8 = 3;
@@ -48,8 +48,11 @@ pub(super) fn structures(survey: &Survey) -> (Account, Vec<Account>) {
     let reach = reach(survey);
     let (stages, stops) = (stages(survey, reach), stops(survey, reach));
     let none_of = |accounts: &[Account]| 1.0 - accounts.iter().map(|account| account.before).sum::<f64>();
-    let plain = Account { telling: Telling::default(), before: none_of(&stages) * none_of(&stops) };
-    (plain, stages.into_iter().chain(stops).collect())
+    let (no_stage, no_stop) = (none_of(&stages), none_of(&stops));
+    let plain = Account { telling: Telling::default(), before: no_stage * no_stop };
+    // Where both bear a stop is so much the harder that it tells for both.
+    let stages = stages.into_iter().map(|stage| Account { before: stage.before * no_stop, ..stage });
+    (plain, stages.chain(stops).collect())
 }
 
 /// One account with each of some readings misread in turn, about what it was before.

@@ -41,7 +41,7 @@ pub(super) fn agreed(
 
 /// With which odds one story alone may be called good beside the others, and with which where nobody looked at stops or leaves (our own
 /// working rules; the table of truth shows what they are worth).
-const LIKELY: f64 = 0.6;
+const LIKELY: f64 = 0.55;
 const BEYOND_DOUBT: f64 = 0.95;
 
 /// Whether the springs can be told from what else may have borne: by the gap with the load on, by whether the overload leaf bears then,
