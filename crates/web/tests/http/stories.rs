@@ -40,10 +40,13 @@ async fn two_heights_say_what_they_cannot_know_and_the_reading_asked_for_narrows
     let after = ada.fill(&path, &half).await;
     let (_, narrower, _) = after.figure("Rear axle rate, both springs");
     assert!(band(&narrower) < 0.75 * band(&before), "{narrower} {before}");
-    // And a stop that was seen clear cannot have borne.
-    let clear = ada.fill(&path, &[("loaded.stop_gap.0", "2")]).await;
-    let (_, good, _) = clear.figure("Rear axle rate, both springs");
-    assert!(good.starts_with("good") && band(&good) < band(&narrower), "{good} {narrower}");
+    // And a stop and a leaf that were seen clear cannot have borne.
+    let seen = [("loaded.stop_gap.0", "2"), ("loaded.contact_left_rear", "clear"), ("loaded.contact_right_rear", "clear")];
+    let clear = ada.fill(&path, &seen).await;
+    let (_, seen, _) = clear.figure("Rear axle rate, both springs");
+    assert!(band(&seen) < band(&narrower), "{seen} {narrower}");
+    let (_, note, _) = clear.figure("What fits the readings");
+    assert!(!note.contains("bump stop") && note.contains("misread"), "{note}");
 }
 
 #[tokio::test]
