@@ -157,7 +157,7 @@ fn every_kind_takes_some_work_and_warns_of_something_before_it_is_chosen() {
         if correction.row().needs != Needs::Nothing {
             // What lies on a pack that stays clamped leaves the wheels where they are, and a pin that nobody unclamps its hole.
             let stays_clamped = correction.works() == [Work::BearsOnTheFrame];
-            let unclamped = [Work::Block, Work::AddedLeaf, Work::Rearching];
+            let unclamped = [Work::Block, Work::AddedLeaf, Work::Rearching, Work::WholePack];
             let opened = [
                 (Caution::PinSeated, correction.works().iter().any(|work| unclamped.contains(work))),
                 (Caution::WheelNuts, !stays_clamped),

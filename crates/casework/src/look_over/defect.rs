@@ -332,7 +332,7 @@ impl Defect {
             SeatDamaged => rule(UBoltsAndSeats, Stop, &[], &[], POSITION_RULE),
             StackedBlocks => rule(UBoltsAndSeats, Stop, &[B::Block], &[A::OneBlock, A::NewUBolts], PRACTICE),
             BlockOnSteeredAxle => rule(UBoltsAndSeats, Stop, &[B::Block], &[A::NewUBolts], PRACTICE),
-            ShackleWorn => rule(ShacklesAndHangers, PutRight, &[], &[A::Shackles], PRACTICE),
+            ShackleWorn => rule(ShacklesAndHangers, PutRight, &[B::WholePack], &[A::Shackles], PRACTICE),
             HangerCracked => rule(ShacklesAndHangers, Stop, &[], &[], POSITION_RULE),
             FrameCracked => rule(Frame, Stop, &[], &[], FRAME_RULE),
             FrameRusted => rule(Frame, Watch, &[B::BearsOnTheFrame], &[], PRACTICE),

@@ -49,6 +49,12 @@ impl Given {
         self.with(name, Quantity::Length(length))
     }
 
+    /// The same of a weight.
+    #[must_use]
+    pub fn with_weight(self, name: &'static str, weight: Force) -> Self {
+        self.with(name, Quantity::Weight(weight))
+    }
+
     /// The same of a rate.
     #[must_use]
     pub fn with_rate(self, name: &'static str, rate: SpringRate) -> Self {

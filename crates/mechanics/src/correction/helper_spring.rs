@@ -16,16 +16,16 @@ pub struct HelperSpring {
     pub engagement_gap: Length,
 }
 
+/// Between what its gap must lie.
+pub(super) const GAP: Bound = Bound::inches(-3.0, 8.0);
+
 /// Name of its element.
 const HELPER: &str = "helper";
 
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_spring",
-    figures: &[
-        KindFigure::rate("pair_rate"),
-        KindFigure::within("engagement_gap", Bound::inches(-3.0, 8.0), PartDoubt::ENGAGEMENT),
-    ],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT)],
     goes_on_the_front: true,
     goes_on_one_side: true,
     // Steel helpers lie on the pack and are clamped with it.

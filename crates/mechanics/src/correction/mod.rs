@@ -6,20 +6,27 @@
 
 pub mod added_leaf;
 pub mod anti_roll_bar;
+mod bought_springs;
 mod caution;
 pub mod coil_spacer;
 pub mod exchanged_block;
 mod given;
+pub mod helper_by_capacity;
 pub mod helper_spring;
 mod kind;
 pub mod lift_block;
 pub mod load_rubber;
 pub mod longer_shackle;
+pub mod measured_coils;
 mod needs;
+pub mod new_coils;
+pub mod new_packs;
 mod part_doubt;
 pub mod rearched_pack;
 pub mod reworked_pack;
+pub mod rubber_by_capacity;
 mod site;
+pub mod strut_spacer;
 mod takes_up;
 mod together;
 mod work;
@@ -30,6 +37,7 @@ pub use caution::Caution;
 pub use coil_spacer::CoilSpacer;
 pub use exchanged_block::ExchangedBlock;
 pub use given::{Given, Quantity};
+pub use helper_by_capacity::HelperByCapacity;
 pub use helper_spring::HelperSpring;
 pub use kind::{
     BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
@@ -37,11 +45,16 @@ pub use kind::{
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
 pub use longer_shackle::LongerShackle;
+pub use measured_coils::MeasuredCoils;
 pub use needs::Needs;
+pub use new_coils::NewCoils;
+pub use new_packs::NewPacks;
 pub use part_doubt::PartDoubt;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
+pub use rubber_by_capacity::RubberByCapacity;
 pub use site::{Axles, Site};
+pub use strut_spacer::StrutSpacer;
 pub use takes_up::TakesUp;
 pub use together::{NotTogether, cautions_of, not_together};
 pub use work::Work;
@@ -51,10 +64,16 @@ pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &exchanged_block::ROW,
     &coil_spacer::ROW,
+    &strut_spacer::ROW,
+    &helper_by_capacity::ROW,
     &helper_spring::ROW,
     &added_leaf::ROW,
+    &rubber_by_capacity::ROW,
     &load_rubber::ROW,
+    &new_packs::ROW,
     &rearched_pack::ROW,
+    &new_coils::ROW,
+    &measured_coils::ROW,
     &longer_shackle::ROW,
     &anti_roll_bar::ROW,
     &reworked_pack::ROW,

@@ -26,6 +26,24 @@ impl PartDoubt {
     pub const RUBBER_FORCE: PartDoubt = PartDoubt::Share(0.10);
     /// Where a helper or a rubber begins to bear.
     pub const ENGAGEMENT: PartDoubt = PartDoubt::Length(0.125 * METRES_PER_INCH);
+    /// What helpers carry, as their box says it.
+    pub const HELPER_CAPACITY: PartDoubt = PartDoubt::Share(0.25);
+    /// Where helpers begin to bear that are set as the box says.
+    pub const ENGAGEMENT_AS_SOLD: PartDoubt = PartDoubt::Length(0.25 * METRES_PER_INCH);
+    /// What a rubber carries, as its box says it.
+    pub const RUBBER_CAPACITY: PartDoubt = PartDoubt::Share(0.35);
+    /// What a box says that coils lift.
+    pub const COILS_LIFT: PartDoubt = PartDoubt::Length(0.75 * METRES_PER_INCH);
+    /// How far springs have set that nobody measured.
+    pub const SET: PartDoubt = PartDoubt::Length(0.5 * METRES_PER_INCH);
+    /// The rate of springs that only a box speaks of.
+    pub const BOUGHT_RATE: PartDoubt = PartDoubt::Share(0.20);
+    /// A coil's free height beside another, by a tape.
+    pub const FREE_HEIGHT: PartDoubt = PartDoubt::Length(0.125 * METRES_PER_INCH);
+    /// A coil's rate from its wire, its diameter and its turns.
+    pub const COIL_RATE: PartDoubt = PartDoubt::Share(0.05);
+    /// An arm's length to where a strut stands: what an independent front makes of a spacer.
+    pub const MOTION_RATIO: PartDoubt = PartDoubt::Share(0.15);
     /// What is left of an arch pressed in once the leaves have settled.
     pub const ARCH_GAINED: PartDoubt = PartDoubt::Share(0.10);
     /// A spacer's height, as it counts at the wheel.

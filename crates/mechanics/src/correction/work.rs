@@ -7,6 +7,8 @@ pub enum Work {
     AddedLeaf,
     /// The leaves there are are re-arched.
     Rearching,
+    /// Another pack goes in whole, with its bushings.
+    WholePack,
     /// A block goes between spring and axle.
     Block,
     /// Something goes between a coil and its seat.

@@ -50,13 +50,16 @@ pub fn parse_weight(text: &str, unit: WeightUnit) -> Result<Force, TypedError> {
 
 /// Reads a spring rate (`372`, `372 lb/in`, `65 N/mm`, `6.6 kg/mm`); a bare number is lb/in or N/mm by `unit`.
 ///
-/// # Valid      0 to 100 MN/m
+/// A leading minus is read: a change of a rate is signed. Whoever needs a rate refuses it.
+///
+/// # Valid      −100 to 100 MN/m
 /// # Errors     [`TypedError`] says what was typed and how to write it
 /// # Example
 /// ```
 /// use wise_badger_mechanics::tape::{WeightUnit, parse_rate};
 /// use wise_badger_mechanics::units::pounds_per_inch;
 /// assert_eq!(parse_rate("372 lb/in", WeightUnit::Kilograms), Ok(pounds_per_inch(372.0)));
+/// assert_eq!(parse_rate("−40", WeightUnit::Pounds), Ok(pounds_per_inch(-40.0)));
 /// ```
 pub fn parse_rate(text: &str, unit: WeightUnit) -> Result<SpringRate, TypedError> {
     let value = |value: f64, name: &str| match (name, unit) {
@@ -66,11 +69,12 @@ pub fn parse_rate(text: &str, unit: WeightUnit) -> Result<SpringRate, TypedError
         ("n/m", _) => Some(newtons_per_metre(value)),
         _ => None,
     };
-    let rate = positive(text, "spring rate", "372 lb/in or 65 N/mm", value)?;
+    let (negative, size) = split_sign(text.trim());
+    let rate = positive(size, "spring rate", "372 lb/in or 65 N/mm", value)?;
     if rate.si() > STIFFEST_N_PER_M {
         return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "spring rate", size: "too large" });
     }
-    Ok(rate)
+    Ok(if negative { -rate } else { rate })
 }
 
 /// Reads a volume of liquid (`30`, `30 gal`, `120 L`); a bare number is gallons of the United States or litres, going by

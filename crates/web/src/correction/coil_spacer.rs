@@ -17,6 +17,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "spacer",
             label: "Spacer height at the wheel",
             hint: "its own where the coil stands on the axle; on an arm, times pivot to wheel over pivot to coil",
+            usual: "",
             what: "A spacer",
         },
         FieldWords {
@@ -24,6 +25,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: COMES_OUT,
             label: "Spacer that comes out",
             hint: "0 where none is there; one is never put on another",
+            usual: "",
             what: "The spacer that comes out",
         },
     ],

@@ -12,12 +12,20 @@ pub(super) static WORDS: KindWords = KindWords {
     name: "Block exchanged",
     in_a_list: "{thickness} block in place of {replaces}",
     fields: &[
-        FieldWords { figure: "thickness", field: "new_thickness", label: "New block's height", hint: "", what: "A block" },
+        FieldWords {
+            figure: "thickness",
+            field: "new_thickness",
+            label: "New block's height",
+            hint: "",
+            usual: "",
+            what: "A block",
+        },
         FieldWords {
             figure: "replaces",
             field: COMES_OUT,
             label: "Block that comes out",
             hint: "as measured; one is never put on another",
+            usual: "",
             what: "The block that comes out",
         },
     ],

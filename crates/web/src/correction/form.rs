@@ -42,11 +42,18 @@ pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
     })
 }
 
-/// What the form begins with: the first kind that goes onto the vehicle, and what Intake notes of the part that comes out.
+/// What the form begins with: the first kind that goes onto the vehicle, what is usual, and what Intake notes of the part that comes
+/// out.
 pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &IntakeSheetEntry) {
     let first = KINDS.iter().find(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
     if let Some(first) = first.filter(|_| sheet.text("kind").is_empty()) {
         sheet.set("kind", first.row.word);
+    }
+    let fields = KINDS.iter().flat_map(|words| words.fields).filter(|field| !field.usual.is_empty());
+    for field in fields {
+        if sheet.text(field.field).is_empty() {
+            sheet.set(field.field, field.usual);
+        }
     }
     let noted = |whats: &[Modification]| {
         let noted = |what: &Modification| done_before.modifications.iter().find(|done| done.what == *what);
@@ -184,6 +191,7 @@ fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords) -> Option<F
         Dimension::Length if bound.least < 0.0 => sheet.signed_length(words.field),
         Dimension::Length => sheet.length(words.field),
         Dimension::Weight => sheet.weight(words.field),
+        Dimension::Rate if bound.least < 0.0 => sheet.signed_rate(words.field),
         Dimension::Rate => sheet.rate(words.field),
     };
     sheet.within(words.field, words.what, typed?, &bound).map(FigureEntry::from)

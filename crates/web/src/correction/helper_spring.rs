@@ -14,6 +14,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "helper_rate",
             label: "Rate of all of them together",
             hint: "",
+            usual: "",
             what: "The rate of helpers",
         },
         FieldWords {
@@ -21,6 +22,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "engagement_gap",
             label: "Gap empty, before it bears",
             hint: "a minus is set tight",
+            usual: "",
             what: "A helper's gap",
         },
     ],

@@ -9,12 +9,20 @@ pub(super) static WORDS: KindWords = KindWords {
     name: "Load rubber",
     in_a_list: "Load rubber, clearance {clearance}",
     fields: &[
-        FieldWords { figure: "clearance", field: "clearance", label: "Clearance empty", hint: "", what: "A rubber's clearance" },
+        FieldWords {
+            figure: "clearance",
+            field: "clearance",
+            label: "Clearance empty",
+            hint: "",
+            usual: "",
+            what: "A rubber's clearance",
+        },
         FieldWords {
             figure: "force",
             field: "force_table",
             label: "Force of one rubber: compression ; force, one point a line",
             hint: "From the part's own sheet; start at 0 ; 0.",
+            usual: "",
             what: "The rubber's force",
         },
     ],

@@ -14,6 +14,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "shackle_new",
             label: "New shackle, bolt to bolt",
             hint: "middle to middle",
+            usual: "",
             what: "A shackle",
         },
         FieldWords {
@@ -21,6 +22,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "shackle_old",
             label: "Shackle that comes out, bolt to bolt",
             hint: "as measured, whatever was done before",
+            usual: "",
             what: "The shackle that comes out",
         },
         FieldWords {
@@ -28,6 +30,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "shackle_front_half",
             label: "Front eye to center bolt",
             hint: "",
+            usual: "",
             what: "Front eye to center bolt",
         },
         FieldWords {
@@ -35,6 +38,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "shackle_rear_half",
             label: "Center bolt to shackle eye",
             hint: "",
+            usual: "",
             what: "Center bolt to shackle eye",
         },
     ],

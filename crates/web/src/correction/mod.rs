@@ -5,13 +5,19 @@ mod anti_roll_bar;
 mod coil_spacer;
 mod exchanged_block;
 mod form;
+mod helper_by_capacity;
 mod helper_spring;
 mod lift_block;
 mod load_rubber;
 mod longer_shackle;
+mod measured_coils;
+mod new_coils;
+mod new_packs;
 pub(crate) mod parts;
 mod rearched_pack;
 mod reworked_pack;
+mod rubber_by_capacity;
+mod strut_spacer;
 mod words;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
@@ -24,10 +30,16 @@ static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
     &exchanged_block::WORDS,
     &coil_spacer::WORDS,
+    &strut_spacer::WORDS,
+    &helper_by_capacity::WORDS,
     &helper_spring::WORDS,
     &added_leaf::WORDS,
+    &rubber_by_capacity::WORDS,
     &load_rubber::WORDS,
+    &new_packs::WORDS,
     &rearched_pack::WORDS,
+    &new_coils::WORDS,
+    &measured_coils::WORDS,
     &longer_shackle::WORDS,
     &anti_roll_bar::WORDS,
     &reworked_pack::WORDS,
@@ -57,6 +69,8 @@ struct FieldWords {
     field: &'static str,
     label: &'static str,
     hint: &'static str,
+    /// What it begins with, unit and all; nothing where that must be typed.
+    usual: &'static str,
     /// What lies between the bounds, to begin a sentence with.
     what: &'static str,
 }

@@ -13,6 +13,7 @@ pub(super) static WORDS: KindWords = KindWords {
         field: "free_height_gained",
         label: "Free height gained",
         hint: "",
+        usual: "",
         what: "Free height gained by re-arching",
     }],
     account: &["free height gained {free_height_gained}"],

@@ -166,6 +166,11 @@ impl Sheet {
     /// A length counted upwards from nought; complains when absent or not understood.
     pub(crate) fn length(&mut self, name: &str) -> Option<Typed> {
         let typed = self.signed_length(name)?;
+        self.above_nought(name, typed)
+    }
+
+    /// What was typed, unless it is below nought.
+    fn above_nought(&mut self, name: &str, typed: Typed) -> Option<Typed> {
         if typed.si < 0.0 {
             let text = typed.text;
             self.refuse(name, format!("“{text}” is below zero; type how much, without a minus."));
@@ -245,6 +250,12 @@ impl Sheet {
 
     /// A spring rate.
     pub(crate) fn rate(&mut self, name: &str) -> Option<Typed> {
+        let typed = self.signed_rate(name)?;
+        self.above_nought(name, typed)
+    }
+
+    /// A rate with a sign: what one spring has more than another.
+    pub(crate) fn signed_rate(&mut self, name: &str) -> Option<Typed> {
         let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::LbPerIn } else { UnitWord::NPerMm };
         self.quantity(name, unit, |text, units| parse_rate(text, units.weight).map(|rate| rate.si()))
     }

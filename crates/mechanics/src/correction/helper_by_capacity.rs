@@ -1,0 +1,89 @@
+//! Helpers of which the box says what they carry, and no rate.
+
+use std::sync::Arc;
+
+use super::{
+    Caution, CorrectionKind, FittedOn, Given, HelperSpring, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work, helper_spring,
+};
+use crate::bound::Bound;
+use crate::stance::Change;
+use crate::units::{Force, Length, SpringRate};
+
+/// Helpers as they are bought: what all of them together carry, and over what travel.
+///
+/// Their rate is taken to be even over that travel (our own working rule): `capacity / working travel`.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct HelperByCapacity {
+    /// What all of them together carry at the end of their travel.
+    pub capacity: Force,
+    /// From where they begin to bear to there.
+    pub working_travel: Length,
+    /// Clearance empty; negative is set tight by so much.
+    pub engagement_gap: Length,
+}
+
+/// What is known of it before its figures.
+pub static ROW: KindRow = KindRow {
+    word: "helper_by_capacity",
+    figures: &[
+        KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
+        KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
+        KindFigure::within("engagement_gap", helper_spring::GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
+    ],
+    goes_on_the_front: true,
+    goes_on_one_side: true,
+    needs: Needs::Leaves,
+    set_by_case: Some("engagement_gap"),
+    read: |given| {
+        let (capacity, working_travel) = (given.weight("capacity")?, given.length("working_travel")?);
+        Some(Arc::new(HelperByCapacity { capacity, working_travel, engagement_gap: given.length("engagement_gap")? }))
+    },
+};
+
+impl HelperByCapacity {
+    /// The rate that its capacity comes to, all helpers together.
+    pub fn pair_rate(&self) -> SpringRate {
+        (self.capacity / self.working_travel).into()
+    }
+
+    fn as_a_spring(&self) -> HelperSpring {
+        HelperSpring { pair_rate: self.pair_rate(), engagement_gap: self.engagement_gap }
+    }
+}
+
+impl CorrectionKind for HelperByCapacity {
+    fn row(&self) -> &'static KindRow {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default()
+            .with_weight("capacity", self.capacity)
+            .with_length("working_travel", self.working_travel)
+            .with_length("engagement_gap", self.engagement_gap)
+    }
+
+    fn account(&self) -> Given {
+        self.given().with_rate("pair_rate", self.pair_rate())
+    }
+
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        self.as_a_spring().change(on)
+    }
+
+    fn set_to_a_clearance(&self) -> Option<&'static str> {
+        self.as_a_spring().set_to_a_clearance()
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        self.as_a_spring().takes_up()
+    }
+
+    fn works(&self) -> Vec<Work> {
+        self.as_a_spring().works()
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        self.as_a_spring().cautions()
+    }
+}

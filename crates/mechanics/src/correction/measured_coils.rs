@@ -1,0 +1,97 @@
+//! New coils that were laid beside the old.
+
+use std::sync::Arc;
+
+use super::new_coils::cautions;
+use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use crate::bound::Bound;
+use crate::stance::{Change, SpringDifference};
+use crate::units::{InShopUnits, Length, SpringRate, newtons, newtons_per_metre};
+
+/// New coils in the place of the old, both measured: how tall they stand free, and what one of each takes by its wire, its diameter and
+/// its turns. That the coil may stand on an arm falls out: the old one stands on the same.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct MeasuredCoils {
+    /// Free height of a new one.
+    pub new_height: Length,
+    /// Of an old one.
+    pub old_height: Length,
+    /// Rate of one new coil.
+    pub new_rate: SpringRate,
+    /// Of one old coil.
+    pub old_rate: SpringRate,
+}
+
+const HEIGHT: Bound = Bound::inches(4.0, 30.0);
+
+/// What is known of it before its figures.
+pub static ROW: KindRow = KindRow {
+    word: "measured_coils",
+    figures: &[
+        KindFigure::within("new_height", HEIGHT, PartDoubt::FREE_HEIGHT),
+        KindFigure::within("old_height", HEIGHT, PartDoubt::FREE_HEIGHT),
+        KindFigure::within("new_rate", RATE, PartDoubt::COIL_RATE),
+        KindFigure::within("old_rate", RATE, PartDoubt::COIL_RATE),
+    ],
+    goes_on_the_front: true,
+    goes_on_one_side: true,
+    needs: Needs::Coils,
+    set_by_case: None,
+    read: |given| {
+        let (new_rate, old_rate) = (given.rate("new_rate")?, given.rate("old_rate")?);
+        let (new_height, old_height) = (given.length("new_height")?, given.length("old_height")?);
+        Some(Arc::new(MeasuredCoils { new_height, old_height, new_rate, old_rate }))
+    },
+};
+
+const RATE: Bound = Bound::pounds_per_inch(30.0, 5_000.0);
+
+impl CorrectionKind for MeasuredCoils {
+    fn row(&self) -> &'static KindRow {
+        &ROW
+    }
+
+    fn given(&self) -> Given {
+        Given::default()
+            .with_length("new_height", self.new_height)
+            .with_length("old_height", self.old_height)
+            .with_rate("new_rate", self.new_rate)
+            .with_rate("old_rate", self.old_rate)
+    }
+
+    fn account(&self) -> Given {
+        self.given().with_length("taller", self.new_height - self.old_height)
+    }
+
+    /// The old coil is squashed by `F/k` empty; the new one, taller by `d` and of `n` times its rate, by `d` more: it pushes with
+    /// `n·k·(F/k + d + s)` at a travel `s`, and not with `F + k·s`.
+    ///
+    /// What is measured at the coil is taken to be as much at the wheel; where the coil stands on an arm the wheel goes further, and a
+    /// taller coil lifts more.
+    fn change(&self, on: &FittedOn<'_>) -> Change {
+        let (old, times) = (on.corner_rate_at_kerb().si(), self.new_rate.si() / self.old_rate.si());
+        let (carried, taller) = (super::kerb_spring_force(on.axle).si(), (self.new_height - self.old_height).si());
+        let difference = SpringDifference {
+            force: newtons(times * (carried + old * taller) - carried),
+            rate: newtons_per_metre((times - 1.0) * old),
+            stages: Vec::new(),
+        };
+        Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+    }
+
+    fn hangs_lower(&self) -> Length {
+        self.new_height - self.old_height
+    }
+
+    fn takes_up(&self) -> TakesUp {
+        TakesUp::MainSpring
+    }
+
+    fn works(&self) -> Vec<Work> {
+        vec![Work::CoilSeat]
+    }
+
+    fn cautions(&self) -> Vec<Caution> {
+        cautions()
+    }
+}

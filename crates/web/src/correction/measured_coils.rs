@@ -1,0 +1,47 @@
+//! The words of new coils that were measured beside the old.
+
+use wise_badger_mechanics::correction::measured_coils::ROW;
+
+use super::{FieldWords, KindWords};
+
+pub(super) static WORDS: KindWords = KindWords {
+    row: &ROW,
+    name: "New coils, measured beside the old",
+    in_a_list: "New coils, {new_height} free in place of {old_height}",
+    fields: &[
+        FieldWords {
+            figure: "new_height",
+            field: "coil_new_height",
+            label: "Free height, new",
+            hint: "side by side on a flat floor, with their isolators",
+            usual: "",
+            what: "A coil's free height",
+        },
+        FieldWords {
+            figure: "old_height",
+            field: "coil_old_height",
+            label: "Free height, old",
+            hint: "",
+            usual: "",
+            what: "A coil's free height",
+        },
+        FieldWords {
+            figure: "new_rate",
+            field: "coil_new_rate",
+            label: "Rate of one coil, new",
+            hint: "by wire, diameter and turns: the sum of the coil works it out",
+            usual: "",
+            what: "A coil's rate",
+        },
+        FieldWords {
+            figure: "old_rate",
+            field: "coil_old_rate",
+            label: "Rate of one coil, old",
+            hint: "by the same sum",
+            usual: "",
+            what: "A coil's rate",
+        },
+    ],
+    account: &["free heights {new_height} and {old_height}: taller by {taller}", "rates of one coil {new_rate} and {old_rate}"],
+    formula: "each old coil is squashed by load ÷ rate empty; the new one pushes with the rates' ratio × (rate × (that + taller + travel)); height where both sides balance",
+};
