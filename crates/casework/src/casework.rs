@@ -290,7 +290,18 @@ impl Casework {
     pub fn gate_of(&self, place: usize) -> Vec<Gate> {
         let parts = self.option(place).map_or(&[][..], |(_, parts)| parts);
         let yields = self.benches_of(place).iter().any(|bench| bench.work.refused().is_some());
-        self.gate(parts).into_iter().chain(yields.then_some(Gate::Yields)).collect()
+        let own = [(yields, Gate::Yields), (self.is_pressed_past(place, parts), Gate::PastItsCapacity)];
+        self.gate(parts).into_iter().chain(own.into_iter().filter_map(|(holds, gate)| holds.then_some(gate))).collect()
+    }
+
+    /// Whether a part of an option is pressed past what it is made for, in any state that was read or any case of the load plan.
+    fn is_pressed_past(&self, place: usize, parts: &[Correction]) -> bool {
+        if !parts.iter().any(|part| part.most_pressed().is_some()) {
+            return false;
+        }
+        let past = |why: Option<&Unpredicted>| why == Some(&Unpredicted::PastThePart);
+        let in_a_state = self.predicted(place).is_some_and(|states| states.each().any(|(_, state)| past(state.as_ref().err())));
+        in_a_state || self.cases().iter().any(|case| past(self.in_case(place, case).as_ref().err()))
     }
 
     /// The cautions to show with parts before they are chosen: all of them that this vehicle can have to do with.

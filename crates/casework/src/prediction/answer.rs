@@ -82,6 +82,8 @@ pub enum Unpredicted {
     NotSolved,
     /// The pack, found or planned, is bent further than it can be worked out.
     PastThePack,
+    /// A part is pressed further than it is made for: what it carries there is past its capacity.
+    PastThePart,
     /// The vehicle has no axle where the correction goes.
     NoSuchAxle,
 }

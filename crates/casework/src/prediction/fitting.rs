@@ -65,6 +65,17 @@ impl Predictor {
         changes
     }
 
+    /// Whether a part is pressed at any of its corners past what it is made for.
+    pub(super) fn is_pressed_past(&self, parts: &[Correction], forecast: &Forecast) -> bool {
+        let past = |part: &Correction| {
+            let (element, most) = part.set_to_a_clearance().zip(part.most_pressed())?;
+            let axles = site_axles(&self.survey, part.site()).iter().filter_map(|axle| forecast.stance.axle(axle));
+            let gaps = axles.flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
+            Some(gaps.map(|gap| -gap).any(|pressed| pressed > most))
+        };
+        parts.iter().any(|part| past(part).unwrap_or(false))
+    }
+
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
     pub(super) fn holds_at(&self, parts: &[Correction], identified: &Identified, forecast: &Forecast) -> bool {
         let vehicle = identified.vehicle();

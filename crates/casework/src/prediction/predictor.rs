@@ -198,6 +198,9 @@ impl Predictor {
         if !self.holds_at(fitted, leading, there.leading()) {
             return Err(Unpredicted::PastThePack);
         }
+        if self.is_pressed_past(fitted, there.leading()) {
+            return Err(Unpredicted::PastThePart);
+        }
         let off = PartsOff::new(fitted, |parts| leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle)));
         let off = off.map_err(|error| self.note(error))?;
         let change = Passage { from, to: &there, off: &off };
@@ -276,6 +279,9 @@ impl Predictor {
         let known_rate = self.rate().measured().is_some() || self.survey.vehicle.rear_pack.is_some();
         if !self.holds_at(parts, leading, fitted.leading()) {
             return Err(Unpredicted::PastThePack);
+        }
+        if self.is_pressed_past(parts, fitted.leading()) {
+            return Err(Unpredicted::PastThePart);
         }
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.
         if self.clearance(BUMP_STOP, state, from, &fitted).is_some_and(|left| left.si() < -SAME_M) {

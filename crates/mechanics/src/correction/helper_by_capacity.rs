@@ -75,6 +75,10 @@ impl CorrectionKind for HelperByCapacity {
         self.as_a_spring().set_to_a_clearance()
     }
 
+    fn most_pressed(&self) -> Option<Length> {
+        Some(self.working_travel)
+    }
+
     fn takes_up(&self) -> TakesUp {
         self.as_a_spring().takes_up()
     }

@@ -185,6 +185,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         None
     }
 
+    /// How far past its clearance the part that has one may be pressed: there it carries what it is made for. `None` where nobody says.
+    fn most_pressed(&self) -> Option<Length> {
+        None
+    }
+
     /// The element that takes the bump stops' place, so that their gap no longer exists.
     fn stands_for_the_stop(&self) -> Option<&'static str> {
         None
@@ -343,6 +348,11 @@ impl Correction {
     /// The element whose clearance is set empty, with everything else fitted: whatever else raises the axle has no part in it.
     pub fn set_to_a_clearance(&self) -> Option<&'static str> {
         self.kind.set_to_a_clearance()
+    }
+
+    /// How far past its clearance the part that has one may be pressed.
+    pub fn most_pressed(&self) -> Option<Length> {
+        self.kind.most_pressed()
     }
 
     /// The element that takes the rear bump stops' place, where one does.

@@ -103,6 +103,10 @@ impl CorrectionKind for RubberByCapacity {
         self.rubber.set_to_a_clearance()
     }
 
+    fn most_pressed(&self) -> Option<Length> {
+        Some(self.free_height * MOST_SQUASH)
+    }
+
     fn takes_up(&self) -> TakesUp {
         self.rubber.takes_up()
     }

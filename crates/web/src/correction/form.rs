@@ -2,14 +2,16 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, ModificationEntry, TypedTable};
+use wise_badger_casework::entry::{
+    CorrectionEntry, FigureEntry, IntakeSheetEntry, ModificationEntry, Typed, TypedTable, UnitWord,
+};
 use wise_badger_casework::survey::{End, Modification, NoFit, SpringKind, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
-use wise_badger_mechanics::tape::{parse_length, parse_weight};
+use wise_badger_mechanics::tape::{LengthUnit, parse_length, parse_weight};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length};
 
 use super::words::axles_name;
@@ -51,8 +53,13 @@ pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &Int
     }
     let fields = KINDS.iter().flat_map(|words| words.fields).filter(|field| !field.usual.is_empty());
     for field in fields {
-        if sheet.text(field.field).is_empty() {
-            sheet.set(field.field, field.usual);
+        if !sheet.text(field.field).is_empty() {
+            continue;
+        }
+        match parse_length(field.usual, LengthUnit::Inches).map(|length| length.si()) {
+            Ok(si) if si > 0.0 => sheet.set_typed(field.field, &Typed { text: field.usual.to_owned(), unit: UnitWord::In, si }),
+            // Nothing is nothing in every unit.
+            _ => sheet.set(field.field, field.usual),
         }
     }
     let noted = |whats: &[Modification]| {

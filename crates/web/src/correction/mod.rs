@@ -69,7 +69,7 @@ struct FieldWords {
     field: &'static str,
     label: &'static str,
     hint: &'static str,
-    /// What it begins with, unit and all; nothing where that must be typed.
+    /// What it begins with, in inches; nothing where that must be typed.
     usual: &'static str,
     /// What lies between the bounds, to begin a sentence with.
     what: &'static str,

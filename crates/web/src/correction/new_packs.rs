@@ -30,7 +30,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "packs_set",
             label: "How far the old ones have set",
             hint: "1/2 in where nobody knows how high the vehicle stood new",
-            usual: "1/2 in",
+            usual: "1/2",
             what: "A set",
         },
         FieldWords {

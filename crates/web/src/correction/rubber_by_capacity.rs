@@ -22,7 +22,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "rubber_height",
             label: "Height of the rubber, free",
             hint: "without its spacer; 5 in where nobody measured it",
-            usual: "5 in",
+            usual: "5",
             what: "A rubber's height",
         },
         FieldWords {
@@ -30,7 +30,7 @@ pub(super) static WORDS: KindWords = KindWords {
             field: "rubber_clearance",
             label: "Clearance empty, spacer in",
             hint: "from its tip to the axle",
-            usual: "1/2 in",
+            usual: "1/2",
             what: "A rubber's clearance",
         },
     ],

@@ -117,8 +117,11 @@ pub(super) fn axles_name(axles: Axles, class: VehicleClass) -> &'static str {
 /// What was typed, with the unit it was read in where it has none of its own.
 fn typed_with_unit(typed: &Typed, units: Units) -> String {
     let text = typed_text(typed, units);
-    let rate = matches!(typed.unit, UnitWord::LbPerIn | UnitWord::NPerMm);
-    let unit = if rate { units.rate_name() } else { units.length_name() };
+    let unit = match typed.unit {
+        UnitWord::LbPerIn | UnitWord::NPerMm => units.rate_name(),
+        UnitWord::Lb | UnitWord::Kg => units.weight_name(),
+        _ => units.length_name(),
+    };
     if text.ends_with(|c: char| c.is_ascii_digit()) { format!("{text} {unit}") } else { text }
 }
 

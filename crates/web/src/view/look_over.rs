@@ -176,6 +176,7 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
         Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
         Gate::NoFit(no_fit) => no_fit_words(no_fit),
         Gate::Yields => "a leaf that it adds or bends yields under rated load".to_owned(),
+        Gate::PastItsCapacity => "with the load on it is pressed further than what it is sold for".to_owned(),
     }
 }
 
@@ -252,6 +253,7 @@ pub(crate) fn gates_words(gates: &[Gate]) -> String {
         sentence(|gate| matches!(gate, Gate::NoFit(_)), "Does not fit here", ""),
         sentence(|gate| matches!(gate, Gate::Defect(_) | Gate::Stop(_)), "Ruled out by the look-over", " Fix that first."),
         sentence(|gate| matches!(gate, Gate::Yields), "Ruled out by its steel", " Change the plan on Bench."),
+        sentence(|gate| matches!(gate, Gate::PastItsCapacity), "Ruled out by its own capacity", " Take a stronger one."),
     ];
     sentences.into_iter().flatten().collect::<Vec<_>>().join(" ")
 }

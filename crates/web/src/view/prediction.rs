@@ -207,6 +207,10 @@ fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
         Unpredicted::PastThePack => {
             ("outside the model", "the pack would be bent further than it can be worked out; check its leaves")
         }
+        Unpredicted::PastThePart => (
+            "past its capacity",
+            "a part would be pressed further than what it is sold for; take a stronger one, or set it lower",
+        ),
         Unpredicted::NoSuchAxle => ("no such axle", "this vehicle has no axle where that would go"),
         _ => ("outside the model", "with these figures no balance was found; check them"),
     };

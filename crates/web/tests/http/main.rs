@@ -4,6 +4,7 @@
 
 mod access;
 mod aim;
+mod as_bought;
 mod attack;
 mod bad_input;
 mod bench;

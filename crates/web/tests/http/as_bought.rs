@@ -1,0 +1,74 @@
+//! Parts by what their box says: what the form begins with, what is told of them, and what is refused.
+
+use reqwest::StatusCode;
+
+use crate::{Visitor, consider, measured_half_ton, shop};
+
+async fn rests_on(ada: &Visitor, job: &str, springs: &[(&str, &str)]) {
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(springs)).await;
+}
+
+#[tokio::test]
+async fn helpers_and_rubbers_are_predicted_by_their_capacity() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert_eq!((options.field("helper_travel").0, options.field("rubber_height").0), ("6".into(), "5".into()), "what is usual");
+    let helpers = [("kind", "helper_by_capacity"), ("helper_capacity", "1,200"), ("helper_gap", "1/2")];
+    let page = consider(&ada, &job, &helpers).await;
+    assert_eq!(page.text(".option h3"), "Helper springs for 1,200 lb together, gap 1/2 in");
+    // The same helpers by the rate that the capacity comes to over 6 in.
+    let by_rate = [("kind", "helper_spring"), ("helper_rate", "200"), ("engagement_gap", "1/2")];
+    let measured = consider(&ada, &job, &by_rate).await;
+    let height = |page: &crate::Page| page.figure("Rear, loaded").0.split('±').next().map(|said| said.trim().to_owned());
+    assert_eq!(height(&page), height(&measured));
+    let (_, _, sum) = page.figure("Rear, loaded");
+    assert!(sum.contains("200 lb/in") && sum.contains("± 25%"), "{sum}");
+    let rubber = consider(&ada, &job, &[("kind", "rubber_by_capacity"), ("rubber_capacity", "2,000")]).await;
+    assert_eq!(rubber.text(".option h3"), "Load rubber for 2,000 lb each, clearance 1/2 in");
+    assert!(rubber.figure("Rear, loaded").1.contains("from now"), "{}", rubber.text("main"));
+}
+
+#[tokio::test]
+async fn a_part_that_is_pressed_past_its_capacity_is_ruled_out() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    // Two inches and a half of squash are more than half of 2 in.
+    let small = [("kind", "rubber_by_capacity"), ("rubber_capacity", "150"), ("rubber_height", "2"), ("rubber_clearance", "0")];
+    let page = consider(&ada, &job, &small).await;
+    let main = page.text("main");
+    assert!(main.contains("past its capacity") && main.contains("Ruled out by its own capacity"), "{main}");
+    assert!(page.attributes("form[action$='/choose']", "action").is_empty(), "it cannot be chosen");
+    let enough = [("kind", "rubber_by_capacity"), ("rubber_capacity", "3,000")];
+    let page = consider(&ada, &job, &enough).await;
+    assert!(!page.text("main").contains("Ruled out by its own capacity"), "{}", page.text("main"));
+}
+
+#[tokio::test]
+async fn new_springs_lift_by_what_they_are_sold_for_and_what_the_old_have_set() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let packs = consider(&ada, &job, &[("kind", "new_packs"), ("packs_lift", "1"), ("packs_set", "3/4")]).await;
+    assert_eq!(packs.status, StatusCode::OK, "{}", packs.text("form.try"));
+    assert!(packs.figure("Rear, empty").1.starts_with("+1 3/4 in from now"), "{}", packs.text("main"));
+    assert_eq!(packs.text(".option h3"), "New packs sold as 1 in of lift");
+    // Softer ones come down further under the load.
+    let softer = [("kind", "new_packs"), ("packs_lift", "1"), ("packs_set", "3/4"), ("packs_added_rate", "-60")];
+    let softer = consider(&ada, &job, &softer).await;
+    let rise = |page: &crate::Page| page.figure("Rear, loaded").1.split(" in").next().map(str::to_owned);
+    assert!(rise(&softer) != rise(&packs), "{:?}", rise(&softer));
+    let coils = consider(&ada, &job, &[("kind", "new_coils"), ("coils_lift", "1")]).await;
+    assert_eq!(coils.status, StatusCode::UNPROCESSABLE_ENTITY, "it rests on leaves");
+    rests_on(&ada, &job, &[("rear_spring", "coil"), ("front_spring", "coil")]).await;
+    let coils = [("kind", "new_coils"), ("coils_lift", "2"), ("coils_old_lift", "1"), ("coils_set", "1/2"), ("axles", "front")];
+    let front = consider(&ada, &job, &coils).await;
+    assert_eq!(front.text(".option h3"), "New coils sold as 2 in of lift in place of 1 in; front axle");
+    let strut =
+        [("kind", "strut_spacer"), ("strut_spacer", "1"), ("pivot_to_strut", "7"), ("pivot_to_wheel", "14"), ("axles", "front")];
+    let strut = consider(&ada, &job, &strut).await;
+    assert!(strut.text("main").contains("+2 in from now"), "{}", strut.text("main"));
+    let bare = consider(&ada, &job, &[("kind", "measured_coils"), ("coil_new_height", "15"), ("coil_old_height", "")]).await;
+    assert_eq!(bare.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(!bare.field("coil_old_height").1.is_empty(), "what is missing is said at its field");
+}
