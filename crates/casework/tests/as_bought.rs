@@ -9,7 +9,7 @@ mod support;
 
 use proptest::prelude::*;
 use support::{half_ton, heights, on_springs_alone};
-use wise_badger_casework::prediction::{PredictedState, Predictor};
+use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
 use wise_badger_casework::survey::{Ends, Gaps, LoadPut, SpringKind, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, RubberByCapacity, Site};
 use wise_badger_mechanics::tape::{Datum, HeightReadings};
@@ -122,6 +122,29 @@ fn helpers_by_capacity_are_helpers_of_that_rate_with_a_wider_band() {
     let (sold, measured) = (loaded(&survey, &sold), loaded(&survey, &measured));
     assert!((sold.rear.value - measured.rear.value).abs() < inches(1e-6));
     assert!(sold.part.customary() > 1.8 * measured.part.customary(), "{:?} {:?}", sold.part, measured.part);
+}
+
+#[test]
+fn a_leaf_by_its_lift_is_a_leaf_of_that_rate_and_its_lift_is_no_more_than_it_is_sold_for() {
+    let survey = on_springs_alone(half_ton());
+    let figures = [("lift", length(1.5)), ("capacity", weight(600.0)), ("working_travel", length(6.0))];
+    let sold = Predictor::new(&survey).predict(&part("leaf_by_lift", &figures));
+    let measured = [("pair_rate", rate(100.0)), ("lift", length(1.5))];
+    let measured = Predictor::new(&survey).predict(&part("added_leaf", &measured));
+    let (empty, loaded) = (sold.empty.unwrap(), sold.loaded.unwrap());
+    // Half an inch is what a box's lift is off by, as one standard deviation; what the old leaves have set is no part of it.
+    assert!((empty.rise.value.customary() - 1.5).abs() < 1e-6 && empty.part.customary() >= 1.0 - 1e-6, "{empty:?}");
+    let by_rate = measured.loaded.unwrap();
+    assert!((loaded.rear.value - by_rate.rear.value).abs() < inches(1e-6) && loaded.part >= by_rate.part);
+}
+
+#[test]
+fn a_part_pressed_past_what_it_is_sold_for_has_no_height() {
+    let survey = on_springs_alone(half_ton());
+    let small = [("capacity", weight(150.0)), ("free_height", length(2.0)), ("clearance", length(0.0))];
+    let predicted = Predictor::new(&survey).predict(&part("rubber_by_capacity", &small));
+    assert!(predicted.empty.is_ok(), "{:?}", predicted.empty);
+    assert_eq!(predicted.loaded.unwrap_err(), Unpredicted::PastThePart);
 }
 
 #[test]

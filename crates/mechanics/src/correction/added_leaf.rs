@@ -16,10 +16,13 @@ pub struct AddedLeaf {
     pub lift: Length,
 }
 
+/// Between what its lift must lie.
+pub(super) const LIFT: Bound = Bound::inches(-1.0, 6.0);
+
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "added_leaf",
-    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", Bound::inches(-1.0, 6.0), PartDoubt::ADVERTISED_LIFT)],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", LIFT, PartDoubt::ADVERTISED_LIFT)],
     goes_on_the_front: true,
     goes_on_one_side: true,
     needs: Needs::Leaves,

@@ -14,6 +14,7 @@ mod given;
 pub mod helper_by_capacity;
 pub mod helper_spring;
 mod kind;
+pub mod leaf_by_lift;
 pub mod lift_block;
 pub mod load_rubber;
 pub mod longer_shackle;
@@ -42,6 +43,7 @@ pub use helper_spring::HelperSpring;
 pub use kind::{
     BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
 };
+pub use leaf_by_lift::LeafByLift;
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
 pub use longer_shackle::LongerShackle;
@@ -67,6 +69,7 @@ pub static KINDS: &[&KindRow] = &[
     &strut_spacer::ROW,
     &helper_by_capacity::ROW,
     &helper_spring::ROW,
+    &leaf_by_lift::ROW,
     &added_leaf::ROW,
     &rubber_by_capacity::ROW,
     &load_rubber::ROW,

@@ -6,7 +6,7 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Add-a-leaf",
+    name: "Add-a-leaf, by rate",
     in_a_list: "Add-a-leaf, {pair_rate} together, lift {lift}",
     fields: &[
         FieldWords {

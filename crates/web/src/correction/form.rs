@@ -205,7 +205,8 @@ fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords) -> Option<F
 }
 
 fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
-    let what = words.name.to_lowercase();
+    // What it is, without how it is bought.
+    let what = words.name.split(',').next().unwrap_or_default().to_lowercase();
     match problem {
         CorrectionProblem::NotOnTheFront => {
             sheet.refuse("axles", format!("Not on a steered axle: {what} goes at the rear only."));

@@ -6,7 +6,7 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Helper springs",
+    name: "Helper springs, by rate",
     in_a_list: "Helper springs, {pair_rate} together, gap {engagement_gap}",
     fields: &[
         FieldWords {

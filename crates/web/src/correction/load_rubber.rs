@@ -6,7 +6,7 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Load rubber",
+    name: "Load rubber, by its sheet",
     in_a_list: "Load rubber, clearance {clearance}",
     fields: &[
         FieldWords {

@@ -7,6 +7,7 @@ mod exchanged_block;
 mod form;
 mod helper_by_capacity;
 mod helper_spring;
+mod leaf_by_lift;
 mod lift_block;
 mod load_rubber;
 mod longer_shackle;
@@ -33,6 +34,7 @@ static KINDS: &[&KindWords] = &[
     &strut_spacer::WORDS,
     &helper_by_capacity::WORDS,
     &helper_spring::WORDS,
+    &leaf_by_lift::WORDS,
     &added_leaf::WORDS,
     &rubber_by_capacity::WORDS,
     &load_rubber::WORDS,
