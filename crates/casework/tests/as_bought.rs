@@ -11,7 +11,9 @@ use proptest::prelude::*;
 use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
 use wise_badger_casework::survey::{Ends, Gaps, LoadPut, SpringKind, States, Survey, VehicleClass};
-use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, RubberByCapacity, Site};
+use wise_badger_mechanics::correction::{
+    Axles, Correction, Given, KindRow, LiftBlock, Quantity, RubberByCapacity, Site, not_together,
+};
 use wise_badger_mechanics::tape::{Datum, HeightReadings};
 use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
 
@@ -136,6 +138,19 @@ fn a_leaf_by_its_lift_is_a_leaf_of_that_rate_and_its_lift_is_no_more_than_it_is_
     assert!((empty.rise.value.customary() - 1.5).abs() < 1e-6 && empty.part.customary() >= 1.0 - 1e-6, "{empty:?}");
     let by_rate = measured.loaded.unwrap();
     assert!((loaded.rear.value - by_rate.rear.value).abs() < inches(1e-6) && loaded.part >= by_rate.part);
+}
+
+#[test]
+fn a_half_pack_lifts_as_added_leaves_do_and_asks_for_longer_u_bolts() {
+    let survey = on_springs_alone(half_ton());
+    let leaves = [("lift", length(1.25)), ("capacity", weight(900.0)), ("working_travel", length(6.0))];
+    let half_pack = part("half_pack", &[&leaves[..], &[("stack", length(1.5))]].concat());
+    let (one, other) = (loaded(&survey, &half_pack), loaded(&survey, &part("leaf_by_lift", &leaves)));
+    assert_eq!(one.rear, other.rear);
+    assert!((half_pack.off_the_seat() - inches(1.5)).abs() < inches(1e-9) && half_pack.opens_the_stop() == inches(0.0));
+    assert!(!half_pack.row().goes_on_the_front, "a stack over a steered axle's seat is a block");
+    let block = Correction::at_the_rear(LiftBlock { thickness: inches(1.0) });
+    assert!(not_together(&[half_pack, block]).is_some(), "one stack a seat");
 }
 
 #[test]

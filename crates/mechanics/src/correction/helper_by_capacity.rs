@@ -2,9 +2,8 @@
 
 use std::sync::Arc;
 
-use super::{
-    Caution, CorrectionKind, FittedOn, Given, HelperSpring, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work, helper_spring,
-};
+use super::helper_spring::GAP;
+use super::{Caution, CorrectionKind, FittedOn, Given, HelperSpring, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Force, Length, SpringRate};
@@ -28,7 +27,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[
         KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
         KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
-        KindFigure::within("engagement_gap", helper_spring::GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
+        KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
     ],
     goes_on_the_front: true,
     goes_on_one_side: true,

@@ -2,9 +2,8 @@
 
 use std::sync::Arc;
 
-use super::{
-    AddedLeaf, Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work, added_leaf,
-};
+use super::added_leaf::LIFT;
+use super::{AddedLeaf, Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Force, Length};
@@ -21,13 +20,17 @@ pub struct LeafByLift {
     pub working_travel: Length,
 }
 
+/// Between what the capacity of leaves must lie, and their travel.
+pub(super) const CAPACITY: Bound = Bound::pounds(100.0, 20_000.0);
+pub(super) const TRAVEL: Bound = Bound::inches(1.0, 14.0);
+
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "leaf_by_lift",
     figures: &[
-        KindFigure::within("lift", added_leaf::LIFT, PartDoubt::ADVERTISED_LIFT),
-        KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
-        KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
+        KindFigure::within("lift", LIFT, PartDoubt::ADVERTISED_LIFT),
+        KindFigure::within("capacity", CAPACITY, PartDoubt::HELPER_CAPACITY),
+        KindFigure::within("working_travel", TRAVEL, PartDoubt::Exact),
     ],
     goes_on_the_front: true,
     goes_on_one_side: true,

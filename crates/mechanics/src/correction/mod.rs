@@ -11,6 +11,7 @@ mod caution;
 pub mod coil_spacer;
 pub mod exchanged_block;
 mod given;
+pub mod half_pack;
 pub mod helper_by_capacity;
 pub mod helper_spring;
 mod kind;
@@ -38,6 +39,7 @@ pub use caution::Caution;
 pub use coil_spacer::CoilSpacer;
 pub use exchanged_block::ExchangedBlock;
 pub use given::{Given, Quantity};
+pub use half_pack::HalfPack;
 pub use helper_by_capacity::HelperByCapacity;
 pub use helper_spring::HelperSpring;
 pub use kind::{
@@ -71,6 +73,7 @@ pub static KINDS: &[&KindRow] = &[
     &helper_spring::ROW,
     &leaf_by_lift::ROW,
     &added_leaf::ROW,
+    &half_pack::ROW,
     &rubber_by_capacity::ROW,
     &load_rubber::ROW,
     &new_packs::ROW,

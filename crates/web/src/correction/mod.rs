@@ -5,6 +5,7 @@ mod anti_roll_bar;
 mod coil_spacer;
 mod exchanged_block;
 mod form;
+mod half_pack;
 mod helper_by_capacity;
 mod helper_spring;
 mod leaf_by_lift;
@@ -36,6 +37,7 @@ static KINDS: &[&KindWords] = &[
     &helper_spring::WORDS,
     &leaf_by_lift::WORDS,
     &added_leaf::WORDS,
+    &half_pack::WORDS,
     &rubber_by_capacity::WORDS,
     &load_rubber::WORDS,
     &new_packs::WORDS,
