@@ -65,6 +65,29 @@ fn a_misread_height_shows_against_the_gap() {
 }
 
 #[test]
+fn a_stage_that_two_states_cannot_show_is_in_the_band_and_seldom_called_good() {
+    let (rates, heights, tally) = inside("a second stage", Read::TwoWithGaps);
+    assert!(rates > 0.82 && heights > 0.78, "{rates} {heights}");
+    assert!(tally.good_and_wrong * 13 <= JOBS, "{} good and wrong", tally.good_and_wrong);
+}
+
+#[test]
+fn a_stop_that_nobody_told_of_is_in_the_band() {
+    let row = ROWS.iter().find(|row| row.stop && !row.stops_hit).unwrap();
+    let tally = run(row, 7, JOBS);
+    let (rates, heights) = (Tally::share(tally.rates_inside, tally.rates), Tally::share(tally.heights_inside, tally.heights));
+    assert!(rates > 0.75 && heights > 0.8, "{rates} {heights}");
+    assert_eq!(tally.good, 0, "three heights do not exclude it");
+}
+
+#[test]
+fn a_state_misread_among_three_is_mostly_in_the_band_and_never_called_good() {
+    let (rates, heights, tally) = inside("one state misread by 1/2 in", Read::Three);
+    assert!(rates > 0.65 && heights > 0.7, "{rates} {heights}");
+    assert_eq!(tally.good, 0);
+}
+
+#[test]
 fn two_heights_alone_are_never_good() {
     let (rates, heights, tally) = inside("assumptions hold", Read::Two);
     assert_eq!(tally.good, 0);
