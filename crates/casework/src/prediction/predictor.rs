@@ -14,7 +14,7 @@ use super::experiment::{aboard, friction_share_sd, is_weighed, on_its_stops};
 use super::model::{FRONT, end_mark, rear_axles, side_mark, site_axles, stiffer_in_roll};
 use super::parts_off::PartsOff;
 use super::rate::agreed;
-use super::weighed::{Standing, Story, Weighed};
+use super::weighed::{CLEARLY, Standing, Story, Weighed};
 use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
 use crate::verdict::RateVerdict;
 
@@ -103,6 +103,11 @@ impl Predictor {
     /// where nothing could be worked out.
     pub fn odds(&self) -> Vec<(Story, f64)> {
         self.weighed().map(Weighed::odds).unwrap_or_default()
+    }
+
+    /// What else than the springs alone is likely enough to be suspected: the point of the table of truth.
+    pub fn suspects(&self) -> Option<Story> {
+        self.odds().first().filter(|(story, odds)| *story != Story::OneRate && *odds > CLEARLY).map(|(story, _)| *story)
     }
 
     /// Whether by the account that is told stops push back, though nobody read that they do: what lifts the vehicle may come off one

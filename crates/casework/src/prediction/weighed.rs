@@ -56,7 +56,7 @@ pub(super) struct Standing {
 const NEGLIGIBLE: f64 = 0.005;
 /// With which odds one rate alone is still told, and with which another story takes its place (our own working rules).
 const LIKELY_ENOUGH: f64 = 0.15;
-const CLEARLY: f64 = 0.65;
+pub(super) const CLEARLY: f64 = 0.65;
 /// Margin within which nobody sees whether a leaf or a stop bears, as one standard deviation (our own working rule).
 const SEEN_IN: f64 = 1.0 / 8.0;
 /// How likely somebody who looked saw the wrong thing (our own working rule).

@@ -8,9 +8,6 @@ use super::{Figure, Sum, Tone, Units, end_name, percent, sentence, state_of};
 const BAYES: &str = "Every story is weighed by how well it explains all readings, beside how likely it is before anything is read (our own working rules).";
 /// A story less likely is not told.
 const TOLD: f64 = 0.02;
-/// And one more likely than this asks for a second look (chosen where it calls at most one sound vehicle in twenty wrong; see the
-/// table of truth).
-pub(crate) const SUSPECT: f64 = 0.5;
 
 /// The stories that fit what was read, and what to read next; nothing where one story alone fits.
 pub(crate) fn story_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
@@ -29,7 +26,7 @@ pub(crate) fn story_figures(predictor: &Predictor, units: Units) -> Vec<Figure> 
     .doubt("Heights alone do not tell a bump stop from an overload leaf, nor either from a height that was misread.");
     let mut figure = Figure::new("What fits the readings", format!("{}, {}", story_name(survey, first), likelihood(likely)), sum)
         .note(format!("it could also be: {}", rivals.join("; ")));
-    if first != Story::OneRate && likely >= SUSPECT {
+    if predictor.suspects().is_some() {
         figure = figure.tone(Tone::Act);
     }
     std::iter::once(figure).chain(predictor.settles_most().map(|most| next_figure(survey, &most, units))).collect()
