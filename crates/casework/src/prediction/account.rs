@@ -18,11 +18,9 @@ pub(super) struct Account {
     pub(super) before: f64,
 }
 
-/// How likely a second stage is where the class is known for one, with how stiff it is or only with where; where it is not; and where
-/// somebody saw it bear, or read its gap (our own working rules).
-const STAGE_WELL_KNOWN: f64 = 0.78;
-const STAGE_KNOWN: f64 = 0.78;
-const STAGE_ANYWHERE: f64 = 0.78;
+/// How likely a second stage is on leaves, and where somebody saw it bear, or read its gap (our own working rules). That a class is
+/// known for one tells where it joins in, and not whether it is there.
+const STAGE_THERE: f64 = 0.78;
 const STAGE_SEEN: f64 = 0.98;
 /// Where a second stage joins in on a class that is not known for one, the standard deviation of that on any as a share of it, and what
 /// it adds beside the first rate where that is not known of the class (our own working rules).
@@ -114,12 +112,7 @@ fn stages(survey: &Survey, reach: Length) -> Vec<Account> {
         return vec![account(from, relative_sd, STAGE_SEEN)];
     }
     let seen = survey.states().any(|state| bears(state) == Some(true));
-    let there = match (known, assumed.second_stage_times) {
-        _ if seen => STAGE_SEEN,
-        (Some(_), Some(_)) => STAGE_WELL_KNOWN,
-        (Some(_), None) => STAGE_KNOWN,
-        (None, _) => STAGE_ANYWHERE,
-    };
+    let there = if seen { STAGE_SEEN } else { STAGE_THERE };
     let usual = known.map_or(inches(STAGE_FROM_IN), |stage| stage.from);
     let (places, chance) = within(reach, usual, STAGE_FROM_SD);
     // One that was seen to bear is within reach.
