@@ -42,6 +42,7 @@ struct Considered {
     benches: OnceLock<Vec<SideBench>>,
     parts: OnceLock<Option<Parts>>,
     prediction: OnceLock<Option<Prediction>>,
+    pressed_past: OnceLock<bool>,
 }
 
 /// The parts of an option as the mechanics take them: as they usually are, and as they are set where that is otherwise.
@@ -290,7 +291,9 @@ impl Casework {
     pub fn gate_of(&self, place: usize) -> Vec<Gate> {
         let parts = self.option(place).map_or(&[][..], |(_, parts)| parts);
         let yields = self.benches_of(place).iter().any(|bench| bench.work.refused().is_some());
-        let own = [(yields, Gate::Yields), (self.is_pressed_past(place, parts), Gate::PastItsCapacity)];
+        let pressed_past =
+            self.options.get(place).is_some_and(|option| *option.pressed_past.get_or_init(|| self.is_pressed_past(place, parts)));
+        let own = [(yields, Gate::Yields), (pressed_past, Gate::PastItsCapacity)];
         self.gate(parts).into_iter().chain(own.into_iter().filter_map(|(holds, gate)| holds.then_some(gate))).collect()
     }
 
