@@ -167,20 +167,24 @@ fn coils_of_the_same_free_height_and_twice_the_rate_give_back_half_of_the_squash
     let mut survey = on_springs_alone(half_ton());
     survey.vehicle.springs.rear = Some(SpringKind::Coil);
     survey.overload_leaves = Default::default();
-    let figures =
-        [("new_height", length(14.0)), ("old_height", length(14.0)), ("new_rate", rate(400.0)), ("old_rate", rate(200.0))];
+    let figures = [
+        ("new_height", length(14.0)),
+        ("old_height", length(14.0)),
+        ("standing_height", length(11.0)),
+        ("new_rate", rate(400.0)),
+        ("old_rate", rate(200.0)),
+    ];
     let coils = part("measured_coils", &figures);
     let predictor = Predictor::new(&survey);
     let predicted = predictor.predict(&coils);
     let rate = predictor.rate().measured().unwrap().rate.customary();
-    // F/k less F/(2k), empty with what the class carries there, and loaded with 1,000 lb more.
-    let assumed = survey.vehicle.assumptions();
-    let carried = (assumed.kerb_rear - assumed.rear_unsprung).customary();
-    for (predicted, before, load) in
-        [(predicted.empty.unwrap(), 21.5, carried), (predicted.loaded.unwrap(), 18.8125, carried + 1_000.0)]
-    {
+    // Half of the 3 in that it was squashed by empty, whatever it carried; and half of what 1,000 lb more squash it by.
+    let sag = 1_000.0 / rate;
+    for (predicted, before, squash) in [(predicted.empty.unwrap(), 21.5, 3.0), (predicted.loaded.unwrap(), 18.8125, 3.0 + sag)] {
         let rise = predicted.rear.value.customary() - before;
-        assert!((rise - load / rate / 2.0).abs() < 0.06, "{rise} {}", load / rate / 2.0);
+        assert!((rise - squash / 2.0).abs() < 0.06, "{rise} {}", squash / 2.0);
+        // Heights by a tape, to an eighth each, and rates to a twentieth.
+        assert!(predicted.part.customary() > 0.25, "{:?}", predicted.part);
     }
 }
 

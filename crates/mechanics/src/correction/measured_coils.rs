@@ -2,20 +2,23 @@
 
 use std::sync::Arc;
 
-use super::new_coils::cautions;
+use super::new_coils::CAUTIONS;
 use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, SpringDifference};
 use crate::units::{InShopUnits, Length, SpringRate, newtons, newtons_per_metre};
 
-/// New coils in the place of the old, both measured: how tall they stand free, and what one of each takes by its wire, its diameter and
-/// its turns. That the coil may stand on an arm falls out: the old one stands on the same.
+/// New coils in the place of the old, both measured: how tall they stand free, how tall the old one stands in the empty vehicle, and
+/// what one of each takes by its wire, its diameter and its turns. What the old one is squashed by is measured, and no weight is
+/// assumed. That the coil may stand on an arm falls out: the old one stands on the same.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct MeasuredCoils {
     /// Free height of a new one.
     pub new_height: Length,
     /// Of an old one.
     pub old_height: Length,
+    /// Of an old one in the vehicle, empty.
+    pub standing_height: Length,
     /// Rate of one new coil.
     pub new_rate: SpringRate,
     /// Of one old coil.
@@ -30,6 +33,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[
         KindFigure::within("new_height", HEIGHT, PartDoubt::FREE_HEIGHT),
         KindFigure::within("old_height", HEIGHT, PartDoubt::FREE_HEIGHT),
+        KindFigure::within("standing_height", HEIGHT, PartDoubt::FREE_HEIGHT),
         KindFigure::within("new_rate", RATE, PartDoubt::COIL_RATE),
         KindFigure::within("old_rate", RATE, PartDoubt::COIL_RATE),
     ],
@@ -40,7 +44,8 @@ pub static ROW: KindRow = KindRow {
     read: |given| {
         let (new_rate, old_rate) = (given.rate("new_rate")?, given.rate("old_rate")?);
         let (new_height, old_height) = (given.length("new_height")?, given.length("old_height")?);
-        Some(Arc::new(MeasuredCoils { new_height, old_height, new_rate, old_rate }))
+        let standing_height = given.length("standing_height")?;
+        Some(Arc::new(MeasuredCoils { new_height, old_height, standing_height, new_rate, old_rate }))
     },
 };
 
@@ -55,24 +60,27 @@ impl CorrectionKind for MeasuredCoils {
         Given::default()
             .with_length("new_height", self.new_height)
             .with_length("old_height", self.old_height)
+            .with_length("standing_height", self.standing_height)
             .with_rate("new_rate", self.new_rate)
             .with_rate("old_rate", self.old_rate)
     }
 
     fn account(&self) -> Given {
-        self.given().with_length("taller", self.new_height - self.old_height)
+        self.given()
+            .with_length("taller", self.new_height - self.old_height)
+            .with_length("squashed", self.old_height - self.standing_height)
     }
 
-    /// The old coil is squashed by `F/k` empty; the new one, taller by `d` and of `n` times its rate, by `d` more: it pushes with
-    /// `n·k·(F/k + d + s)` at a travel `s`, and not with `F + k·s`.
+    /// The old coil is squashed by `q` empty; the new one, taller by `d` and of `n` times its rate, by `d` more: it pushes with
+    /// `n·k·(q + d + s)` at a travel `s`, and not with `k·(q + s)`.
     ///
     /// What is measured at the coil is taken to be as much at the wheel; where the coil stands on an arm the wheel goes further, and a
     /// taller coil lifts more.
     fn change(&self, on: &FittedOn<'_>) -> Change {
         let (old, times) = (on.corner_rate_at_kerb().si(), self.new_rate.si() / self.old_rate.si());
-        let (carried, taller) = (super::kerb_spring_force(on.axle).si(), (self.new_height - self.old_height).si());
+        let [old_squash, new_squash] = [self.old_height, self.new_height].map(|height| (height - self.standing_height).si());
         let difference = SpringDifference {
-            force: newtons(times * (carried + old * taller) - carried),
+            force: newtons(old * (times * new_squash - old_squash)),
             rate: newtons_per_metre((times - 1.0) * old),
             stages: Vec::new(),
         };
@@ -92,6 +100,6 @@ impl CorrectionKind for MeasuredCoils {
     }
 
     fn cautions(&self) -> Vec<Caution> {
-        cautions()
+        CAUTIONS.to_vec()
     }
 }

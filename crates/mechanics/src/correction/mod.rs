@@ -51,8 +51,6 @@ pub use load_rubber::LoadRubber;
 pub use longer_shackle::LongerShackle;
 pub use measured_coils::MeasuredCoils;
 pub use needs::Needs;
-pub use new_coils::NewCoils;
-pub use new_packs::NewPacks;
 pub use part_doubt::PartDoubt;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;

@@ -26,6 +26,14 @@ pub(super) static WORDS: KindWords = KindWords {
             what: "A coil's free height",
         },
         FieldWords {
+            figure: "standing_height",
+            field: "coil_standing_height",
+            label: "Old one as it stands in the vehicle, empty",
+            hint: "between the same two faces, on its wheels",
+            usual: "",
+            what: "A coil's height",
+        },
+        FieldWords {
             figure: "new_rate",
             field: "coil_new_rate",
             label: "Rate of one coil, new",
@@ -42,6 +50,10 @@ pub(super) static WORDS: KindWords = KindWords {
             what: "A coil's rate",
         },
     ],
-    account: &["free heights {new_height} and {old_height}: taller by {taller}", "rates of one coil {new_rate} and {old_rate}"],
-    formula: "each old coil is squashed by load ÷ rate empty; the new one pushes with the rates' ratio × (rate × (that + taller + travel)); height where both sides balance",
+    account: &[
+        "free heights {new_height} and {old_height}: taller by {taller}",
+        "the old one is squashed by {squashed} empty",
+        "rates of one coil {new_rate} and {old_rate}",
+    ],
+    formula: "the old coil pushes with rate × (what it is squashed by + travel), the new one with the rates' ratio × rate × (that + taller + travel); height where both sides balance",
 };

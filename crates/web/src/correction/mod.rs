@@ -2,6 +2,7 @@
 
 mod added_leaf;
 mod anti_roll_bar;
+mod bought_springs;
 mod coil_spacer;
 mod exchanged_block;
 mod form;
