@@ -43,8 +43,10 @@ pub struct Misfit {
 const MOST_ROUNDS: usize = 100;
 /// How often leaf friction that was measured is taken for what was believed.
 const FRICTION_ROUNDS: usize = 3;
-/// Step of a difference quotient, in prior standard deviations of a figure.
-const SMALL: f64 = 1e-5;
+/// Step of a difference quotient, in prior standard deviations of a figure, no longer than so much of a logarithm: wide enough that on a
+/// kink both its sides are seen, and which of them rounding leaves it on changes nothing.
+const SMALL: f64 = 0.02;
+const LONGEST_LOG: f64 = 0.01;
 /// Longest step of one round in a rate's logarithm.
 const LONGEST_STEP: f64 = 0.7;
 /// Squared length of a step, in standard deviations, that ends the search.
@@ -212,22 +214,24 @@ impl Experiment {
 /// How the readings of each state move with every figure that moves them, by reading.
 type Slopes = Vec<Vec<(usize, Vec<f64>)>>;
 
-/// The slopes where the figures are: of what the vehicle does to first order about where it stands, and of what is added to its readings.
+/// The slopes where the figures are, each by a difference quotient to both sides.
 fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f64]) -> Result<Slopes, IdentificationError> {
     let vehicle = experiment.vehicle_at(figures, at);
-    let off: Vec<Option<Vehicle>> = figures
+    let off: Vec<Option<[Vehicle; 2]>> = figures
         .iter()
         .enumerate()
         .map(|(place, figure)| {
-            matches!(figure, Unknown::Doubt(_)).then(|| {
-                let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + SMALL } else { *at }).collect();
+            let by = |step: f64| {
+                let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + step } else { *at }).collect();
                 experiment.vehicle_at(figures, &moved)
-            })
+            };
+            let step = figure.small_step(experiment);
+            matches!(figure, Unknown::Doubt(_)).then(|| [by(step), by(-step)])
         })
         .collect();
-    let mut found = Ready::new(&vehicle);
     let mut same = Ready::new(&vehicle);
-    let mut beside: Vec<Option<Ready<'_>>> = off.iter().map(|off| off.as_ref().map(Ready::new)).collect();
+    let mut beside: Vec<Option<[Ready<'_>; 2]>> =
+        off.iter().map(|off| off.as_ref().map(|pair| pair.each_ref().map(Ready::new))).collect();
     let mut slopes = Vec::with_capacity(experiment.states.len());
     for (index, measured) in experiment.states.iter().enumerate() {
         if measured.readings.is_empty() {
@@ -236,19 +240,23 @@ fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f
         }
         let changes = measured.state.changes.as_slice();
         let (state, held) = experiment.laid_over(index, figures, at, layout)?;
-        let here = experiment.shown(index, &found.settle(&state, changes, &held)?)?;
         let mut of_state = Vec::new();
         for place in layout.moving(index) {
             let (Some(figure), Some(value)) = (figures.get(place), at.get(place)) else { continue };
             let slope = if figure.moves_the_readings_in(index) {
-                let (mut state, mut held) = (state.clone(), held.clone());
-                experiment.load_off(&mut state, index, figure, SMALL);
-                if let (Some(now), Some((axle, then))) = (figure.holds(index, *value), figure.holds(index, value + SMALL)) {
-                    held.push((axle, then - now.1));
-                }
-                let other = beside.get_mut(place).and_then(Option::as_mut).unwrap_or(&mut same);
-                let there = experiment.shown(index, &other.beside(&mut found, &state, changes, &held)?)?;
-                there.iter().zip(&here).map(|(there, here)| (there - here) / SMALL).collect()
+                let step = figure.small_step(experiment);
+                let mut shown = |way: usize, step: f64| {
+                    let (mut state, mut held) = (state.clone(), held.clone());
+                    experiment.load_off(&mut state, index, figure, step);
+                    if let (Some((_, now)), Some((axle, then))) = (figure.holds(index, *value), figure.holds(index, value + step))
+                    {
+                        held.push((axle, then - now));
+                    }
+                    let own = beside.get_mut(place).and_then(Option::as_mut).and_then(|pair| pair.get_mut(way));
+                    experiment.shown(index, &own.unwrap_or(&mut same).settle(&state, changes, &held)?)
+                };
+                let (above, below) = (shown(0, step)?, shown(1, -step)?);
+                above.iter().zip(below).map(|(above, below)| (above - below) / (2.0 * step)).collect()
             } else {
                 let marks = measured.readings.iter().map(|reading| reading.mark());
                 marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect()
@@ -261,6 +269,16 @@ fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f
 }
 
 impl Unknown {
+    fn small_step(&self, experiment: &Experiment) -> f64 {
+        match self {
+            Unknown::Doubt(index) => {
+                let sd = experiment.doubts.get(*index).map_or(1.0, |doubt| doubt.relative_sd);
+                SMALL.min(LONGEST_LOG / sd)
+            }
+            _ => SMALL,
+        }
+    }
+
     /// How far a round may move it.
     fn longest_step(&self, experiment: &Experiment) -> f64 {
         match self {

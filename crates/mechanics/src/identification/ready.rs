@@ -35,21 +35,6 @@ impl<'v> Ready<'v> {
         }
     }
 
-    /// Where it would, to first order from where another that hardly differs has just come to rest in the same state.
-    ///
-    /// # Errors     [`IdentificationError`] for changes that have no meaning
-    pub(super) fn beside(
-        &mut self,
-        found: &mut Ready<'v>,
-        state: &State,
-        changes: &'v [Change],
-        held: &Held<'_>,
-    ) -> Result<Stance, IdentificationError> {
-        let found = found.with(changes).map_err(|source| in_state(state, source))?;
-        let solver = self.with(changes).map_err(|source| in_state(state, source))?;
-        Ok(solver.beside(found, state, held))
-    }
-
     fn with(&mut self, changes: &'v [Change]) -> Result<&mut Solver<'v>, StanceError> {
         let place = match self.laid_out.iter().position(|(with, _)| *with == changes) {
             Some(place) => place,

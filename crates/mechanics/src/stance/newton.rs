@@ -118,22 +118,6 @@ impl Workspace {
         self.stands_at_kerb = true;
     }
 
-    /// To where forces balance to first order, from where those of something that hardly differs were found to: `q − K⁻¹·(g − g₀)`, `K`
-    /// and `g₀` being its stiffness and what was left over of its gradient.
-    pub(super) fn step_from(&mut self, found: &Workspace, assembly: &Assembly<'_>, weights: &Weights) {
-        self.q.copy_from_slice(&found.q);
-        self.take_constant(assembly, weights);
-        assembly.take_gradient(weights, self);
-        for (step, (gradient, left_over)) in self.step.iter_mut().zip(self.gradient.iter().zip(&found.gradient)) {
-            *step = left_over - gradient;
-        }
-        solve_factorised(&found.factor, &mut self.step, assembly.unknowns);
-        for (q, step) in self.q.iter_mut().zip(&self.step) {
-            *q += step;
-        }
-        self.stands_at_kerb = false;
-    }
-
     /// The part of the gradient that does not move with the unknowns; the largest force or moment in it.
     fn take_constant(&mut self, assembly: &Assembly<'_>, weights: &Weights) -> f64 {
         let mut scale = 1.0_f64;

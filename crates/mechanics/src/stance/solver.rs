@@ -90,16 +90,6 @@ impl<'a> Solver<'a> {
         }
     }
 
-    /// Where this vehicle would sit, to first order, if it hardly differs from one that was just found to sit: one step of Newton's
-    /// method from there, with the stiffness there.
-    ///
-    /// # Source     the implicit function theorem; any text on calculus
-    pub(crate) fn beside(&mut self, found: &Solver<'_>, state: &State, held: &[(&str, Force)]) -> Stance {
-        self.weigh(state, held);
-        self.room.step_from(&found.room, &self.assembly, &self.weights);
-        self.read(Effort { steps: 1, left_over: 0.0 })
-    }
-
     fn weigh(&mut self, state: &State, held: &[(&str, Force)]) {
         self.weights.weigh(self.vehicle, state);
         for (axle, force) in held {
