@@ -69,12 +69,11 @@ impl Weighed {
     /// # Source     Bayes' rule over models, each by its evidence: MacKay, Information Theory, Inference, and Learning Algorithms, 28
     ///   (Cambridge, 2003; from memory)
     pub(super) fn of(survey: &Survey, loads: &AxleLoads, two_states: &RateVerdict) -> Result<Self, IdentificationError> {
-        let hold = |account: &Account, near: Option<&Identified>| -> Result<(f64, Weighty), IdentificationError> {
+        let mut most = f64::NEG_INFINITY;
+        let mut hold = |account: &Account, near: Option<&Identified>| -> Result<(f64, Weighty), IdentificationError> {
             let experiment = experiment(survey, loads, two_states, &account.telling);
-            let identified = match near {
-                Some(near) => experiment.identify_near(near)?,
-                None => experiment.identify()?,
-            };
+            let worth = most + NEGLIGIBLE.ln() - account.before.ln();
+            let identified = experiment.identify_near(near, worth)?;
             let (borne, seen) = borne_and_seen(survey, &identified);
             let story = match account.telling.misread {
                 Some(misread) => Story::Misread(misread),
@@ -83,6 +82,7 @@ impl Weighed {
                 None => Story::SecondStage,
             };
             let log_weight = account.before.ln() + seen + identified.log_evidence();
+            most = f64::max(most, log_weight);
             let has_a_stop = account.telling.stop.is_some();
             Ok((log_weight, Weighty { story, has_a_stop, weight: 0.0, identified }))
         };

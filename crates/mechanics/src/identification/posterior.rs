@@ -49,12 +49,16 @@ const SMALL: f64 = 0.02;
 const LONGEST_LOG: f64 = 0.01;
 /// Longest step of one round in a rate's logarithm.
 const LONGEST_STEP: f64 = 0.7;
+/// How often a step is halved.
+const SHORTEST: usize = 30;
 /// Squared length of a step, in standard deviations, that ends the search.
 const STILL: f64 = 1e-6;
 /// Rounds after which it is enough to be within a tenth of a standard deviation of the best: along an edge where a stage joins the
 /// search goes to and fro for ever shorter.
 const PATIENT: usize = 30;
 const NEARLY_STILL: f64 = 1e-2;
+/// By how much an account's evidence must fall short to be seen to before it is found, as a logarithm.
+const SURELY: f64 = 1.0;
 /// How far a figure is tried to either side where no step gets better, in its own standard deviations, the furthest first.
 const BESIDE: [f64; 4] = [0.3, 0.1, 0.03, 0.01];
 /// What such a try must gain to count.
@@ -70,36 +74,34 @@ impl Experiment {
     /// # Errors     [`IdentificationError`]
     /// # Source     Tarantola, Inverse Problem Theory (SIAM, 2005), 3.2 (from memory)
     pub fn identify(self) -> Result<Identified, IdentificationError> {
-        self.identify_from(None)
+        self.identify_near(None, f64::NEG_INFINITY)
     }
 
-    /// The same, begun where another account of the same readings ended: the answer is the same, and found sooner.
+    /// The same for one of several accounts of the same readings: begun where another ended the answer is the same, and found sooner; one
+    /// whose evidence is seen to stay below a logarithm is not worth finding closer than to a tenth of a standard deviation.
     ///
     /// # Errors     as [`Self::identify`]
-    pub fn identify_near(self, other: &Identified) -> Result<Identified, IdentificationError> {
-        self.identify_from(Some(other))
-    }
-
-    fn identify_from(self, other: Option<&Identified>) -> Result<Identified, IdentificationError> {
+    pub fn identify_near(self, other: Option<&Identified>, worth: f64) -> Result<Identified, IdentificationError> {
         self.check()?;
         let figures = self.figures(&self.friction)?;
         let alike = other.filter(|other| other.figures == figures);
         let at = alike.map_or_else(|| self.start(&figures), |other| other.at.clone());
-        let mut found = seek(self, figures, at)?;
+        let mut found = seek(self, figures, at, worth)?;
         // How far the states spread goes by how strong friction is found to be, and that again by how far they spread.
         for _ in 0..FRICTION_ROUNDS {
             let Some(friction) = found.friction_as_found() else { break };
             let figures = found.experiment.figures(&friction)?;
-            found = seek(found.experiment, figures, found.at)?;
+            found = seek(found.experiment, figures, found.at, worth)?;
         }
         Ok(found)
     }
 }
 
-fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>) -> Result<Identified, IdentificationError> {
+fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>, worth: f64) -> Result<Identified, IdentificationError> {
     let layout = Layout::new(&figures, experiment.states.len());
     let mut now = Agreement::at(&experiment, &figures, &layout, &at)?;
     let n = figures.len();
+    let mut before = None;
     for rounds in 1..=MOST_ROUNDS {
         let slopes = slopes(&experiment, &figures, &layout, &at)?;
         let (curvature, mut step) = normal_equations(&experiment, &figures, &at, &now, &slopes);
@@ -108,11 +110,15 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>) -> Resu
         factor.solve(&mut step);
         // The step's squared length in standard deviations is its product with the slope that it answers.
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
+        let mixed = before.as_ref().and_then(|(from, gone): &(Vec<f64>, Vec<f64>)| mixed(&curvature, &at, &step, from, gone));
         let better = || {
-            let along = shorten(&experiment, &figures, &layout, &at, &step, &now);
+            let along = mixed.and_then(|step| shorten(&experiment, &figures, &layout, &at, &step, &now, 1));
+            let along = along.or_else(|| shorten(&experiment, &figures, &layout, &at, &step, &now, SHORTEST));
             along.or_else(|| past_a_kink(&experiment, &figures, &layout, &at, &now, &factor))
         };
-        let there = length.abs() < STILL || (rounds >= PATIENT && length.abs() < NEARLY_STILL);
+        let evidence_of = |total: f64| log_evidence(&experiment, &figures, total, factor.log_determinant());
+        let enough = || rounds >= PATIENT || evidence_of(now.total - length) < worth - SURELY;
+        let there = length.abs() < STILL || (length.abs() < NEARLY_STILL && enough());
         let better = if there { None } else { better() };
         let Some(better) = better else {
             // Nothing near is any better: it is the best there is, in a hollow, or in the edge between two where a stage joins.
@@ -128,11 +134,12 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>) -> Resu
                 return Err(IdentificationError::NotSettled);
             }
             let search = Search { rounds, still: length };
-            let log_evidence = log_evidence(&experiment, &figures, now.total, factor.log_determinant());
+            let log_evidence = evidence_of(now.total);
             let misfits = now.misfits(&experiment);
             return Ok(Identified { covariance, misfits, experiment, figures, at, search, log_evidence });
         };
-        (at, now) = better;
+        before = Some((std::mem::replace(&mut at, better.0), step));
+        now = better.1;
     }
     Err(IdentificationError::NotSettled)
 }
@@ -164,7 +171,7 @@ impl Agreement {
                 continue;
             }
             let (state, held) = experiment.laid_over(index, figures, at, layout)?;
-            let modelled = experiment.shown(index, &ready.settle(&state, &measured.state.changes, &held)?)?;
+            let modelled = experiment.shown(index, ready.settle(&state, &measured.state.changes, &held)?)?;
             let left: Vec<f64> = measured
                 .readings
                 .iter()
@@ -217,53 +224,51 @@ type Slopes = Vec<Vec<(usize, Vec<f64>)>>;
 /// The slopes where the figures are, each by a difference quotient to both sides.
 fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f64]) -> Result<Slopes, IdentificationError> {
     let vehicle = experiment.vehicle_at(figures, at);
-    let off: Vec<Option<[Vehicle; 2]>> = figures
-        .iter()
-        .enumerate()
-        .map(|(place, figure)| {
-            let by = |step: f64| {
+    let mut same = Ready::new(&vehicle);
+    let laid_over = |index| experiment.laid_over(index, figures, at, layout);
+    let mut states = (0..experiment.states.len()).map(laid_over).collect::<Result<Vec<(State, Held<'_>)>, _>>()?;
+    let mut slopes: Slopes = vec![Vec::new(); states.len()];
+    let mut loads = Vec::new();
+    // Figure by figure, so that no more than two other vehicles are laid out at a time.
+    for (place, (figure, value)) in figures.iter().zip(at).enumerate() {
+        let step = figure.small_step(experiment);
+        let beside = matches!(figure, Unknown::Doubt(_)).then(|| {
+            [step, -step].map(|step| {
                 let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + step } else { *at }).collect();
                 experiment.vehicle_at(figures, &moved)
-            };
-            let step = figure.small_step(experiment);
-            matches!(figure, Unknown::Doubt(_)).then(|| [by(step), by(-step)])
-        })
-        .collect();
-    let mut same = Ready::new(&vehicle);
-    let mut beside: Vec<Option<[Ready<'_>; 2]>> =
-        off.iter().map(|off| off.as_ref().map(|pair| pair.each_ref().map(Ready::new))).collect();
-    let mut slopes = Vec::with_capacity(experiment.states.len());
-    for (index, measured) in experiment.states.iter().enumerate() {
-        if measured.readings.is_empty() {
-            slopes.push(Vec::new());
-            continue;
-        }
-        let changes = measured.state.changes.as_slice();
-        let (state, held) = experiment.laid_over(index, figures, at, layout)?;
-        let mut of_state = Vec::new();
-        for place in layout.moving(index) {
-            let (Some(figure), Some(value)) = (figures.get(place), at.get(place)) else { continue };
-            let slope = if figure.moves_the_readings_in(index) {
-                let step = figure.small_step(experiment);
-                let mut shown = |way: usize, step: f64| {
-                    let (mut state, mut held) = (state.clone(), held.clone());
-                    experiment.load_off(&mut state, index, figure, step);
-                    if let (Some((_, now)), Some((axle, then))) = (figure.holds(index, *value), figure.holds(index, value + step))
-                    {
-                        held.push((axle, then - now));
-                    }
-                    let own = beside.get_mut(place).and_then(Option::as_mut).and_then(|pair| pair.get_mut(way));
-                    experiment.shown(index, &own.unwrap_or(&mut same).settle(&state, changes, &held)?)
-                };
-                let (above, below) = (shown(0, step)?, shown(1, -step)?);
-                above.iter().zip(below).map(|(above, below)| (above - below) / (2.0 * step)).collect()
-            } else {
+            })
+        });
+        let mut beside = beside.as_ref().map(|pair| pair.each_ref().map(Ready::new));
+        let each = experiment.states.iter().zip(&mut states).zip(&mut slopes).enumerate();
+        for (index, ((measured, (state, held)), slopes)) in each {
+            if measured.readings.is_empty() || figure.owner().is_some_and(|of| of != index) {
+                continue;
+            }
+            if !figure.moves_the_readings_in(index) {
                 let marks = measured.readings.iter().map(|reading| reading.mark());
-                marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect()
+                slopes.push((place, marks.map(|mark| mark.map_or(0.0, |mark| experiment.adds(figure, index, mark))).collect()));
+                continue;
+            }
+            let mut shown = |way: usize, step: f64| {
+                let held_before = held.len();
+                loads.clone_from(&state.loads);
+                experiment.load_off(state, index, figure, step);
+                if let Some(((_, now), (axle, then))) = figure.holds(index, *value).zip(figure.holds(index, value + step)) {
+                    held.push((axle, then - now));
+                }
+                let changes = &measured.state.changes;
+                let stance = match beside.as_mut().and_then(|pair| pair.get_mut(way)) {
+                    Some(own) => own.settle(state, changes, held)?,
+                    None => same.settle(state, changes, held)?,
+                };
+                let shown = experiment.shown(index, stance);
+                held.truncate(held_before);
+                std::mem::swap(&mut state.loads, &mut loads);
+                shown
             };
-            of_state.push((place, slope));
+            let (above, below) = (shown(0, step)?, shown(1, -step)?);
+            slopes.push((place, above.iter().zip(below).map(|(above, below)| (above - below) / (2.0 * step)).collect()));
         }
-        slopes.push(of_state);
     }
     Ok(slopes)
 }
@@ -327,6 +332,22 @@ fn normal_equations(
     (curvature, downhill)
 }
 
+/// A step mixed of this round's and the last one's: where readings and model lie far apart a step is too long or too short by the same
+/// share round after round, and two of them tell by how much.
+///
+/// # Source     Anderson, Iterative procedures for nonlinear integral equations (J. ACM 12, 1965), of depth one (from memory)
+fn mixed(curvature: &[f64], at: &[f64], step: &[f64], from: &[f64], gone: &[f64]) -> Option<Vec<f64>> {
+    let change: Vec<f64> = step.iter().zip(gone).map(|(step, gone)| step - gone).collect();
+    let along = |other: &[f64]| -> f64 {
+        let rows = curvature.chunks(change.len()).zip(&change);
+        rows.map(|(row, change)| change * row.iter().zip(other).map(|(c, other)| c * other).sum::<f64>()).sum()
+    };
+    let share = along(step) / along(&change);
+    let of_both = at.iter().zip(step).zip(from.iter().zip(gone));
+    let mixed = of_both.map(|((at, step), (from, gone))| step - share * (at + step - from - gone));
+    share.is_finite().then(|| mixed.collect())
+}
+
 /// Goes along a step as far as it gets better, halving it; `None` where nothing gets better.
 fn shorten(
     experiment: &Experiment,
@@ -335,10 +356,11 @@ fn shorten(
     at: &[f64],
     step: &[f64],
     now: &Agreement,
+    tries: usize,
 ) -> Option<(Vec<f64>, Agreement)> {
     let longest = figures.iter().zip(step).map(|(figure, step)| figure.longest_step(experiment) / step.abs());
     let mut share = longest.fold(1.0, f64::min);
-    for _ in 0..30 {
+    for _ in 0..tries {
         let moved: Vec<f64> = at.iter().zip(step).map(|(at, step)| at + share * step).collect();
         if let Ok(there) = Agreement::at(experiment, figures, layout, &moved)
             && there.total < now.total

@@ -1,7 +1,7 @@
 //! A vehicle made ready for the states it was read in: what was changed on it is laid out once, however many states have it so.
 
 use super::experiment::{IdentificationError, in_state};
-use crate::stance::{Change, Outcome, Solver, Stance, StanceError, State, Vehicle};
+use crate::stance::{Change, Solver, Stance, StanceError, State, Vehicle};
 use crate::units::Force;
 
 /// What leaf friction does in a state: how much an axle's springs push too much at each wheel.
@@ -10,7 +10,14 @@ pub(super) type Held<'n> = Vec<(&'n str, Force)>;
 /// A vehicle, laid out with every set of changes that was asked for.
 pub(super) struct Ready<'v> {
     vehicle: &'v Vehicle,
-    laid_out: Vec<(&'v [Change], Solver<'v>)>,
+    laid_out: Vec<LaidOut<'v>>,
+}
+
+/// With one set of changes: ready to be solved, and where it stood last.
+struct LaidOut<'v> {
+    changes: &'v [Change],
+    solver: Solver<'v>,
+    stance: Stance,
 }
 
 impl<'v> Ready<'v> {
@@ -26,24 +33,24 @@ impl<'v> Ready<'v> {
         state: &State,
         changes: &'v [Change],
         held: &Held<'_>,
-    ) -> Result<Stance, IdentificationError> {
-        let solver = self.with(changes).map_err(|source| in_state(state, source))?;
+    ) -> Result<&Stance, IdentificationError> {
+        let LaidOut { solver, stance, .. } = self.with(changes).map_err(|source| in_state(state, source))?;
         solver.begin_at_kerb();
-        match solver.settle_held(state, held).map_err(|source| in_state(state, source))? {
-            Outcome::Settled(stance) => Ok(stance),
-            Outcome::NoEquilibrium => Err(IdentificationError::Tips(state.name.clone())),
+        match solver.settle_held(state, held, stance).map_err(|source| in_state(state, source))? {
+            true => Ok(stance),
+            false => Err(IdentificationError::Tips(state.name.clone())),
         }
     }
 
-    fn with(&mut self, changes: &'v [Change]) -> Result<&mut Solver<'v>, StanceError> {
-        let place = match self.laid_out.iter().position(|(with, _)| *with == changes) {
+    fn with(&mut self, changes: &'v [Change]) -> Result<&mut LaidOut<'v>, StanceError> {
+        let place = match self.laid_out.iter().position(|there| there.changes == changes) {
             Some(place) => place,
             None => {
-                self.laid_out.push((changes, Solver::new(self.vehicle, changes)?));
+                let solver = Solver::new(self.vehicle, changes)?;
+                self.laid_out.push(LaidOut { changes, stance: solver.unread(), solver });
                 self.laid_out.len() - 1
             }
         };
-        let (_, solver) = self.laid_out.get_mut(place).expect("found, or pushed just now");
-        Ok(solver)
+        Ok(self.laid_out.get_mut(place).expect("found, or pushed just now"))
     }
 }

@@ -2,14 +2,14 @@
 
 use std::sync::Arc;
 
-use super::assembly::Assembly;
+use super::assembly::{Assembly, Clearance};
 use super::changes::changed_axles;
 use super::frequency::bounce_frequency;
 use super::newton::{Rest, Workspace, minimise};
 use super::outcome::{AxleStance, Effort, ElementGap, Outcome, Stance};
 use super::state::{Change, State};
 use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
-use super::vehicle::{Axle, BodyPoint, StanceError, Vehicle};
+use super::vehicle::{Axle, StanceError, Vehicle};
 use super::weights::Weights;
 use crate::side::{Side, Sides};
 use crate::units::{Force, InShopUnits, Length, metres, newtons, newtons_per_metre, radians};
@@ -74,18 +74,33 @@ impl<'a> Solver<'a> {
 
     /// The same where a load may be negative: a trailer heavy behind lifts the ball.
     pub(crate) fn settle_with_lift(&mut self, state: &State) -> Result<Outcome, StanceError> {
-        self.settle_held(state, &[])
+        Ok(self.balance(state, &[])?.map_or(Outcome::NoEquilibrium, |effort| {
+            let mut stance = self.unread();
+            self.read(effort, &mut stance);
+            Outcome::Settled(stance)
+        }))
     }
 
-    /// The same where some axles' springs push more at each wheel than their length says, as leaves do that rub on each other.
-    pub(crate) fn settle_held(&mut self, state: &State, held: &[(&str, Force)]) -> Result<Outcome, StanceError> {
+    /// The same where some axles' springs push more at each wheel than their length says, as leaves do that rub on each other. The
+    /// answer is read into `stance`, one of [`Self::unread`]; false where nothing was read since the vehicle does not stand.
+    pub(crate) fn settle_held(
+        &mut self,
+        state: &State,
+        held: &[(&str, Force)],
+        stance: &mut Stance,
+    ) -> Result<bool, StanceError> {
+        let effort = self.balance(state, held)?;
+        Ok(effort.map(|effort| self.read(effort, stance)).is_some())
+    }
+
+    fn balance(&mut self, state: &State, held: &[(&str, Force)]) -> Result<Option<Effort>, StanceError> {
         self.weigh(state, held);
         match minimise(&self.assembly, &self.weights, &mut self.room) {
-            Ok(Rest::Balanced(effort)) => Ok(Outcome::Settled(self.read(effort))),
+            Ok(Rest::Balanced(effort)) => Ok(Some(effort)),
             ended => {
                 // What the iteration left behind may be no number, and the next solve would build on it.
                 self.room = Workspace::new(&self.assembly);
-                ended.map(|_| Outcome::NoEquilibrium)
+                ended.map(|_| None)
             }
         }
     }
@@ -102,7 +117,33 @@ impl<'a> Solver<'a> {
         }
     }
 
-    fn read(&self, effort: Effort) -> Stance {
+    /// A stance of the vehicle with room for every answer, and nothing in it yet.
+    pub(crate) fn unread(&self) -> Stance {
+        let axle = |(index, name): (usize, &Arc<str>)| {
+            let of_axle = self.assembly.clearances.iter().filter(move |clearance| clearance.axle == index);
+            let gap = |place: &Clearance| ElementGap { side: place.side, element: Arc::clone(&place.element), gap: metres(0.0) };
+            AxleStance {
+                name: Arc::clone(name),
+                ground_to_arch_change: Sides::both(metres(0.0)),
+                hub_to_arch_change: Sides::both(metres(0.0)),
+                wheel_loads: Sides::both(newtons(0.0)),
+                gaps: of_axle.map(gap).collect(),
+                spring_rate: newtons_per_metre(0.0),
+                ride_frequency: None,
+            }
+        };
+        Stance {
+            heave: metres(0.0),
+            pitch: radians(0.0),
+            roll: radians(0.0),
+            axles: self.axle_names.iter().enumerate().map(axle).collect(),
+            points: self.point_names.iter().map(|name| (Arc::clone(name), metres(0.0))).collect(),
+            tongue_weight: None,
+            effort: Effort { steps: 0, left_over: 0.0 },
+        }
+    }
+
+    fn read(&self, effort: Effort, stance: &mut Stance) {
         let weights = &self.weights;
         let at = |unknown: usize| self.room.q.get(unknown).copied().unwrap_or(0.0);
         let (pitch, roll) = (at(PITCH), at(ROLL));
@@ -112,45 +153,38 @@ impl<'a> Solver<'a> {
             Some(coupler) => weights.coupler_rise - coupler.position.si() * pitch - coupler.lateral.si() * roll,
         };
         let rise = |x: f64, y: f64| heave + x * pitch + y * roll;
-        let axles = self.vehicle.axles.iter().zip(&self.axle_names).enumerate();
-        let axles: Vec<AxleStance> =
-            axles.map(|(index, (axle, name))| self.read_axle(index, axle, Arc::clone(name), &rise)).collect();
-        let points = self.vehicle.points.iter().zip(&self.point_names);
-        let rise_of = |point: &BodyPoint| metres(rise(point.position.si(), point.lateral.si()));
-        let points = points.map(|(point, name)| (Arc::clone(name), rise_of(point))).collect();
-        let tongue_weight = self.vehicle.coupler.map(|coupler| {
+        for (index, (axle, read)) in self.vehicle.axles.iter().zip(&mut stance.axles).enumerate() {
+            self.read_axle(index, axle, read, &rise);
+        }
+        for (point, (_, read)) in self.vehicle.points.iter().zip(&mut stance.points) {
+            *read = metres(rise(point.position.si(), point.lateral.si()));
+        }
+        stance.tongue_weight = self.vehicle.coupler.map(|coupler| {
             // What the axles do not carry of kerb weight and loads.
-            let carried: f64 = axles.iter().map(|axle| axle.load().si()).sum();
+            let carried: f64 = stance.axles.iter().map(|axle| axle.load().si()).sum();
             let at_kerb: f64 = self.vehicle.axles.iter().map(|axle| axle.kerb_load().si()).sum();
             newtons(coupler.kerb_load.si() + weights.added + at_kerb - carried)
         });
-        Stance { heave: metres(heave), pitch: radians(pitch), roll: radians(roll), axles, points, tongue_weight, effort }
+        (stance.heave, stance.pitch, stance.roll) = (metres(heave), radians(pitch), radians(roll));
+        stance.effort = effort;
     }
 
-    fn read_axle(&self, index: usize, axle: &Axle, name: Arc<str>, rise: &dyn Fn(f64, f64) -> f64) -> AxleStance {
+    fn read_axle(&self, index: usize, axle: &Axle, read: &mut AxleStance, rise: &dyn Fn(f64, f64) -> f64) {
         let (q, coupler_rise) = (&self.room.q, self.weights.coupler_rise);
-        let ground: Sides<Length> = Sides::from_fn(|side| metres(rise(axle.position.si(), axle.arch_lateral(side))));
         let wheel_rise = |side| q.get(wheel(index, side)).copied().unwrap_or(0.0);
-        let wheel_loads = Sides::from_fn(|side| {
+        let ground: Sides<Length> = Sides::from_fn(|side| metres(rise(axle.position.si(), axle.arch_lateral(side))));
+        read.ground_to_arch_change = ground;
+        read.hub_to_arch_change = Sides::from_fn(|side| *ground.get(side) - metres(wheel_rise(side)));
+        read.wheel_loads = Sides::from_fn(|side| {
             let tyre = self.assembly.tyres.get(index).and_then(|tyres| self.assembly.lines.get(*tyres.get(side)));
             newtons(tyre.map_or(0.0, |tyre| self.assembly.force(tyre, q, coupler_rise).0))
         });
         let of_axle = self.assembly.clearances.iter().filter(|clearance| clearance.axle == index);
-        let gaps = of_axle.map(|place| ElementGap {
-            side: place.side,
-            element: Arc::clone(&place.element),
-            gap: metres(place.clearance - place.row.stroke(q, coupler_rise)),
-        });
-        let wheel_rate = self.assembly.wheel_rate(index, &self.room);
-        let sprung = wheel_loads.left.si() + wheel_loads.right.si() - axle.unsprung_weight.si();
-        AxleStance {
-            name,
-            ground_to_arch_change: ground,
-            hub_to_arch_change: Sides::from_fn(|side| *ground.get(side) - metres(wheel_rise(side))),
-            wheel_loads,
-            gaps: gaps.collect(),
-            spring_rate: newtons_per_metre(wheel_rate),
-            ride_frequency: bounce_frequency(newtons_per_metre(wheel_rate.max(0.0)), newtons(sprung)).ok(),
+        for (place, read) in of_axle.zip(&mut read.gaps) {
+            read.gap = metres(place.clearance - place.row.stroke(q, coupler_rise));
         }
+        read.spring_rate = newtons_per_metre(self.assembly.wheel_rate(index, &self.room));
+        let sprung = (read.wheel_loads.left + read.wheel_loads.right).si() - axle.unsprung_weight.si();
+        read.ride_frequency = bounce_frequency(read.spring_rate.max(newtons_per_metre(0.0)), newtons(sprung)).ok();
     }
 }
