@@ -8,7 +8,7 @@ use wise_badger_mechanics::units::{Force, Length, inches, metres, newtons};
 
 use crate::case::Case;
 use crate::reading::{Phase, Place, Spot};
-use crate::survey::{Basis, End, LoadState, Survey};
+use crate::survey::{Basis, End, LoadState, Manner, Survey};
 
 /// A figure that is worth a second look.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -42,6 +42,15 @@ pub enum Slip {
     GapGrows {
         /// In which state.
         state: LoadState,
+        /// By how much.
+        by: Length,
+    },
+    /// With the same aboard the rear stands lower lifted than pressed down, which friction between leaves never does.
+    LiftedStandsLower {
+        /// The state read pressed down.
+        pressed: LoadState,
+        /// The state read lifted.
+        lifted: LoadState,
         /// By how much.
         by: Length,
     },
@@ -104,6 +113,7 @@ pub fn slips(case: &Case, survey: &Survey) -> Vec<Slip> {
             slips.extend(of_corner(case, survey, Spot { phase: Phase::Found, state, place }));
         }
         slips.extend(gap_grows(survey, state));
+        slips.extend(lifted_stands_lower(survey, state));
     }
     slips.extend(ratings(survey));
     slips
@@ -131,6 +141,17 @@ fn gap_grows(survey: &Survey, state: LoadState) -> Option<Slip> {
     let falls = survey.height(End::Rear, LoadState::Empty)?.value - survey.height(End::Rear, state)?.value;
     let grows = by > inches(GAP_GROWS_IN) && falls > inches(GAP_GROWS_IN);
     grows.then_some(Slip::GapGrows { state, by })
+}
+
+/// Looks at a state that was read lifted, beside each read pressed down with the same aboard.
+fn lifted_stands_lower(survey: &Survey, lifted: LoadState) -> Option<Slip> {
+    let aboard = |state| survey.axle_loads_in(state).map(|loads| loads.change);
+    let rear = |state| survey.height(End::Rear, state).map(|height| height.value);
+    let is_pressed = |state: &LoadState| survey.manner(*state) == Manner::PressedDown && aboard(*state) == aboard(lifted);
+    let stands = rear(lifted).filter(|_| survey.manner(lifted) == Manner::Lifted && aboard(lifted).is_some())?;
+    let lower = |pressed| rear(pressed).map(|height| height - stands).filter(|by| *by > Length::default());
+    let slip = |pressed| Some(Slip::LiftedStandsLower { pressed, lifted, by: lower(pressed)? });
+    survey.states().filter(is_pressed).find_map(slip)
 }
 
 fn ratings(survey: &Survey) -> Vec<Slip> {

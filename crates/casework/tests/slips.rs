@@ -8,10 +8,11 @@ mod opened;
 use opened::{half_ton, inches, pounds};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
-use wise_badger_casework::slips::Slip;
-use wise_badger_casework::survey::{Basis, End, LoadState};
-use wise_badger_mechanics::tape::Datum;
-use wise_badger_mechanics::units::InShopUnits;
+use wise_badger_casework::slips::{Slip, slips};
+use wise_badger_casework::survey::{Basis, End, FurtherLoad, FurtherState, LoadPut, LoadState, Manner};
+use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
+use wise_badger_mechanics::units::{self, InShopUnits};
 
 const REAR: [Place; 2] = [Place::RearLeft, Place::RearRight];
 
@@ -65,6 +66,32 @@ fn readings_of_one_corner_that_do_not_go_together_are() {
     }
     let slips = Casework::new(case).slips();
     assert!(matches!(slips[..], [Slip::RepeatsApart { spot: Spot { place: Place::RearLeft, .. }, .. }]), "{slips:?}");
+}
+
+#[test]
+fn lifted_lower_than_pressed_down_with_the_same_aboard_is() {
+    let (pressed, lifted) = (LoadState::Further(1), LoadState::Further(2));
+    let slips_with = |heights: [f64; 2], more: Option<f64>| {
+        let case = half_ton();
+        let mut survey = Casework::new(case.clone()).found().clone();
+        survey.load = Some(LoadPut::Placed { weight: units::pounds(600.0), behind_rear_axle: units::inches(0.0) });
+        for ((key, manner), height) in [(1, Manner::PressedDown), (2, Manner::Lifted)].into_iter().zip(heights) {
+            let corners = Sides::both(vec![units::inches(height)]);
+            let front = AxleReadings { corners: Sides::both(Vec::new()) };
+            survey.heights.further.push((key, HeightReadings { front, rear: AxleReadings { corners } }));
+            survey.manner.further.push((key, manner));
+            let more = more.filter(|_| key == 2).map(|more| (units::pounds(more), units::inches(0.0)));
+            let load = FurtherLoad::Over { state: LoadState::Loaded, more };
+            survey.further.push(FurtherState { key, name: "held".to_owned(), load, test_weight: false });
+        }
+        slips(&case, &survey)
+    };
+    assert_eq!(slips_with([37.0, 37.5], None), []);
+    assert!(
+        matches!(slips_with([37.5, 37.0], None)[..], [Slip::LiftedStandsLower { pressed: p, lifted: l, .. }] if (p, l) == (pressed, lifted))
+    );
+    // With more aboard it may well stand lower.
+    assert_eq!(slips_with([37.5, 37.0], Some(200.0)), []);
 }
 
 #[test]

@@ -71,6 +71,16 @@ fn words(slip: &Slip, work: &Casework, units: Units) -> SlipWords {
             );
             tape(vec![field_name(*state, Place::StopGap.word(), 0)], question)
         }
+        Slip::LiftedStandsLower { pressed, lifted, by } => {
+            let place = if class.is_trailer() { "trailer" } else { "rear" };
+            let (by, lifted_words, pressed_words) = (units.height(*by), state_words(*lifted), state_words(*pressed));
+            let question = format!(
+                "The {place} stands {by} lower “{lifted_words}” than “{pressed_words}”, and leaves never hold it so: are the two \
+                 swapped?"
+            );
+            let fields = [Place::RearLeft, Place::RearRight].map(|place| field_name(*lifted, place.word(), 0));
+            tape(fields.into(), question)
+        }
         Slip::RatingBelowEmpty { end, empty, basis } => {
             let what = end.map_or("whole vehicle", |end| support_name(class, end));
             let weight = units.weight(*empty);
