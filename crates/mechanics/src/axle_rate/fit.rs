@@ -203,20 +203,30 @@ fn travel(load: f64, rate: f64, stage: Option<(f64, f64)>) -> (f64, f64) {
     }
 }
 
+/// Between these a product of variances is taken further.
+const FAR_FROM_OVERFLOW: std::ops::Range<f64> = 1e-30..1e30;
+
 /// Logarithm of how likely the heights are, free height integrated out.
 fn log_likelihood(states: &[Plain], rate: f64, stage: Option<(f64, f64)>, tyre: f64) -> f64 {
     let lightest = states.iter().map(|state| state.load).fold(f64::INFINITY, f64::min);
     let (mut weights, mut sum, mut squares, mut spread) = (0.0, 0.0, 0.0, 0.0);
+    // One logarithm of many variances, as long as their product is a number.
+    let mut variances = 1.0_f64;
     for state in states {
         let (spring, slope) = travel(state.load - lightest, rate, stage);
         let free = state.height + spring + (state.load - lightest) * tyre;
         let variance = state.height_sd.powi(2) + (state.load_sd * (slope + tyre)).powi(2);
-        weights += 1.0 / variance;
-        sum += free / variance;
-        squares += free * free / variance;
-        spread += variance.ln();
+        let weight = 1.0 / variance;
+        weights += weight;
+        sum += free * weight;
+        squares += free * free * weight;
+        variances *= variance;
+        if !FAR_FROM_OVERFLOW.contains(&variances) {
+            spread += variances.ln();
+            variances = 1.0;
+        }
     }
-    -0.5 * (squares - sum * sum / weights + spread + weights.ln())
+    -0.5 * (squares - sum * sum / weights + spread + variances.ln() + weights.ln())
 }
 
 /// Logarithm of a weighted mean of exponentials.

@@ -3,7 +3,7 @@
 //! Raw SI `f64` inside.
 
 use super::experiment::Unknown;
-use crate::cholesky::{factorise, solve_factorised};
+use crate::cholesky::{dot, factorise, solve_factorised};
 
 /// Which figures all states share, and which belong to one.
 pub(super) struct Layout {
@@ -124,13 +124,38 @@ impl Arrow<'_> {
             + of_factor(&self.shared, self.layout.shared.len())
     }
 
-    /// The inverse, row by row.
+    /// The inverse, row by row: `T S⁻¹ Tᵀ` with the shared figures' own `S⁻¹` and a row of `T` for every figure, and each state's own
+    /// part inverted.
     pub(super) fn inverse(&self, n: usize) -> Vec<f64> {
+        let m = self.layout.shared.len();
+        let mut to_shared = vec![vec![0.0; m]; n];
+        for (place, figure) in self.layout.shared.iter().enumerate() {
+            if let Some(there) = to_shared.get_mut(*figure).and_then(|row| row.get_mut(place)) {
+                *there = 1.0;
+            }
+        }
+        let own = || self.layout.of_state.iter().zip(&self.states);
+        for (figure, to) in own().flat_map(|(own, block)| own.iter().zip(&block.to_shared)) {
+            if let Some(row) = to_shared.get_mut(*figure) {
+                *row = to.iter().map(|to| -to).collect();
+            }
+        }
         let mut inverse = Vec::with_capacity(n * n);
-        for column in 0..n {
-            let mut unit: Vec<f64> = (0..n).map(|row| if row == column { 1.0 } else { 0.0 }).collect();
-            self.solve(&mut unit);
-            inverse.extend(unit);
+        for row in &to_shared {
+            let mut by_shared = row.clone();
+            solve_factorised(&self.shared, &mut by_shared, m);
+            inverse.extend(to_shared.iter().map(|to| dot(&by_shared, to)));
+        }
+        for (own, block) in own() {
+            for (place, column) in own.iter().enumerate() {
+                let mut solved: Vec<f64> = (0..own.len()).map(|row| if row == place { 1.0 } else { 0.0 }).collect();
+                solve_factorised(&block.factor, &mut solved, own.len());
+                for (row, value) in own.iter().zip(solved) {
+                    if let Some(there) = inverse.get_mut(row * n + column) {
+                        *there += value;
+                    }
+                }
+            }
         }
         inverse
     }
@@ -159,13 +184,15 @@ mod tests {
                     }
                 }
             }
-            let (mut factor, mut whole, mut parted) = (vec![0.0; n * n], given.clone(), given);
+            let (mut factor, mut whole, mut parted) = (vec![0.0; n * n], given.clone(), given.clone());
             prop_assert!(factorise(&curvature, &mut factor, n, 0.0));
             solve_factorised(&factor, &mut whole, n);
             let arrow = layout.factorise(&curvature, n).expect("positive definite");
             arrow.solve(&mut parted);
             let of_whole: f64 = factor.iter().step_by(n + 1).map(|upside_down| -2.0 * upside_down.ln()).sum();
             prop_assert!((of_whole - arrow.log_determinant()).abs() < 1e-9);
+            let by_inverse = arrow.inverse(n).chunks(n).map(|row| dot(row, &given)).collect::<Vec<_>>();
+            prop_assert!(whole.iter().zip(&by_inverse).all(|(whole, by)| (whole - by).abs() < 1e-9), "{whole:?} {by_inverse:?}");
             prop_assert!(whole.iter().zip(&parted).all(|(whole, parted)| (whole - parted).abs() < 1e-9), "{whole:?} {parted:?}");
         }
     }

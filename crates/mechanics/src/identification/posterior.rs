@@ -49,8 +49,8 @@ const SMALL: f64 = 0.02;
 const LONGEST_LOG: f64 = 0.01;
 /// Longest step of one round in a rate's logarithm.
 const LONGEST_STEP: f64 = 0.7;
-/// How often a step is halved.
-const SHORTEST: usize = 30;
+/// The shortest step that is worth trying, in standard deviations.
+const SHORTEST: f64 = 1e-4;
 /// Squared length of a step, in standard deviations, that ends the search.
 const STILL: f64 = 1e-6;
 /// Rounds after which it is enough to be within a tenth of a standard deviation of the best: along an edge where a stage joins the
@@ -112,8 +112,8 @@ fn seek(experiment: Experiment, figures: Vec<Unknown>, mut at: Vec<f64>, worth: 
         let length: f64 = step.iter().zip(&downhill).map(|(step, down)| step * down).sum();
         let mixed = before.as_ref().and_then(|(from, gone): &(Vec<f64>, Vec<f64>)| mixed(&curvature, &at, &step, from, gone));
         let better = || {
-            let along = mixed.and_then(|step| shorten(&experiment, &figures, &layout, &at, &step, &now, 1));
-            let along = along.or_else(|| shorten(&experiment, &figures, &layout, &at, &step, &now, SHORTEST));
+            let along = mixed.and_then(|step| shorten(&experiment, &figures, &layout, &at, &step, &now, f64::INFINITY));
+            let along = along.or_else(|| shorten(&experiment, &figures, &layout, &at, &step, &now, SHORTEST / length.sqrt()));
             along.or_else(|| past_a_kink(&experiment, &figures, &layout, &at, &now, &factor))
         };
         let evidence_of = |total: f64| log_evidence(&experiment, &figures, total, factor.log_determinant());
@@ -348,7 +348,7 @@ fn mixed(curvature: &[f64], at: &[f64], step: &[f64], from: &[f64], gone: &[f64]
     share.is_finite().then(|| mixed.collect())
 }
 
-/// Goes along a step as far as it gets better, halving it; `None` where nothing gets better.
+/// Goes along a step as far as it gets better, halving it down to the least share; `None` where nothing gets better.
 fn shorten(
     experiment: &Experiment,
     figures: &[Unknown],
@@ -356,11 +356,11 @@ fn shorten(
     at: &[f64],
     step: &[f64],
     now: &Agreement,
-    tries: usize,
+    least: f64,
 ) -> Option<(Vec<f64>, Agreement)> {
     let longest = figures.iter().zip(step).map(|(figure, step)| figure.longest_step(experiment) / step.abs());
     let mut share = longest.fold(1.0, f64::min);
-    for _ in 0..tries {
+    loop {
         let moved: Vec<f64> = at.iter().zip(step).map(|(at, step)| at + share * step).collect();
         if let Ok(there) = Agreement::at(experiment, figures, layout, &moved)
             && there.total < now.total
@@ -368,8 +368,10 @@ fn shorten(
             return Some((moved, there));
         }
         share *= 0.5;
+        if least.is_nan() || share < least {
+            return None;
+        }
     }
-    None
 }
 
 /// Where a stage joins the model has a kink, and the slopes taken across it may lead nowhere, though there is something better to one
