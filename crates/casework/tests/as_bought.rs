@@ -12,10 +12,10 @@ use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
 use wise_badger_casework::survey::{Ends, Gaps, LoadPut, SpringKind, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{
-    Axles, Correction, Given, KindRow, LiftBlock, Quantity, RubberByCapacity, Site, not_together,
+    Axles, Correction, CorrectionProblem, Given, KindRow, LiftBlock, Quantity, RubberByCapacity, Site, not_together,
 };
 use wise_badger_mechanics::tape::{Datum, HeightReadings};
-use wise_badger_mechanics::units::{InShopUnits, inches, pounds, pounds_per_inch};
+use wise_badger_mechanics::units::{self, InShopUnits, inches, pounds, pounds_per_inch};
 
 /// A part of a kind, its figures by name.
 fn part(word: &str, figures: &[(&'static str, Quantity)]) -> Correction {
@@ -186,6 +186,69 @@ fn coils_of_the_same_free_height_and_twice_the_rate_give_back_half_of_the_squash
         // Heights by a tape, to an eighth each, and rates to a twentieth.
         assert!(predicted.part.customary() > 0.25, "{:?}", predicted.part);
     }
+}
+
+/// A bag so far across inside the coils, and 8 in tall, that takes 5 to 45 psi.
+fn bags_in_coils(diameter: f64, pressure: f64) -> Correction {
+    let gauge = |psi| Quantity::Pressure(units::psi(psi));
+    let limits = [("least_pressure", gauge(5.0)), ("most_pressure", gauge(45.0))];
+    let bag = [("diameter", length(diameter)), ("height", length(8.0)), ("pressure", gauge(pressure))];
+    part("bags_in_coils", &[&bag[..], &limits].concat())
+}
+
+fn on_coils(mut survey: Survey) -> Survey {
+    survey.vehicle.springs = Ends { front: Some(SpringKind::Coil), rear: Some(SpringKind::Coil) };
+    survey.overload_leaves = Default::default();
+    survey
+}
+
+#[test]
+fn bags_in_coils_gain_about_an_inch_fully_loaded() {
+    // Common practice: about 1 in at 43 psi, over firmer coils; the foreman states 1/2 in.
+    let mut survey = on_coils(half_ton());
+    survey.vehicle.class = VehicleClass::Wagon;
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States::of(heights(34.0, 36.0), heights(34.0, 34.75));
+    survey.stop_gap.loaded = Gaps::at_the_rear(inches(2.0));
+    survey.load = Some(LoadPut::Placed { weight: pounds(600.0), behind_rear_axle: inches(0.0) });
+    holds(loaded(&survey, &bags_in_coils(3.25, 43.0)), 35.75, 0.75);
+}
+
+#[test]
+fn bags_push_with_their_pressure_on_their_area_and_are_springs_of_their_own_on_the_road() {
+    let survey = on_coils(on_springs_alone(half_ton()));
+    let predictor = Predictor::new(&survey);
+    let rate = predictor.rate().measured().unwrap().rate.customary();
+    let area = std::f64::consts::FRAC_PI_4 * 3.25 * 3.25;
+    let predicted = predictor.predict(&bags_in_coils(3.25, 20.0));
+    let (empty, loaded) = (predicted.empty.unwrap(), predicted.loaded.unwrap());
+    let rises = 2.0 * 20.0 * area / rate;
+    for predicted in [empty, loaded] {
+        assert!((predicted.rise.value.customary() - rises).abs() < 0.01 * rises, "{:?} {rises}", predicted.rise);
+        // Twice a tenth of the area, and twice 2 psi of 20.
+        let part = predicted.part.customary() / rises;
+        assert!((part - 0.2_f64.hypot(0.2)).abs() < 0.02, "{part}");
+    }
+    // Shut in, air goes by n·(p + p_atm)·A/h, with 14.696 psi of atmosphere.
+    let of_air = 2.0 * 1.3 * (20.0 + 14.696) * area / (8.0 + rises);
+    let gained = empty.bounce_after.unwrap().rate.customary() - empty.bounce_before.unwrap().rate.customary();
+    assert!((gained - of_air).abs() < 0.01 * of_air, "{gained} {of_air}");
+}
+
+#[test]
+fn bags_take_no_pressure_past_their_own() {
+    let outside = |pressure| {
+        let problems = bags_in_coils(3.25, pressure).problems();
+        problems.iter().any(|problem| matches!(problem, CorrectionProblem::PressureOutside { figure: "pressure", .. }))
+    };
+    assert_eq!([4.0, 5.0, 45.0, 46.0, 400.0].map(outside), [true, false, false, true, true]);
+    // By their sheet: 1,000 lb at 100 psi are 10 square inches, and 400 lb at 40 psi.
+    let gauge = |psi| Quantity::Pressure(units::psi(psi));
+    let limits = [("height", length(6.0)), ("least_pressure", gauge(5.0)), ("most_pressure", gauge(100.0))];
+    let sheet = [("capacity", weight(1_000.0)), ("capacity_pressure", gauge(100.0)), ("pressure", gauge(40.0))];
+    let helper = part("air_helper", &[&sheet[..], &limits].concat());
+    assert!((helper.account().weight("carries").unwrap().customary() - 400.0).abs() < 1e-6);
+    assert_eq!(helper.problems(), []);
 }
 
 proptest! {

@@ -1,6 +1,6 @@
 //! What a figure may be at least and at most: said once, for the check, for the sentence that refuses, and for made-up inputs.
 
-use crate::units::{METRES_PER_INCH, NEWTONS_PER_POUND};
+use crate::units::{METRES_PER_INCH, NEWTONS_PER_POUND, PASCALS_PER_PSI};
 
 /// What a figure measures, and so the units it is read and written in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -11,6 +11,8 @@ pub enum Dimension {
     Weight,
     /// A spring rate; N/m.
     Rate,
+    /// A gauge pressure; Pa.
+    Pressure,
 }
 
 /// The least and the most that a figure may be, in SI units, both of them allowed.
@@ -47,6 +49,11 @@ impl Bound {
     /// Of a rate, told in pounds per inch.
     pub const fn pounds_per_inch(least: f64, most: f64) -> Self {
         Bound::new(Dimension::Rate, NEWTONS_PER_POUND / METRES_PER_INCH, least, most)
+    }
+
+    /// Of a pressure, told in pounds-force per square inch.
+    pub const fn psi(least: f64, most: f64) -> Self {
+        Bound::new(Dimension::Pressure, PASCALS_PER_PSI, least, most)
     }
 
     /// Whether a figure lies within; none that is no number does.

@@ -43,6 +43,8 @@ pub const METRES_PER_INCH: f64 = 0.0254;
 /// assert_eq!(NEWTONS_PER_POUND, 4.448_221_615_260_5);
 /// ```
 pub const NEWTONS_PER_POUND: f64 = 4.448_221_615_260_5;
+/// Pascals in a pound-force per square inch, from the exact inch and pound-force.
+pub const PASCALS_PER_PSI: f64 = NEWTONS_PER_POUND / (METRES_PER_INCH * METRES_PER_INCH);
 
 /// Standard acceleration of free fall, in m/s², exact (NIST SP 811, B.8). Also the weight in newtons of one kilogram.
 pub const STANDARD_GRAVITY: f64 = 9.806_65;
@@ -112,6 +114,11 @@ pub fn us_gallons(value: f64) -> Volume {
     cubic_metres(value * 231.0 * METRES_PER_INCH.powi(3))
 }
 
+/// A pressure in pounds-force per square inch.
+pub fn psi(value: f64) -> Pressure {
+    pascals(value * PASCALS_PER_PSI)
+}
+
 /// A pressure in pascals.
 pub fn pascals(value: f64) -> Pressure {
     Pressure::new::<pascal>(value)
@@ -124,9 +131,9 @@ pub fn radians(value: f64) -> Angle {
 
 /// Readings of a quantity as a plain number in a shop unit, for the edge of the program.
 pub trait InShopUnits {
-    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in, US gal, Hz).
+    /// The value in the customary unit of the inch-and-pound shop (in, lb, lb/in, psi, US gal, Hz).
     fn customary(&self) -> f64;
-    /// The value in SI base units (m, N, N/m, m³, Hz).
+    /// The value in SI base units (m, N, N/m, Pa, m³, Hz).
     fn si(&self) -> f64;
 }
 
@@ -160,6 +167,15 @@ impl InShopUnits for SpringRate {
 impl InShopUnits for Volume {
     fn customary(&self) -> f64 {
         self.value / us_gallons(1.0).value
+    }
+    fn si(&self) -> f64 {
+        self.value
+    }
+}
+
+impl InShopUnits for Pressure {
+    fn customary(&self) -> f64 {
+        self.value / PASCALS_PER_PSI
     }
     fn si(&self) -> f64 {
         self.value

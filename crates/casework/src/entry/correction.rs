@@ -8,7 +8,7 @@ use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, Site, Takes, reworked_pack};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons, newtons_per_metre};
+use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons, newtons_per_metre, pascals};
 
 use super::{BenchEntry, PackEntry, Typed, UnitWord};
 use crate::words::Word;
@@ -237,6 +237,7 @@ impl FigureEntry {
             Dimension::Length => Quantity::Length(metres(si)),
             Dimension::Weight => Quantity::Weight(newtons(si)),
             Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
+            Dimension::Pressure => Quantity::Pressure(pascals(si)),
         };
         Some(match (takes, self) {
             (Takes::Within(bound), FigureEntry::Typed(typed)) => number(bound.dimension, typed.si),

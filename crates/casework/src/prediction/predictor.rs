@@ -451,7 +451,7 @@ impl Predictor {
     fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {
         let assumed = self.survey.vehicle.assumptions();
         let sprung = axle.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
-        Some(Bounce { rate: axle.spring_rate, sprung, frequency: axle.ride_frequency? })
+        Some(Bounce { rate: axle.ride_rate, sprung, frequency: axle.ride_frequency? })
     }
 
     /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried

@@ -39,6 +39,12 @@ pub enum Caution {
     StoredEnergy,
     /// A coil under a compressor stores energy.
     CoilStoresEnergy,
+    /// A charged bag stores energy: the air is let out before anything comes apart.
+    ChargedBag,
+    /// A bag is never without its least pressure, never past its most, and clear of all that is sharp or hot.
+    BagKept,
+    /// On one shared line air goes across: bags there hold up no lean.
+    SharedLine,
     /// Both ends of the coil in their pockets, hanging too.
     CoilSeated,
     /// At the stop the coil is shorter by what is between: it may bind first.

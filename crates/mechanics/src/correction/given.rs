@@ -2,7 +2,7 @@
 
 use crate::pack::Pack;
 use crate::stance::ForceTable;
-use crate::units::{Force, InShopUnits, Length, SpringRate};
+use crate::units::{Force, InShopUnits, Length, Pressure, SpringRate};
 
 /// A figure, whatever it measures.
 #[derive(Debug, Clone, PartialEq)]
@@ -13,6 +13,8 @@ pub enum Quantity {
     Weight(Force),
     /// A spring rate.
     Rate(SpringRate),
+    /// A gauge pressure.
+    Pressure(Pressure),
     /// A force against a travel.
     Table(ForceTable),
     /// A leaf pack.
@@ -26,6 +28,7 @@ impl Quantity {
             Quantity::Length(length) => Some(length.si()),
             Quantity::Weight(force) => Some(force.si()),
             Quantity::Rate(rate) => Some(rate.si()),
+            Quantity::Pressure(pressure) => Some(pressure.si()),
             Quantity::Table(_) | Quantity::Pack(_) => None,
         }
     }
@@ -59,6 +62,12 @@ impl Given {
     #[must_use]
     pub fn with_rate(self, name: &'static str, rate: SpringRate) -> Self {
         self.with(name, Quantity::Rate(rate))
+    }
+
+    /// The same of a pressure.
+    #[must_use]
+    pub fn with_pressure(self, name: &'static str, pressure: Pressure) -> Self {
+        self.with(name, Quantity::Pressure(pressure))
     }
 
     /// The same with another figure in the place of one of a name.
@@ -100,6 +109,14 @@ impl Given {
     pub fn rate(&self, name: &str) -> Option<SpringRate> {
         match self.get(name)? {
             Quantity::Rate(rate) => Some(*rate),
+            _ => None,
+        }
+    }
+
+    /// A pressure by its name.
+    pub fn pressure(&self, name: &str) -> Option<Pressure> {
+        match self.get(name)? {
+            Quantity::Pressure(pressure) => Some(*pressure),
             _ => None,
         }
     }

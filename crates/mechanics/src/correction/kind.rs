@@ -190,6 +190,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         None
     }
 
+    /// What is wrong with its figures beside each other.
+    fn problem(&self) -> Option<CorrectionProblem> {
+        None
+    }
+
     /// The element that takes the bump stops' place, so that their gap no longer exists.
     fn stands_for_the_stop(&self) -> Option<&'static str> {
         None
@@ -218,6 +223,13 @@ pub enum CorrectionProblem {
     NotOnTheFront,
     /// It goes on both sides or on neither.
     NotOnOneSide,
+    /// A pressure that the part itself does not take.
+    PressureOutside {
+        /// The figure of the pressure.
+        figure: &'static str,
+        /// What the part takes.
+        bound: Bound,
+    },
 }
 
 /// What one main spring of an axle carries empty; left and right are alike here.
@@ -294,7 +306,7 @@ impl Correction {
         };
         let front = (self.site.axles == Axles::Front && !row.goes_on_the_front).then_some(CorrectionProblem::NotOnTheFront);
         let side = (self.site.side.is_some() && !row.goes_on_one_side).then_some(CorrectionProblem::NotOnOneSide);
-        row.figures.iter().filter_map(outside).chain(front).chain(side).collect()
+        row.figures.iter().filter_map(outside).chain(front).chain(side).chain(self.kind.problem()).collect()
     }
 
     /// The part as it may be instead, for each figure that it may be off in: one standard deviation up, and one down.

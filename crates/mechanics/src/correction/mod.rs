@@ -5,7 +5,10 @@
 //! does.
 
 pub mod added_leaf;
+mod air_bags;
+pub mod air_helper;
 pub mod anti_roll_bar;
+pub mod bags_in_coils;
 mod bought_springs;
 mod caution;
 pub mod coil_spacer;
@@ -34,7 +37,9 @@ mod together;
 mod work;
 
 pub use added_leaf::AddedLeaf;
+pub use air_helper::AirHelper;
 pub use anti_roll_bar::AntiRollBar;
+pub use bags_in_coils::BagsInCoils;
 pub use caution::Caution;
 pub use coil_spacer::CoilSpacer;
 pub use exchanged_block::ExchangedBlock;
@@ -74,6 +79,8 @@ pub static KINDS: &[&KindRow] = &[
     &half_pack::ROW,
     &rubber_by_capacity::ROW,
     &load_rubber::ROW,
+    &air_helper::ROW,
+    &bags_in_coils::ROW,
     &new_packs::ROW,
     &rearched_pack::ROW,
     &new_coils::ROW,

@@ -4,7 +4,7 @@
 
 use super::Quantity;
 use crate::stance::ForceTable;
-use crate::units::{InShopUnits, METRES_PER_INCH, metres, newtons, newtons_per_metre};
+use crate::units::{InShopUnits, METRES_PER_INCH, PASCALS_PER_PSI, metres, newtons, newtons_per_metre, pascals};
 
 /// How far a figure may be from what was said, as one standard deviation.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -15,6 +15,8 @@ pub enum PartDoubt {
     Share(f64),
     /// A length either way, m.
     Length(f64),
+    /// A pressure either way, Pa.
+    Pressure(f64),
 }
 
 impl PartDoubt {
@@ -32,6 +34,12 @@ impl PartDoubt {
     pub const ENGAGEMENT_AS_SOLD: PartDoubt = PartDoubt::Length(0.25 * METRES_PER_INCH);
     /// What a rubber carries, as its box says it.
     pub const RUBBER_CAPACITY: PartDoubt = PartDoubt::Share(0.35);
+    /// What a bag carries at a pressure, as its sheet says it.
+    pub const BAG_CAPACITY: PartDoubt = PartDoubt::Share(0.10);
+    /// A bag's diameter inside its coil; its area is twice as far off.
+    pub const BAG_DIAMETER: PartDoubt = PartDoubt::Share(0.05);
+    /// What a gauge reads, as shops have them (2 psi).
+    pub const GAUGE: PartDoubt = PartDoubt::Pressure(2.0 * PASCALS_PER_PSI);
     /// What a box says that coils lift.
     pub const COILS_LIFT: PartDoubt = PartDoubt::Length(0.75 * METRES_PER_INCH);
     /// How far springs have set that nobody measured.
@@ -58,12 +66,13 @@ impl PartDoubt {
         let number = |si: f64| match self {
             PartDoubt::Exact => None,
             PartDoubt::Share(share) => Some(si * (1.0 + share * deviations)),
-            PartDoubt::Length(sd) => Some(si + sd * deviations),
+            PartDoubt::Length(sd) | PartDoubt::Pressure(sd) => Some(si + sd * deviations),
         };
         Some(match figure {
             Quantity::Length(length) => Quantity::Length(metres(number(length.si())?)),
             Quantity::Weight(force) => Quantity::Weight(newtons(number(force.si())?)),
             Quantity::Rate(rate) => Quantity::Rate(newtons_per_metre(number(rate.si())?)),
+            Quantity::Pressure(pressure) => Quantity::Pressure(pascals(number(pressure.si())?)),
             Quantity::Table(table) => {
                 let points = table.points().map(|(travel, force)| Some((travel, newtons(number(force.si())?))));
                 Quantity::Table(ForceTable::new(&points.collect::<Option<Vec<_>>>()?).ok()?)

@@ -15,6 +15,8 @@ pub enum TakesUp {
     Stop,
     /// The place of a helper over or beside the axle.
     Helper,
+    /// The inside of the coil.
+    InsideTheCoil,
     /// The sway bar's.
     Bar,
 }

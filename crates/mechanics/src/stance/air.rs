@@ -78,6 +78,18 @@ impl Gas {
         self.line = self.line.max(bag.line_volume.value);
     }
 
+    /// Whether a regulator holds its pressure.
+    pub(super) fn is_held(&self) -> bool {
+        self.held
+    }
+
+    /// What it comes to once the regulator is shut off with so much volume taken up: its pressure as it was, `n·p/(V₀ − v)` steep.
+    pub(super) fn shut_in(&self, taken_up: f64) -> GaugePressure {
+        let volume = self.bags + self.line;
+        let left = (volume - taken_up).max(LEAST_SHARE * volume);
+        GaugePressure { value: self.fill - ATMOSPHERE, slope: self.exponent * self.fill / left }
+    }
+
     /// `p = p_fill·(V₀/(V₀ − v))ⁿ`, less the atmosphere; never below it, since a bag folds rather than pulls.
     pub(super) fn pressure(&self, taken_up: f64) -> GaugePressure {
         if self.held {

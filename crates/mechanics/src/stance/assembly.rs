@@ -117,6 +117,12 @@ impl Chamber {
         self.gas.pressure(taken_up)
     }
 
+    /// The pressure and its slope were the regulator shut off where the unknowns put every bag.
+    pub(super) fn shut_in(&self, q: &[f64], coupler_rise: f64) -> GaugePressure {
+        let taken_up = self.mounts.iter().map(|mount| mount.bag.taken_up(mount.row.stroke(q, coupler_rise))).sum();
+        self.gas.shut_in(taken_up)
+    }
+
     /// Force that one bag gains per stroke of another: `A_i·A_j·dp/dv`, and `p·dA/du` of its own.
     pub(super) fn rate(&self, pressure: GaugePressure, place: usize, stroke: f64, other: usize, other_stroke: f64) -> f64 {
         let (Some(mount), Some(across)) = (self.mounts.get(place), self.mounts.get(other)) else { return 0.0 };

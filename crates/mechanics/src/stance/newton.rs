@@ -1,6 +1,6 @@
 //! Damped Newton iteration to the minimum of the potential energy. Raw SI `f64` inside.
 
-use super::assembly::Assembly;
+use super::assembly::{Assembly, BagMount, Chamber};
 use super::outcome::Effort;
 use super::unknowns::{HEAVE, ROLL};
 use super::vehicle::StanceError;
@@ -307,6 +307,18 @@ impl Assembly<'_> {
             }
         }
         total
+    }
+
+    /// What air behind a regulator adds to an axle's rate on the road, where the regulator does not follow, N/m at the wheel.
+    pub(super) fn held_air_rate(&self, axle: usize, q: &[f64], coupler_rise: f64) -> f64 {
+        let each = self.chambers.iter().filter(|chamber| chamber.gas.is_held());
+        let of_chamber = |chamber: &Chamber| {
+            let slope = chamber.shut_in(q, coupler_rise).slope;
+            let mounts = || chamber.mounts.iter().filter(|mount| mount.ride.0 == axle);
+            let area = |mount: &BagMount| mount.bag.area(mount.row.stroke(q, coupler_rise)) * mount.ride.1;
+            mounts().map(area).sum::<f64>().powi(2) * slope
+        };
+        each.map(of_chamber).sum()
     }
 
     /// Brings the lower half of the stiffness to the tangent rates that were taken with the gradient.

@@ -57,7 +57,9 @@ pub struct AxleStance {
     pub gaps: Vec<ElementGap>,
     /// Rate of everything between axle and body at this travel, both sides together, at the wheel.
     pub spring_rate: SpringRate,
-    /// Body bounce frequency over this axle, tyre left out; absent when nothing rests on its springs.
+    /// The same on the road, where no regulator follows and air is shut in.
+    pub ride_rate: SpringRate,
+    /// Body bounce frequency over this axle on the road, tyre left out; absent when nothing rests on its springs.
     pub ride_frequency: Option<Frequency>,
 }
 

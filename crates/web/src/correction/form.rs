@@ -2,23 +2,21 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_casework::entry::{
-    CorrectionEntry, FigureEntry, IntakeSheetEntry, ModificationEntry, Typed, TypedTable, UnitWord,
-};
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, IntakeSheetEntry, ModificationEntry, TypedTable};
 use wise_badger_casework::survey::{End, Modification, NoFit, SpringKind, VehicleClass, VehicleFacts};
 use wise_badger_casework::words::Word;
-use wise_badger_mechanics::bound::Dimension;
+use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
-use wise_badger_mechanics::tape::{LengthUnit, parse_length, parse_weight};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length};
+use wise_badger_mechanics::tape::{parse_length, parse_weight};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, pascals};
 
 use super::words::axles_name;
 use super::{FieldWords, KINDS, KindWords, coil_spacer, exchanged_block};
 use crate::form::{Field, Picks, Sheet};
 use crate::view::look_over::no_fit_words;
-use crate::view::sentence;
+use crate::view::{Units, sentence};
 
 /// The word of both sides, on the form.
 const BOTH: &str = "both";
@@ -51,15 +49,15 @@ pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &Int
     if let Some(first) = first.filter(|_| sheet.text("kind").is_empty()) {
         sheet.set("kind", first.row.word);
     }
-    let fields = KINDS.iter().flat_map(|words| words.fields).filter(|field| !field.usual.is_empty());
-    for field in fields {
-        if !sheet.text(field.field).is_empty() {
-            continue;
-        }
-        match parse_length(field.usual, LengthUnit::Inches).map(|length| length.si()) {
-            Ok(si) if si > 0.0 => sheet.set_typed(field.field, &Typed { text: field.usual.to_owned(), unit: UnitWord::In, si }),
-            // Nothing is nothing in every unit.
-            _ => sheet.set(field.field, field.usual),
+    for words in KINDS {
+        for field in words.fields.iter().filter(|field| !field.usual.is_empty()) {
+            if sheet.text(field.field).is_empty() {
+                match words.usual(field) {
+                    Some(typed) => sheet.set_typed(field.field, &typed),
+                    // Nothing is nothing in every unit.
+                    None => sheet.set(field.field, field.usual),
+                }
+            }
         }
     }
     let noted = |whats: &[Modification]| {
@@ -124,6 +122,7 @@ fn field_of(sheet: &Sheet, row: &KindRow, words: &FieldWords) -> Field {
             Dimension::Length => sheet.length_field(words.field, words.label),
             Dimension::Weight => sheet.weight_field(words.field, words.label),
             Dimension::Rate => sheet.rate_field(words.field, words.label),
+            Dimension::Pressure => sheet.number_field(words.field, words.label, sheet.units().pressure_name()),
         },
         _ => {
             let inches = sheet.units().length_name() == "in";
@@ -194,14 +193,8 @@ fn read_site(sheet: &mut Sheet, class: VehicleClass) -> Option<Site> {
 
 fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords) -> Option<FigureEntry> {
     let Some(Takes::Within(bound)) = takes(row, words) else { return force_table(sheet, words.field).map(FigureEntry::from) };
-    let typed = match bound.dimension {
-        Dimension::Length if bound.least < 0.0 => sheet.signed_length(words.field),
-        Dimension::Length => sheet.length(words.field),
-        Dimension::Weight => sheet.weight(words.field),
-        Dimension::Rate if bound.least < 0.0 => sheet.signed_rate(words.field),
-        Dimension::Rate => sheet.rate(words.field),
-    };
-    sheet.within(words.field, words.what, typed?, &bound).map(FigureEntry::from)
+    let typed = sheet.of_dimension(words.field, &bound)?;
+    sheet.within(words.field, words.what, typed, &bound).map(FigureEntry::from)
 }
 
 fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
@@ -211,10 +204,23 @@ fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
         CorrectionProblem::NotOnTheFront => {
             sheet.refuse("axles", format!("Not on a steered axle: {what} goes at the rear only."));
         }
+        CorrectionProblem::PressureOutside { figure, bound } => {
+            let field = words.fields.iter().find(|field| field.figure == *figure).map_or("kind", |field| field.field);
+            sheet.refuse(field, pressure_outside(bound, sheet.units()));
+        }
         CorrectionProblem::NotOnOneSide => sheet.refuse("side", format!("Not on one side: {what} goes on both alike.")),
         // Each figure was held against its bounds where it was read.
         _ => sheet.refuse("kind", "These figures make no correction; check them."),
     }
+}
+
+/// Says what a bag takes that was filled past it.
+pub(super) fn pressure_outside(bound: &Bound, units: Units) -> String {
+    let [least, most] = [bound.least, bound.most].map(|si| units.pressure(pascals(si)));
+    if bound.least > bound.most {
+        return format!("Its least pressure, {least}, is above its most, {most}: check both.");
+    }
+    format!("These bags take {least} to {most}: never less with the vehicle on its wheels, never more.")
 }
 
 /// Reads a table of one point a line: compression, then force, set apart by a comma, a semicolon, a tab or `=`.

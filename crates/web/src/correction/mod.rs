@@ -1,7 +1,9 @@
 //! What each kind of correction is called and asked for in: a file a kind, beside the one that the mechanics have of it.
 
 mod added_leaf;
+mod air_helper;
 mod anti_roll_bar;
+mod bags_in_coils;
 mod bought_springs;
 mod coil_spacer;
 mod exchanged_block;
@@ -26,7 +28,11 @@ mod words;
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
 pub(crate) use words::{account, correction_name, formula, option_name, parts_doubt};
 
-use wise_badger_mechanics::correction::KindRow;
+use wise_badger_casework::entry::{Typed, UnitWord};
+use wise_badger_mechanics::bound::{Bound, Dimension};
+use wise_badger_mechanics::correction::{KindRow, Takes};
+use wise_badger_mechanics::tape::{LengthUnit, parse_length, parse_pressure};
+use wise_badger_mechanics::units::InShopUnits;
 
 /// The words of every kind, in the order offered.
 static KINDS: &[&KindWords] = &[
@@ -41,6 +47,8 @@ static KINDS: &[&KindWords] = &[
     &half_pack::WORDS,
     &rubber_by_capacity::WORDS,
     &load_rubber::WORDS,
+    &air_helper::WORDS,
+    &bags_in_coils::WORDS,
     &new_packs::WORDS,
     &rearched_pack::WORDS,
     &new_coils::WORDS,
@@ -74,7 +82,7 @@ struct FieldWords {
     field: &'static str,
     label: &'static str,
     hint: &'static str,
-    /// What it begins with, in inches; nothing where that must be typed.
+    /// What it begins with, in inches or psi; nothing where that must be typed.
     usual: &'static str,
     /// What lies between the bounds, to begin a sentence with.
     what: &'static str,
@@ -84,6 +92,18 @@ impl KindWords {
     /// The words of a kind. A kind without any is a fault of ours, and not to be shown under another's name.
     fn of(row: &KindRow) -> &'static KindWords {
         KINDS.iter().copied().find(|words| words.row == row).expect("every kind of the mechanics has its words")
+    }
+
+    /// What a field begins with, as it would have been typed; `None` for nothing, which is nothing in every unit.
+    fn usual(&self, field: &FieldWords) -> Option<Typed> {
+        let figure = self.row.figures.iter().find(|figure| figure.name == field.figure)?;
+        let (si, unit) = match figure.takes {
+            Takes::Within(Bound { dimension: Dimension::Pressure, .. }) => {
+                (parse_pressure(field.usual, LengthUnit::Inches).ok()?.si(), UnitWord::Psi)
+            }
+            _ => (parse_length(field.usual, LengthUnit::Inches).ok()?.si(), UnitWord::In),
+        };
+        (si > 0.0).then(|| Typed { text: field.usual.to_owned(), unit, si })
     }
 
     /// Whether it is typed on the form of Options, and not worked out elsewhere.

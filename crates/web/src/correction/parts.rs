@@ -1,15 +1,16 @@
 //! An option's form beside its part: what it goes together with, what it is called, how it is set in each case.
 
-use wise_badger_casework::entry::{CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, WhenEntry};
+use wise_badger_casework::entry::{CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, Typed, WhenEntry};
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::correction::{Axles, Takes, TakesUp, not_together};
+use wise_badger_mechanics::correction::{Axles, CorrectionProblem, Takes, TakesUp, not_together};
 use wise_badger_store::CorrectionId;
 use wise_badger_store::job_file::JobFile;
 
-use super::form::hold_against_what_is_there;
+use super::form::{hold_against_what_is_there, pressure_outside};
+use super::words::typed_with_unit;
 use super::{check as check_part, correction_name};
 use crate::form::{Field, Sheet};
-use crate::view::{Units, sentence, state_of, typed_text};
+use crate::view::{Units, sentence, state_of};
 
 /// Longest name of an option.
 const LONGEST_NAME: usize = 60;
@@ -26,7 +27,14 @@ fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
 
 /// A field for each state and case.
 pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
-    whens(file).into_iter().map(|(_, name, called)| sheet.length_field(&name, &called)).collect()
+    let units = sheet.units();
+    let hint = format!("a clearance in {}, the pressure of bags in {}", units.length_name(), units.pressure_name());
+    let each = whens(file).into_iter().enumerate();
+    let field = |(place, (_, name, called)): (usize, (WhenEntry, String, String))| {
+        let field = sheet.number_field(&name, &called, "");
+        if place == 0 { field.hint(&hint) } else { field }
+    };
+    each.map(field).collect()
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
@@ -87,11 +95,23 @@ fn settings(sheet: &mut Sheet, file: &JobFile, correction: &CorrectionEntry) -> 
         return Vec::new();
     };
     let setting = |(when, name, _): (WhenEntry, String, String)| {
-        let typed = if bound.least < 0.0 { sheet.signed_length(&name) } else { sheet.length(&name) };
-        let value = sheet.within(&name, "It", typed?, &bound)?;
+        let typed = sheet.of_dimension(&name, &bound)?;
+        let value = sheet.within(&name, "It", typed, &bound)?;
+        refuse_a_pressure_outside(sheet, &name, correction, &value);
         Some(SettingEntry { when, value })
     };
     told.into_iter().filter_map(setting).collect()
+}
+
+/// A part set otherwise takes no other pressures than it takes at all.
+fn refuse_a_pressure_outside(sheet: &mut Sheet, name: &str, correction: &CorrectionEntry, value: &Typed) {
+    let set = correction.row.set_by_case.map(|figure| correction.with_figure(figure, value.clone().into()));
+    let problems = set.and_then(|set| set.correction()).map(|set| set.problems()).unwrap_or_default();
+    for problem in problems {
+        if let CorrectionProblem::PressureOutside { bound, .. } = problem {
+            sheet.refuse(name, pressure_outside(&bound, sheet.units()));
+        }
+    }
 }
 
 /// Two parts that take up the same at a corner are told apart by their names.
@@ -107,6 +127,7 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
         TakesUp::Shackle => "each spring end hangs on one shackle",
         TakesUp::Stop => "each corner has one stop's place",
         TakesUp::Helper => "each corner takes one helper",
+        TakesUp::InsideTheCoil => "each coil holds one bag",
         TakesUp::Bar => "each axle takes one sway bar",
     };
     sheet.refuse("with", format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)));
@@ -123,7 +144,7 @@ pub(crate) fn setting_words(entry: &OptionEntry, file: &JobFile, units: Units) -
     let of_part = |part: &PartEntry| {
         let name = correction_name(&part.correction, class, units);
         let line = |setting: &SettingEntry| {
-            format!("{name}, set for {}: {} {}", called(setting.when), typed_text(&setting.value, units), units.length_name())
+            format!("{name}, set for {}: {}", called(setting.when), typed_with_unit(&setting.value, units))
         };
         part.settings.iter().map(line).collect::<Vec<_>>()
     };

@@ -5,7 +5,7 @@ use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::correction::{Axles, Correction, KindFigure, KindRow, PartDoubt, Quantity, Site};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::units::metres;
+use wise_badger_mechanics::units::{metres, pascals};
 
 use super::KindWords;
 use crate::view::{Units, percent, typed_text};
@@ -54,6 +54,7 @@ fn account_of(correction: &Correction, units: Units) -> Vec<String> {
         Some(Quantity::Length(length)) => units.exact(*length),
         Some(Quantity::Weight(force)) => units.weight(*force),
         Some(Quantity::Rate(rate)) => units.rate(*rate),
+        Some(Quantity::Pressure(pressure)) => units.pressure(*pressure),
         Some(Quantity::Table(table)) => last_point(table, units),
         Some(Quantity::Pack(_)) | None => String::new(),
     };
@@ -68,6 +69,7 @@ pub(crate) fn parts_doubt(parts: &[Correction], units: Units) -> Option<String> 
             PartDoubt::Exact => return None,
             PartDoubt::Share(share) => percent(share),
             PartDoubt::Length(si) => units.exact(metres(si)),
+            PartDoubt::Pressure(si) => units.pressure(pascals(si)),
         };
         let field = KindWords::of(row).fields.iter().find(|field| field.figure == figure.name);
         let what = field.map_or_else(
@@ -115,11 +117,12 @@ pub(super) fn axles_name(axles: Axles, class: VehicleClass) -> &'static str {
 }
 
 /// What was typed, with the unit it was read in where it has none of its own.
-fn typed_with_unit(typed: &Typed, units: Units) -> String {
+pub(super) fn typed_with_unit(typed: &Typed, units: Units) -> String {
     let text = typed_text(typed, units);
     let unit = match typed.unit {
         UnitWord::LbPerIn | UnitWord::NPerMm => units.rate_name(),
         UnitWord::Lb | UnitWord::Kg => units.weight_name(),
+        UnitWord::Psi | UnitWord::Kpa => units.pressure_name(),
         _ => units.length_name(),
     };
     if text.ends_with(|c: char| c.is_ascii_digit()) { format!("{text} {unit}") } else { text }

@@ -26,7 +26,7 @@ use wise_badger_mechanics::tape::{
     LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
     parse_weight,
 };
-use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre};
+use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre, pascals};
 use wise_badger_store::submission::Sending;
 
 use self::posted::TOKEN;
@@ -199,13 +199,21 @@ impl Sheet {
 
     /// Refuses a figure that is outside its bounds, with what was likely meant.
     pub(crate) fn ask_about(&mut self, name: &str, what: &str, bound: &Bound) {
-        let typed = match bound.dimension {
-            Dimension::Length => self.signed_length(name),
-            Dimension::Weight => self.weight(name),
-            Dimension::Rate => self.rate(name),
-        };
-        if let Some(typed) = typed {
+        if let Some(typed) = self.of_dimension(name, bound) {
             self.within(name, what, typed, bound);
+        }
+    }
+
+    /// A figure of what a bound measures, with a sign where the bound lets it have one.
+    pub(crate) fn of_dimension(&mut self, name: &str, bound: &Bound) -> Option<Typed> {
+        let signed = bound.least < 0.0;
+        match bound.dimension {
+            Dimension::Length if signed => self.signed_length(name),
+            Dimension::Length => self.length(name),
+            Dimension::Weight => self.weight(name),
+            Dimension::Rate if signed => self.signed_rate(name),
+            Dimension::Rate => self.rate(name),
+            Dimension::Pressure => self.pressure(name),
         }
     }
 
@@ -336,6 +344,7 @@ fn outside(what: &str, bound: &Bound, units: Units) -> String {
         Dimension::Length => units.height(metres(si)),
         Dimension::Weight => units.weight(newtons(si)),
         Dimension::Rate => units.rate(newtons_per_metre(si)),
+        Dimension::Pressure => units.pressure(pascals(si)),
     });
     format!("{what} is between {least} and {most}; check the figure and its unit.")
 }

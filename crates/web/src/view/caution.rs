@@ -57,6 +57,15 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::CoilStoresEnergy => {
             "A coil under load stores energy: take it off it by the maker's method, and keep clear of its ends."
         }
+        Caution::ChargedBag => {
+            "A charged bag stores energy: let all air out before anything is loosened or the frame is jacked up."
+        }
+        Caution::BagKept => {
+            "Never below the bag's least pressure on the road, nor past its most; clear of the exhaust and of every edge, at full bump and droop."
+        }
+        Caution::SharedLine => {
+            "On one shared line air goes across and holds up no lean; with a line a side, set both to the gauge."
+        }
         Caution::CoilSeated => "Both ends of each coil in their pockets, isolators in, at full droop too.",
         Caution::CoilBind => "At the stop the coil is shorter by the spacer: check at full bump that it does not bind first.",
         Caution::ShackleSlope => "Shackles neither lie flat nor turn over: look at their slope empty, loaded and at full droop.",

@@ -155,6 +155,14 @@ impl Units {
         if self.length == LengthUnit::Inches { "psi" } else { "kPa" }
     }
 
+    /// A gauge pressure, to the psi or the kPa.
+    pub(crate) fn pressure(self, pressure: Pressure) -> String {
+        match self.length {
+            LengthUnit::Inches => format!("{:.0}\u{a0}psi", pressure.customary()),
+            LengthUnit::Millimetres => format!("{:.0}\u{a0}kPa", pressure.si() / 1e3),
+        }
+    }
+
     /// A stress, to the ksi or the MPa.
     pub(crate) fn stress(self, stress: Pressure) -> String {
         match self.length {

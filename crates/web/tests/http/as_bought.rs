@@ -72,3 +72,42 @@ async fn new_springs_lift_by_what_they_are_sold_for_and_what_the_old_have_set() 
     assert_eq!(bare.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(!bare.field("coil_old_height").1.is_empty(), "what is missing is said at its field");
 }
+
+#[tokio::test]
+async fn bags_are_predicted_at_their_pressure_in_each_case_and_refused_past_what_they_take() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert_eq!((options.field("bag_least").0, options.field("bag_most").0), ("5".into(), "100".into()), "what is usual");
+    let bags = [("kind", "air_helper"), ("bag_capacity", "1,000"), ("bag_pressure", "10"), ("set_loaded", "60")];
+    let page = consider(&ada, &job, &bags).await;
+    assert_eq!(page.status, StatusCode::OK, "{}", page.text("form.try"));
+    assert_eq!(page.text(".option h3"), "Air helpers at 10 psi");
+    let main = page.text("main");
+    assert!(main.contains("set for Loaded: 60 psi") && main.contains("A charged bag stores energy"), "{main}");
+    let rise = |page: &crate::Page, row: &str| {
+        let words = page.figure(row).1;
+        words.strip_prefix('+').and_then(|words| words.split(" in from now").next().map(str::to_owned)).expect("it rises")
+    };
+    let at_ten = consider(&ada, &job, &bags[..3]).await;
+    assert_eq!(rise(&page, "Rear, empty"), rise(&at_ten, "Rear, empty"));
+    assert_ne!(rise(&page, "Rear, loaded"), rise(&at_ten, "Rear, loaded"), "more air with the load on");
+    for (field, value) in
+        [("bag_pressure", "120"), ("bag_pressure", "3"), ("set_loaded", "101"), ("set_loaded", "0"), ("bag_most", "4")]
+    {
+        let refused = consider(&ada, &job, &[&bags[..], &[(field, value)]].concat()).await;
+        assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY, "{field} {value}");
+        let at = if field == "bag_most" { "bag_pressure" } else { field };
+        assert!(!refused.field(at).1.is_empty(), "{field} {value}: {}", refused.text("form.try"));
+    }
+    let past = consider(&ada, &job, &[&bags[..], &[("bag_pressure", "400")]].concat()).await;
+    assert!(past.field("bag_pressure").1.contains("too large for a pressure"), "{:?}", past.field("bag_pressure"));
+    // Inside coils only where there are coils.
+    let in_coils = [("kind", "bags_in_coils"), ("coil_bag_diameter", "3 1/4"), ("coil_bag_pressure", "140 kPa")];
+    assert_eq!(consider(&ada, &job, &in_coils).await.status, StatusCode::UNPROCESSABLE_ENTITY);
+    rests_on(&ada, &job, &[("rear_spring", "coil"), ("front_spring", "coil")]).await;
+    let page = consider(&ada, &job, &in_coils).await;
+    assert_eq!(page.text(".option h3"), "Bags inside the coils at 140 kPa");
+    let over = consider(&ada, &job, &[&in_coils[..2], &[("coil_bag_pressure", "43")]].concat()).await;
+    assert!(over.field("coil_bag_pressure").1.contains("take 5 psi to 35 psi"), "{:?}", over.field("coil_bag_pressure"));
+}
