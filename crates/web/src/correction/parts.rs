@@ -27,14 +27,7 @@ fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
 
 /// A field for each state and case.
 pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
-    let units = sheet.units();
-    let hint = format!("a clearance in {}, the pressure of bags in {}", units.length_name(), units.pressure_name());
-    let each = whens(file).into_iter().enumerate();
-    let field = |(place, (_, name, called)): (usize, (WhenEntry, String, String))| {
-        let field = sheet.number_field(&name, &called, "");
-        if place == 0 { field.hint(&hint) } else { field }
-    };
-    each.map(field).collect()
+    whens(file).into_iter().map(|(_, name, called)| sheet.number_field(&name, &called, "")).collect()
 }
 
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.

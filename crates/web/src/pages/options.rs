@@ -117,6 +117,8 @@ struct CorrectionForm {
     with: Option<Picks>,
     name: Field,
     settings: Vec<Field>,
+    /// Units that bare settings are read in.
+    settings_in: Units,
 }
 
 /// The kinds that are not offered, a sentence a reason.
@@ -460,6 +462,7 @@ fn options_page(
             with: with_field(sheet, shown.filter(|option| file.work.gate_of(option.place).is_empty()), class, units),
             name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),
             settings: parts::settings_form(sheet, file),
+            settings_in: sheet.units(),
         },
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
         withdrawn: looking.withdrawn,
