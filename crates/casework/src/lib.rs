@@ -58,6 +58,7 @@ pub mod entry;
 pub mod intake;
 pub mod job_document;
 pub mod look_over;
+pub mod option_document;
 pub mod prediction;
 pub mod proof;
 pub mod reading;

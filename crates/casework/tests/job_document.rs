@@ -161,9 +161,9 @@ fn what_cannot_be_is_refused_with_its_place() {
         ("/aim/most", json!(9), "aim.most: it is the place of one of the goals"),
         ("/aim/goals", json!([]), "aim.most: it is the place of one of the goals"),
         ("/tape/points", json!([]), "aim.goals[2]: what it is about is not on tape.points"),
-        ("/options/0/parts", json!([]), "options[0]: its parts make no corrections"),
+        ("/options/0/parts", json!([]), "options[0].parts: an option has from 1 to 6 parts"),
         ("/options/0/parts/0/correction/kind", json!("jack"), "there is no correction “jack”"),
-        ("/options/0/parts/0/correction/thickness/si", json!(2.0), "options[0]: a figure of a part is outside"),
+        ("/options/0/parts/0/correction/thickness/si", json!(2.0), "options[0].parts[0].correction: thickness is from"),
     ] {
         let told = refusal(&with(pointer, value));
         assert!(told.contains(said), "{pointer}: {told}");
@@ -174,7 +174,7 @@ fn what_cannot_be_is_refused_with_its_place() {
     let mut twice = example();
     let part = twice["options"][0]["parts"][0].clone();
     twice["options"][0]["parts"].as_array_mut().unwrap().push(part);
-    assert!(refusal(&twice).contains("options[0]: two of its parts take up the same at one corner"));
+    assert!(refusal(&twice).contains("options[0].parts[1]: it takes up at one corner what parts[0] does"));
 }
 
 #[test]

@@ -24,6 +24,7 @@ const LAYERS: &[&str] = &[
     "bench",
     "consequence",
     "casework",
+    "option_document",
     "route",
 ];
 

@@ -9,6 +9,7 @@ use std::time::Duration;
 use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
 use wise_badger_casework::job_document::JobDocument;
+use wise_badger_casework::option_document::{OptionDocument, PredictionDocument};
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
 use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shop};
 
@@ -43,6 +44,18 @@ enum Command {
     Fit {
         /// The document; `-` reads standard input.
         file: String,
+    },
+    /// Predict an option on a wise-badger/job document, and print a wise-badger/prediction.
+    Predict {
+        /// The job's document; `-` reads standard input.
+        #[arg(required_unless_present = "schema")]
+        job: Option<String>,
+        /// The option: a wise-badger/option document.
+        #[arg(long, value_name = "FILE", required_unless_present = "schema")]
+        option: Option<String>,
+        /// Print the JSON Schema of the option's document instead.
+        #[arg(long, exclusive = true)]
+        schema: bool,
     },
     /// Give a job out as a wise-badger/job document, or take one in.
     #[command(subcommand)]
@@ -144,6 +157,7 @@ pub fn run() -> ExitCode {
         Command::Stance { file } => (solve_stance(&file), 2),
         Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
+        Command::Predict { job, option, .. } => (predict(job.zip(option)), 2),
         Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
         Command::Job(command) => (job_command(command), 2),
         Command::Serve(options) => (serve_here(options), 1),
@@ -179,6 +193,16 @@ fn load_pack(file: &str) -> Result<(), Failure> {
 fn fit_readings(file: &str) -> Result<(), Failure> {
     let document = ReadingsDocument::read(&read_document(file)?)?;
     print(&document.solve()?.to_json())
+}
+
+/// Predicts an option on a job; of none, prints what an option's document holds.
+fn predict(files: Option<(String, String)>) -> Result<(), Failure> {
+    let Some((job, option)) = files else { return print(&serde_json::to_string_pretty(&OptionDocument::schema())?) };
+    let of_file = |file: &str, why: &dyn std::error::Error| format!("{file}: {why}");
+    let job_document = JobDocument::read(&read_document(&job)?).map_err(|error| of_file(&job, &error))?;
+    let option_document = OptionDocument::read(&read_document(&option)?).map_err(|error| of_file(&option, &error))?;
+    let predicted = PredictionDocument::of(&job_document, &option_document).map_err(|error| of_file(&option, &error))?;
+    print(&predicted.to_json())
 }
 
 /// Reads no more than a document may hold, so that an endless input is refused rather than swallowed.

@@ -53,6 +53,27 @@ fn a_pack_document_is_loaded_and_a_spoilt_one_names_its_field() {
 }
 
 #[test]
+fn an_option_is_predicted_on_a_job() {
+    let docs = |name: &str| {
+        Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/examples").join(name).to_str().expect("plain").to_owned()
+    };
+    let (job, option) = (docs("job.json"), docs("option.json"));
+    let answered = run(&["predict", &job, "--option", &option], "");
+    assert_eq!((answered.status.code(), text(&answered.stderr)), (Some(0), String::new()));
+    let answer: serde_json::Value = serde_json::from_slice(&answered.stdout).expect("a JSON document");
+    assert_eq!((&answer["format"], &answer["states"][0]["state"]), (&"wise-badger/prediction".into(), &"empty".into()));
+    let from_input = run(&["predict", "-", "--option", &option], &std::fs::read_to_string(&job).expect("the job"));
+    assert_eq!(from_input.stdout, answered.stdout);
+    let spoilt = std::fs::read_to_string(&option).expect("the option").replacen("lift_block", "lift_blok", 1);
+    let refused = run(&["predict", &job, "--option", "-"], &spoilt);
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(text(&refused.stderr).contains("there is no correction “lift_blok”"), "{}", text(&refused.stderr));
+    assert_eq!(run(&["predict", &job], "").status.code(), Some(2), "an option is asked for");
+    let schema: serde_json::Value = serde_json::from_slice(&run(&["predict", "--schema"], "").stdout).expect("a schema");
+    assert_eq!(schema["title"], "OptionDocument");
+}
+
+#[test]
 fn a_readings_document_is_fitted_and_predicted_from() {
     let path = document("../readings/half_ton.json");
     let fitted = run(&["fit", &path], "");

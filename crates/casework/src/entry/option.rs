@@ -2,7 +2,7 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::correction::{Correction, not_together};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::Force;
 
@@ -70,6 +70,22 @@ impl OptionEntry {
         self.parts.iter().map(|part| part.correction(when)).collect()
     }
 
+    /// The first thing about it that cannot be: the path of the field, and what is wrong there.
+    pub fn problem(&self) -> Option<(String, String)> {
+        if self.parts.is_empty() || self.parts.len() > MOST_PARTS {
+            return Some(("parts".to_owned(), format!("an option has from 1 to {MOST_PARTS} parts")));
+        }
+        let of_parts = self.parts.iter().enumerate().find_map(|(index, part)| {
+            let (at, what) = part.problem()?;
+            Some((format!("parts[{index}].{at}"), what))
+        });
+        let together = || {
+            let clash = not_together(&self.corrections(None)?)?;
+            Some((format!("parts[{}]", clash.other), format!("it takes up at one corner what parts[{}] does", clash.one)))
+        };
+        of_parts.or_else(together)
+    }
+
     /// Whether any of its parts is set otherwise somewhere.
     pub fn is_set_by_case(&self) -> bool {
         self.parts.iter().any(|part| !part.settings.is_empty())
@@ -87,6 +103,23 @@ impl OptionEntry {
 }
 
 impl PartEntry {
+    fn problem(&self) -> Option<(String, String)> {
+        let of = |correction: Option<Correction>| match correction {
+            None => Some("its figures make no correction".to_owned()),
+            Some(correction) => correction.problems().first().map(ToString::to_string),
+        };
+        let usual = of(self.correction.correction()).map(|what| ("correction".to_owned(), what));
+        usual.or_else(|| {
+            self.settings.iter().enumerate().find_map(|(index, setting)| {
+                let what = match self.correction.row.set_by_case {
+                    None => Some("this part has nothing that is set by case".to_owned()),
+                    Some(_) => of(self.correction(Some(setting.when))),
+                };
+                Some((format!("settings[{index}]"), what?))
+            })
+        })
+    }
+
     /// As the mechanics take it, set as it is in a state or a case; `None` when it is none any more.
     pub fn correction(&self, when: Option<WhenEntry>) -> Option<Correction> {
         let setting = self.settings.iter().find(|setting| Some(setting.when) == when);

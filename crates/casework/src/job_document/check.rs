@@ -1,7 +1,6 @@
 //! What in a document of a job cannot be, whoever wrote it.
 
 use serde_json::Value;
-use wise_badger_mechanics::correction::not_together;
 
 use super::content::JobDocument;
 use super::error::{JobDocumentError, wrong};
@@ -34,7 +33,7 @@ pub(super) fn check(document: &JobDocument, text: &str) -> Result<(), JobDocumen
 }
 
 /// What was typed says what was understood, wherever a quantity stands.
-fn quantities(value: &Value, at: &str) -> Result<(), JobDocumentError> {
+pub(crate) fn quantities(value: &Value, at: &str) -> Result<(), JobDocumentError> {
     match value {
         Value::Array(items) => items.iter().enumerate().try_for_each(|(index, item)| quantities(item, &format!("{at}[{index}]"))),
         Value::Object(_) if is_a_quantity(value) => {
@@ -118,14 +117,8 @@ fn goals(document: &JobDocument, case: &Case) -> Result<(), JobDocumentError> {
 
 fn options(document: &JobDocument) -> Result<(), JobDocumentError> {
     for (index, option) in document.options.iter().enumerate() {
-        let at = || format!("options[{index}]");
-        let parts = option.corrections(None).filter(|parts| !parts.is_empty());
-        let parts = parts.ok_or_else(|| wrong(at(), "its parts make no corrections"))?;
-        if parts.iter().any(|part| !part.problems().is_empty()) {
-            return Err(wrong(at(), "a figure of a part is outside what such a part has, or it does not go there"));
-        }
-        if not_together(&parts).is_some() {
-            return Err(wrong(at(), "two of its parts take up the same at one corner"));
+        if let Some((at, what)) = option.problem() {
+            return Err(wrong(format!("options[{index}].{at}"), what));
         }
     }
     match document.chosen {

@@ -11,6 +11,7 @@ use serde::Deserialize;
 use serde_json::error::Category;
 
 use check::check;
+pub(crate) use check::quantities;
 use error::wrong;
 
 /// What each later version brought, by its place: a document of an earlier one has none of it. A `*` is every row of a list.
@@ -84,7 +85,7 @@ impl JobDocument {
 }
 
 /// An error of the reader without where in the text it was: the field's path says that better.
-fn plain(error: &serde_json::Error) -> String {
+pub(crate) fn plain(error: &serde_json::Error) -> String {
     let text = error.to_string();
     text.rsplit_once(" at line ").map_or_else(|| text.clone(), |(what, _)| what.to_owned())
 }

@@ -1,7 +1,10 @@
 //! The cautions that belong to a correction.
 
+use serde::Serialize;
+
 /// A caution, by what it is about. The words are the interface's.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[serde(rename_all = "snake_case")]
 pub enum Caution {
     /// Height without capacity: ratings, rate and roll stiffness stay as they were.
     AddsNoCapacity,

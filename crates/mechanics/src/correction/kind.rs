@@ -209,10 +209,11 @@ pub struct Correction {
 }
 
 /// Why a correction is not one.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 #[non_exhaustive]
 pub enum CorrectionProblem {
     /// A figure outside what such a part has.
+    #[error("{figure} is from {:.4} to {:.4} in SI units", bound.least, bound.most)]
     OutOfBounds {
         /// Which.
         figure: &'static str,
@@ -220,10 +221,13 @@ pub enum CorrectionProblem {
         bound: Bound,
     },
     /// It does not go on a front axle.
+    #[error("it goes at the rear only, never on a steered axle")]
     NotOnTheFront,
     /// It goes on both sides or on neither.
+    #[error("it goes on both sides or on neither")]
     NotOnOneSide,
     /// A pressure that the part itself does not take.
+    #[error("{figure} is from {:.0} to {:.0} Pa for this part", bound.least, bound.most)]
     PressureOutside {
         /// The figure of the pressure.
         figure: &'static str,

@@ -1,0 +1,148 @@
+//! The open document of an option, and what it would do to a job.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+use serde_json::{Value, json};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::job_document::JobDocument;
+use wise_badger_casework::option_document::{OptionDocument, PredictionDocument};
+use wise_badger_casework::survey::LoadState;
+use wise_badger_mechanics::units::InShopUnits;
+
+const SCHEMA: &str = include_str!("../../../docs/option.schema.json");
+const OPTION: &str = include_str!("../../../docs/examples/option.json");
+const JOB: &str = include_str!("../../../docs/examples/job.json");
+
+fn example() -> Value {
+    serde_json::from_str(OPTION).unwrap()
+}
+
+/// The example with something else at a place.
+fn with(pointer: &str, value: Value) -> Value {
+    let mut document = example();
+    *document.pointer_mut(pointer).unwrap() = value;
+    document
+}
+
+fn refused(document: &Value) -> String {
+    OptionDocument::read(&document.to_string()).unwrap_err().to_string()
+}
+
+fn job(change: impl Fn(&mut Value)) -> JobDocument {
+    let mut job: Value = serde_json::from_str(JOB).unwrap();
+    change(&mut job);
+    JobDocument::read(&job.to_string()).unwrap()
+}
+
+fn predicted(job: &JobDocument, option: &Value) -> Value {
+    let option = OptionDocument::read(&option.to_string()).unwrap();
+    serde_json::from_str(&PredictionDocument::of(job, &option).unwrap().to_json()).unwrap()
+}
+
+#[test]
+fn the_schema_in_the_documentation_is_the_one_of_the_code_and_holds_the_example() {
+    let of_code = serde_json::to_value(OptionDocument::schema()).unwrap();
+    let in_docs: Value = serde_json::from_str(SCHEMA).unwrap();
+    assert!(in_docs == of_code, "write it anew: wise-badger predict --schema > docs/option.schema.json");
+    let schema = jsonschema::validator_for(&of_code).unwrap();
+    assert!(schema.is_valid(&example()));
+    assert!(!schema.is_valid(&json!({ "format": "wise-badger/option", "version": 1 })), "no parts");
+    let again = OptionDocument::read(OPTION).unwrap();
+    assert_eq!(serde_json::to_value(&again).unwrap(), example(), "what is read is what is written");
+}
+
+#[test]
+fn it_says_what_the_job_itself_says_of_the_same_option() {
+    let taken = job(|_| {});
+    let answer = predicted(&taken, &example());
+    assert_eq!((&answer["format"], &answer["refused"]), (&json!("wise-badger/prediction"), &json!([])));
+    let mut case = taken.case();
+    let place = case.options.len();
+    case.options.push(serde_json::from_value(json!({ "parts": example()["parts"] })).unwrap());
+    let work = Casework::new(case);
+    let states = work.predicted(place).unwrap();
+    let of_job: Vec<(LoadState, f64)> = states.each().map(|(state, it)| (state, it.as_ref().unwrap().rear.value.si())).collect();
+    let printed = answer["states"].as_array().unwrap();
+    assert_eq!(printed.len(), of_job.len());
+    for (printed, (state, rear)) in printed.iter().zip(of_job) {
+        assert_eq!(printed["state"], serde_json::to_value(state).unwrap());
+        let height = &printed["heights"][0];
+        assert!((height["value_m"].as_f64().unwrap() - rear).abs() < 1e-9, "{printed}");
+        let [at_rest, tape] = ["sd_m", "tape_sd_m"].map(|name| height[name].as_f64().unwrap());
+        assert!(at_rest > 0.0 && tape >= at_rest, "{height}");
+    }
+    assert_eq!(answer["cases"].as_array().unwrap().len(), work.cases().len());
+    assert!(answer["cautions"].as_array().unwrap().contains(&json!("one_block_only")), "{}", answer["cautions"]);
+    // Set tight with the load on it holds the rear higher than left hanging.
+    let mut hanging = example();
+    hanging["parts"][0].as_object_mut().unwrap().remove("settings");
+    let loaded = |answer: &Value| answer["states"][1]["heights"][0]["value_m"].as_f64().unwrap();
+    assert!(loaded(&answer) > loaded(&predicted(&taken, &hanging)) + 1e-3);
+}
+
+#[test]
+fn what_speaks_against_it_is_told_by_its_rule() {
+    let sound = job(|_| {});
+    let coils = with(
+        "/parts/0/correction",
+        json!({
+            "kind": "coil_spacer",
+            "thickness": { "text": "1", "unit": "in", "si": 0.0254 },
+            "replaces": { "text": "0", "unit": "in", "si": 0.0 }
+        }),
+    );
+    let coils = {
+        let mut only = coils;
+        only["parts"] = json!([{ "correction": only["parts"][0]["correction"] }]);
+        only
+    };
+    let rules = |answer: &Value| -> Vec<String> {
+        answer["refused"].as_array().unwrap().iter().map(|refusal| refusal["rule"].as_str().unwrap().to_owned()).collect()
+    };
+    assert_eq!(rules(&predicted(&sound, &coils)), ["coils_not_said"]);
+    let over = job(|job| job["vehicle"]["rear_rating"] = json!({ "text": "1,500", "unit": "lb", "si": 6_672.33 }));
+    let answer = predicted(&over, &example());
+    assert_eq!((rules(&answer), &answer["states"]), (vec!["over_a_rating".to_owned()], &json!([])), "nothing is proposed");
+    let cracked = job(|job| {
+        job["look_over"]["findings"] =
+            json!([{ "area": "leaves", "grade": "stop", "defects": ["leaf_cracked"], "measured": [], "words": "" }]);
+    });
+    let answer = predicted(&cracked, &example());
+    assert_eq!(answer["refused"][0], json!({ "rule": "defect", "found": "leaf_cracked" }));
+}
+
+#[test]
+fn what_cannot_be_is_named_by_its_field() {
+    for (document, said) in [
+        (with("/format", json!("wise-badger/job")), "not a wise-badger/option document"),
+        (with("/version", json!(2)), "not a wise-badger/option document"),
+        (with("/parts", json!([])), "parts: an option has from 1 to 6 parts"),
+        (with("/parts/0/correction/kind", json!("magic")), "there is no correction “magic”"),
+        (
+            with("/parts/1/correction/thickness", json!({ "text": "-1", "unit": "in", "si": -0.0254 })),
+            "parts[1].correction: thickness",
+        ),
+        (with("/parts/1/correction/thickness", json!({ "text": "1", "unit": "in", "si": 0.254 })), "does not read as"),
+        (
+            with("/parts/0/settings/0/value", json!({ "text": "90", "unit": "in", "si": 2.286 })),
+            "parts[0].settings[0]: engagement_gap",
+        ),
+        (with("/parts/0", example()["parts"][1].clone()), "parts[1]: it takes up at one corner what parts[0] does"),
+    ] {
+        let refused = refused(&document);
+        assert!(refused.contains(said) && !refused.contains('\n'), "{refused}");
+    }
+    let sited = |name: &str, word: &str| {
+        let mut document = example();
+        document["parts"][1]["correction"][name] = json!(word);
+        refused(&document)
+    };
+    assert!(sited("axles", "middle").contains("does not go on “middle”") && sited("side", "top").contains("“top”"));
+    assert!(sited("axles", "front").contains("never on a steered axle"));
+    assert!(OptionDocument::read("{").unwrap_err().to_string().contains("not JSON text: from line 1"));
+    assert!(OptionDocument::read(&" ".repeat(300_000)).unwrap_err().to_string().contains("larger than 256 kB"));
+    let elsewhere = with("/parts/0/settings/0/when", json!({ "case": 77 }));
+    let option = OptionDocument::read(&elsewhere.to_string()).unwrap();
+    let error = PredictionDocument::of(&job(|_| {}), &option).unwrap_err().to_string();
+    assert_eq!(error, "parts[0].settings[0].when: the job has no case 77 to be predicted in");
+}
