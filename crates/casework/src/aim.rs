@@ -220,11 +220,15 @@ impl Aim {
     ///
     /// # Source     similar triangles
     pub fn target(&self, survey: &Survey) -> Option<TargetBand> {
-        let front = || survey.height(End::Front, self.state()).map(|height| height.value);
+        self.target_over(survey.height(End::Front, self.state()).map(|height| height.value), survey)
+    }
+
+    /// The same over a front that stands elsewhere than it was read, as with something fitted there.
+    pub fn target_over(&self, front: Option<Length>, survey: &Survey) -> Option<TargetBand> {
         let rear_loaded = || survey.height(End::Rear, LoadState::Loaded).map(|height| height.value);
         let height = match self {
-            Aim::LevelLoaded { rake, .. } => front()? + *rake,
-            Aim::LevelEmpty { .. } => front()?,
+            Aim::LevelLoaded { rake, .. } => front? + *rake,
+            Aim::LevelEmpty { .. } => front?,
             Aim::StockHeight { rear, .. } => *rear,
             Aim::RecoverSag { share, .. } => rear_loaded()? + *share * survey.drop(End::Rear)?.value,
             Aim::Clearance { behind_rear_axle, measured, wanted, .. } => {
@@ -233,7 +237,7 @@ impl Aim {
             }
             Aim::Mark(goal) => match (goal.mark, goal.when) {
                 (GoalMark::Rear, GoalCase::State(_)) => goal.height,
-                (GoalMark::Rake, GoalCase::State(_)) => front()? + goal.height,
+                (GoalMark::Rake, GoalCase::State(_)) => front? + goal.height,
                 _ => return None,
             },
         };

@@ -222,6 +222,14 @@ impl Casework {
         Some((aim.state(), aim.target(self.found())?))
     }
 
+    /// The same once something is fitted: what hangs on the front goes by where that is predicted to stand.
+    pub fn target_with(&self, prediction: &Prediction) -> Option<(LoadState, TargetBand)> {
+        let aim = self.aim()?;
+        let front = prediction.at(aim.state()).ok().and_then(|predicted| predicted.front);
+        let front = front.or_else(|| self.found().height(End::Front, aim.state()));
+        Some((aim.state(), aim.target_over(front.map(|height| height.value), self.found())?))
+    }
+
     /// Whether a goal is met with an option fitted, by its height as it is printed in steps of a length; `None` where what it is about is
     /// not predicted.
     pub fn judged(&self, place: usize, option: usize, step: Length) -> Option<AimVerdict> {

@@ -150,6 +150,13 @@ fn aims_have_their_bounds() {
     let half = Aim::RecoverSag { share: 0.5, tolerance }.target(&survey).unwrap();
     close(half.height.customary(), 18.8125 + 2.6875 / 2.0, 1e-9);
     assert_eq!(half.judge(Uncertain::new(inches(22.0), inches(0.1))), AimVerdict::Meets);
+    // A level stance goes by the front, wherever that is put; a share of the sag does not.
+    let level = Aim::LevelLoaded { rake: inches(0.5), tolerance };
+    let over = |aim: &Aim, front: f64| aim.target_over(Some(inches(front)), &survey).unwrap().height.customary();
+    close(level.target(&survey).unwrap().height.customary(), 21.0, 1e-9);
+    close(over(&level, 22.0), 22.5, 1e-9);
+    close(over(&Aim::RecoverSag { share: 0.5, tolerance }, 22.0), half.height.customary(), 1e-9);
+    assert!(level.target_over(None, &survey).is_none());
     // A step 58 in behind the axle, wheelbase 145 in, wants 2 1/2 in more: (1 + 58/145) = 1.4 of what the axle rises.
     let (point, measured, wanted) = (inches(58.0), inches(9.0), inches(11.5));
     let step = Aim::Clearance { behind_rear_axle: point, measured, wanted, tolerance };

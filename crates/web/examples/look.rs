@@ -12,7 +12,7 @@ use thirtyfour::prelude::*;
 mod browser;
 
 /// Each main view of the demo shop: name, path, page size.
-const VIEWS: [&str; 18] = [
+const VIEWS: [&str; 19] = [
     "yard=/",
     "job=/jobs/1@1280x1000",
     "intake=/jobs/6/intake@1280x960",
@@ -23,6 +23,7 @@ const VIEWS: [&str; 18] = [
     "verdict=/jobs/6/verdict@1280x1100",
     "aim=/jobs/4/aim",
     "options=/jobs/4/options@1280x1226",
+    "both-ends=/jobs/9/options@1280x1250",
     "over-a-rating=/jobs/2/options",
     "proof=/jobs/1/proof@1280x1000",
     "trailer=/jobs/5/options@1280x1000",

@@ -1,5 +1,6 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of seven situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of nine situations.
 
+mod coils;
 mod flat_packs;
 mod water_tank;
 
@@ -60,7 +61,9 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         choosing(connection, &lead)?;
         trailer(connection, &technician)?;
         water_tank::water_tank(connection, &technician)?;
-        flat_packs::flat_packs(connection, &technician)
+        flat_packs::flat_packs(connection, &technician)?;
+        coils::kit_wagon(connection, &technician)?;
+        coils::both_ends(connection, &technician)
     })
 }
 

@@ -119,5 +119,6 @@ pub(super) fn as_chosen(work: &Casework) -> Shown {
 
 /// The same with another prediction.
 pub(super) fn with_prediction(work: &Casework, prediction: Option<&Prediction>) -> Shown {
-    Shown { aim: work.target(), prediction: prediction.cloned(), fitted: None }
+    let aim = prediction.map_or_else(|| work.target(), |prediction| work.target_with(prediction));
+    Shown { aim, prediction: prediction.cloned(), fitted: None }
 }

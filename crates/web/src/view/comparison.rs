@@ -4,6 +4,7 @@ use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::PredictedState;
 use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_mechanics::correction::Axles;
 
 use super::load_plan::{NOTHING_FITTED, unpredicted_words};
 use super::look_over::put_right_words;
@@ -26,6 +27,7 @@ const NOTHING: &str = "–";
 /// Every row that says something of any of them; the options go by their places on the list.
 pub(crate) fn compare_rows(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
     let mut rows = heights(work, places, units);
+    rows.extend(fronts(work, places, units));
     rows.extend(rakes(work, places, units));
     rows.extend(clearances(work, places, units));
     rows.extend(rides(work, places));
@@ -64,6 +66,19 @@ fn heights(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
         CompareRow { label: format!("Rear, {}", state_of(survey, state)), now, cells: places.iter().map(cell).collect() }
     };
     survey.states().map(of_state).collect()
+}
+
+/// The front, where any of them moves it.
+fn fronts(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let survey = work.found();
+    let moves =
+        |place: &usize| work.option(*place).is_some_and(|(_, parts)| parts.iter().any(|part| part.site().axles == Axles::Front));
+    let of_state = |state| {
+        let label = format!("Front, {}", state_of(survey, state));
+        let now = survey.height(End::Front, state).map(|height| units.height(height.value));
+        row(label, now, work, places, state, |predicted| Some(units.predicted(predicted.front?)))
+    };
+    survey.states().filter(|_| places.iter().any(moves)).map(of_state).collect()
 }
 
 fn rakes(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {

@@ -68,6 +68,8 @@ async fn new_springs_lift_by_what_they_are_sold_for_and_what_the_old_have_set() 
         [("kind", "strut_spacer"), ("strut_spacer", "1"), ("pivot_to_strut", "7"), ("pivot_to_wheel", "14"), ("axles", "front")];
     let strut = consider(&ada, &job, &strut).await;
     assert!(strut.text("main").contains("+2 in from now"), "{}", strut.text("main"));
+    let fronts = |page: &crate::Page| page.texts(".compare th").iter().filter(|row| row.starts_with("Front, ")).count();
+    assert_eq!(fronts(&strut), 2, "what moves the front says where it ends: {:?}", strut.texts("th"));
     let bare = consider(&ada, &job, &[("kind", "measured_coils"), ("coil_new_height", "15"), ("coil_old_height", "")]).await;
     assert_eq!(bare.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(!bare.field("coil_old_height").1.is_empty(), "what is missing is said at its field");
