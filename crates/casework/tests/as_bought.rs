@@ -10,7 +10,7 @@ mod support;
 use proptest::prelude::*;
 use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
-use wise_badger_casework::survey::{Ends, Gaps, LoadPut, SpringKind, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, NoFit, SpringKind, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{
     Axles, Correction, CorrectionProblem, Given, KindRow, LiftBlock, Quantity, RubberByCapacity, Site, not_together,
 };
@@ -212,6 +212,87 @@ fn bags_in_coils_gain_about_an_inch_fully_loaded() {
     survey.stop_gap.loaded = Gaps::at_the_rear(inches(2.0));
     survey.load = Some(LoadPut::Placed { weight: pounds(600.0), behind_rear_axle: inches(0.0) });
     holds(loaded(&survey, &bags_in_coils(3.25, 43.0)), 35.75, 0.75);
+}
+
+/// A one-ton on its overload leaves under a camper, 42 in empty and 38 3/4 loaded.
+fn one_ton_on_its_overload_leaves() -> Survey {
+    let mut survey = half_ton();
+    survey.vehicle.class = VehicleClass::OneTonPickup;
+    survey.vehicle.axle_ratings = Ends { front: pounds(5200.0), rear: pounds(7200.0) };
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States::of(heights(39.0, 42.0), heights(39.0, 38.75));
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.75)), Gaps::at_the_rear(inches(2.5)));
+    survey.overload_leaves.bears = States::of(Some(false), Some(true));
+    survey.load = Some(LoadPut::Placed { weight: pounds(3600.0), behind_rear_axle: inches(0.0) });
+    survey
+}
+
+#[test]
+fn raised_overload_contacts_bring_a_camper_up_by_a_part_of_it() {
+    // Common practice: about 1 in at the rear halves brings the arch from 38 3/4 to 39 1/4 in, the front halves too to 39 5/8.
+    let survey = one_ton_on_its_overload_leaves();
+    let pads = |front| part("overload_pads", &[("front_half", length(front)), ("rear_half", length(1.0))]);
+    holds(loaded(&survey, &pads(0.0)), 39.25, 3.0 / 8.0);
+    holds(loaded(&survey, &pads(1.0)), 39.625, 3.0 / 4.0);
+    // Empty the leaf is clear of them, and stays so.
+    let empty = Predictor::new(&survey).predict(&pads(0.0)).empty.unwrap();
+    assert!(empty.rise.value.customary().abs() < 0.05, "{:?}", empty.rise);
+}
+
+#[test]
+fn a_flatter_overload_leaf_lets_it_down_and_the_same_one_again_changes_nothing() {
+    let survey = one_ton_on_its_overload_leaves();
+    let other = |opens, added| part("other_overload_leaf", &[("gap_opens", length(opens)), ("added_rate", rate(added))]);
+    let rise = |part: &Correction| loaded(&survey, part).rise.value.customary();
+    assert!(rise(&other(0.0, 0.0)).abs() < 1e-6);
+    let (flatter, softer, stiffer) = (rise(&other(0.75, 0.0)), rise(&other(0.0, -300.0)), rise(&other(0.0, 300.0)));
+    assert!(flatter < -0.1 && softer < -0.05 && stiffer > 0.05, "{flatter} {softer} {stiffer}");
+    // Earlier by what pads close the gap by, it is what the pads make of it.
+    let pads = part("overload_pads", &[("front_half", length(0.5)), ("rear_half", length(0.5))]);
+    assert!((rise(&other(-0.5, 0.0)) - rise(&pads)).abs() < 1e-6);
+}
+
+#[test]
+fn larger_tires_raise_by_half_of_what_they_are_larger_and_from_the_hub_by_nothing() {
+    let tires = part("tires", &[("diameter", length(33.0)), ("old_diameter", length(31.6))]);
+    let from_the_ground = loaded(&half_ton_at_the_arch(), &tires);
+    assert!((from_the_ground.rise.value.customary() - 0.7).abs() < 1e-6, "{:?}", from_the_ground.rise);
+    assert!(loaded(&half_ton(), &tires).rise.value.customary().abs() < 1e-9, "a tape from the hub sees none of it");
+    let in_front = tires.on(Site { axles: Axles::Front, side: None });
+    let front = Predictor::new(&half_ton_at_the_arch()).predict(&in_front).empty.unwrap().front.unwrap();
+    assert!((front.value.customary() - 37.7).abs() < 1e-6, "{front:?}");
+}
+
+#[test]
+fn a_longer_stop_takes_its_length_of_the_travel_and_raises_nothing_that_is_clear_of_it() {
+    let mut survey = half_ton();
+    survey.stop_gap = States::of(Gaps::at_the_rear(inches(4.0)), Gaps::at_the_rear(inches(1.3125)));
+    let longer = |inch| Predictor::new(&survey).predict(&part("stop_extension", &[("height", length(inch))]));
+    let predicted = longer(1.0).loaded.unwrap();
+    assert!(predicted.rise.value.customary().abs() < 1e-6 && (predicted.travel_left.unwrap().customary() - 0.3125).abs() < 1e-6);
+    // Where it would bear, what it carries is not known.
+    assert_eq!(longer(2.0).loaded.unwrap_err(), Unpredicted::OnTheStops);
+    // Of stops that nobody read nothing is said, and the height stands.
+    let unread = loaded(&on_springs_alone(half_ton()), &part("stop_extension", &[("height", length(1.0))]));
+    assert!(unread.rise.value.customary().abs() < 1e-6);
+}
+
+#[test]
+fn springs_over_a_trailers_axle_raise_it_by_tube_and_pack_at_any_load() {
+    let mut survey = half_ton();
+    survey.vehicle.class = VehicleClass::SingleTrailer;
+    survey.vehicle.springs.rear = Some(SpringKind::Leaf);
+    survey.datum = Datum::GroundToArch;
+    survey.heights = States::of(heights(19.5, 19.0), heights(19.5, 17.5));
+    let over = part("spring_over", &[("tube", length(2.375)), ("stack", length(1.25))]);
+    assert_eq!(survey.vehicle.no_fit_of(&over), Some(NoFit::NotUnder(End::Rear)), "nobody said where they are");
+    survey.vehicle.rear_spring_over = Some(false);
+    assert_eq!(survey.vehicle.no_fit_of(&over), None);
+    let predicted = Predictor::new(&survey).predict(&over);
+    for state in [predicted.empty.unwrap(), predicted.loaded.unwrap()] {
+        assert!((state.rise.value.customary() - 3.625).abs() < 1e-6, "{:?}", state.rise);
+        assert!(state.rise.sd.customary() < 0.05, "a thickness is exact but for the tape: {:?}", state.rise);
+    }
 }
 
 #[test]

@@ -162,6 +162,7 @@ fn no_fit_rule(no_fit: &NoFit) -> &'static str {
         NoFit::OnABlock(_) => "block_on_a_block",
         NoFit::NoBlockThere(_) => "no_block_there",
         NoFit::NoCoils(..) => "no_coils_there",
+        NoFit::NotUnder(_) => "spring_not_under_the_axle",
         NoFit::NoShackles => "no_shackles_there",
         NoFit::NoneComesOut(_) => "none_is_there_to_come_out",
         NoFit::OneComesOut(_) => "the_one_there_must_come_out",

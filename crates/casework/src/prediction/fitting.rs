@@ -52,6 +52,12 @@ impl Predictor {
         let site = part.site();
         let axles = site_axles(&self.survey, site);
         let mut changes = part.changes(vehicle, axles);
+        // A stop that nobody read is none of the model's, and is made no longer in it.
+        let is_there = |axle: &str, element: &str| {
+            let corners = vehicle.axles.iter().find(|of| of.name == *axle).map(|of| &of.corners);
+            corners.is_some_and(|of| of.left.elements.iter().chain(&of.right.elements).any(|of| of.name == *element))
+        };
+        changes.retain(|change| !matches!(change, Change::Gap { axle, element, .. } if !is_there(axle, element)));
         if part.replaces_stops() {
             for axle in axles {
                 // A corner has a stop in the model where its gap was read, or where an account has one.

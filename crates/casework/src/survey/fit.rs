@@ -20,6 +20,8 @@ pub enum NoFit {
     NoBlockThere(End),
     /// It goes between a coil and its seat, and the end rests on something else.
     NoCoils(End, SpringKind),
+    /// It takes a spring from under its axle, and the end's is over it, or nobody said where it is.
+    NotUnder(End),
     /// It takes the place of shackles, and a trailer's springs hang on rockers and slippers.
     NoShackles,
     /// A part is to come out, and none is noted there.
@@ -52,12 +54,13 @@ impl VehicleFacts {
             (Needs::Coils, None) => Some(NoFit::CoilsNotSaid(end)),
             (Needs::Shackle, _) if on_leaves && self.class.is_trailer() => Some(NoFit::NoShackles),
             (Needs::BlockThere, _) if !block => Some(NoFit::NoBlockThere(end)),
+            (Needs::SpringUnder, _) if on_leaves && !under => Some(NoFit::NotUnder(end)),
             (Needs::BareSeat | Needs::BlockThere, _) if on_leaves && under => Some(NoFit::Lowers(end)),
             (Needs::BareSeat, _) if on_leaves && block => Some(NoFit::OnABlock(end)),
             (_, None) if self.class.is_seldom_on_leaves(end) => Some(NoFit::NotSaid(end)),
             (_, None | Some(SpringKind::Leaf)) => None,
             (Needs::Leaves | Needs::Shackle, Some(on)) => Some(NoFit::NoLeaves(end, *on)),
-            (Needs::BareSeat | Needs::BlockThere, Some(on)) => Some(NoFit::NothingClamped(end, *on)),
+            (Needs::BareSeat | Needs::BlockThere | Needs::SpringUnder, Some(on)) => Some(NoFit::NothingClamped(end, *on)),
         }
     }
 

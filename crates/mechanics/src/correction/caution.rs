@@ -42,6 +42,10 @@ pub enum Caution {
     StoredEnergy,
     /// A coil under a compressor stores energy.
     CoilStoresEnergy,
+    /// Tires of another size: room at full lock and full bump, load index, spare and speed reading.
+    TireClearance,
+    /// New spring seats are welded on, square and at the right angle, by a licensed welder.
+    SeatsWelded,
     /// A charged bag stores energy: the air is let out before anything comes apart.
     ChargedBag,
     /// A bag is never without its least pressure, never past its most, and clear of all that is sharp or hot.

@@ -26,13 +26,19 @@ pub mod measured_coils;
 mod needs;
 pub mod new_coils;
 pub mod new_packs;
+pub mod other_overload_leaf;
+mod overload_leaf;
+pub mod overload_pads;
 mod part_doubt;
 pub mod rearched_pack;
 pub mod reworked_pack;
 pub mod rubber_by_capacity;
 mod site;
+pub mod spring_over;
+pub mod stop_extension;
 pub mod strut_spacer;
 mod takes_up;
+pub mod tires;
 mod together;
 mod work;
 
@@ -56,13 +62,18 @@ pub use load_rubber::LoadRubber;
 pub use longer_shackle::LongerShackle;
 pub use measured_coils::MeasuredCoils;
 pub use needs::Needs;
+pub use other_overload_leaf::OtherOverloadLeaf;
+pub use overload_pads::OverloadPads;
 pub use part_doubt::PartDoubt;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
 pub use rubber_by_capacity::RubberByCapacity;
 pub use site::{Axles, Site};
+pub use spring_over::SpringOver;
+pub use stop_extension::StopExtension;
 pub use strut_spacer::StrutSpacer;
 pub use takes_up::TakesUp;
+pub use tires::Tires;
 pub use together::{NotTogether, cautions_of, not_together};
 pub use work::Work;
 
@@ -85,8 +96,13 @@ pub static KINDS: &[&KindRow] = &[
     &rearched_pack::ROW,
     &new_coils::ROW,
     &measured_coils::ROW,
+    &overload_pads::ROW,
+    &other_overload_leaf::ROW,
     &longer_shackle::ROW,
     &anti_roll_bar::ROW,
+    &stop_extension::ROW,
+    &spring_over::ROW,
+    &tires::ROW,
     &reworked_pack::ROW,
 ];
 

@@ -9,6 +9,8 @@ pub enum Needs {
     BareSeat,
     /// The same, with a block there that comes out.
     BlockThere,
+    /// A spring that is clamped under its axle.
+    SpringUnder,
     /// Coils.
     Coils,
     /// A leaf pack that hangs on a shackle at its rear end, and on no rocker.

@@ -56,6 +56,8 @@ impl PartDoubt {
     pub const ARCH_GAINED: PartDoubt = PartDoubt::Share(0.10);
     /// A spacer's height, as it counts at the wheel.
     pub const SPACER: PartDoubt = PartDoubt::Length(METRES_PER_INCH / 32.0);
+    /// A tire across, by its size.
+    pub const TIRE_SIZE: PartDoubt = PartDoubt::Length(METRES_PER_INCH / 32.0);
     /// What a shackle lowers the eye by, of what it is longer: its slope takes or gives some of that.
     pub const SHACKLE_SLOPE: PartDoubt = PartDoubt::Share(0.10);
     /// What a pack worked out from its leaves' sizes carries more or less: thickness counts three times.

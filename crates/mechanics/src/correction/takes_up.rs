@@ -17,6 +17,8 @@ pub enum TakesUp {
     Helper,
     /// The inside of the coil.
     InsideTheCoil,
+    /// The wheels: one size of tire.
+    Tires,
     /// The sway bar's.
     Bar,
 }

@@ -18,11 +18,16 @@ mod longer_shackle;
 mod measured_coils;
 mod new_coils;
 mod new_packs;
+mod other_overload_leaf;
+mod overload_pads;
 pub(crate) mod parts;
 mod rearched_pack;
 mod reworked_pack;
 mod rubber_by_capacity;
+mod spring_over;
+mod stop_extension;
 mod strut_spacer;
+mod tires;
 mod words;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
@@ -53,8 +58,13 @@ static KINDS: &[&KindWords] = &[
     &rearched_pack::WORDS,
     &new_coils::WORDS,
     &measured_coils::WORDS,
+    &overload_pads::WORDS,
+    &other_overload_leaf::WORDS,
     &longer_shackle::WORDS,
     &anti_roll_bar::WORDS,
+    &stop_extension::WORDS,
+    &spring_over::WORDS,
+    &tires::WORDS,
     &reworked_pack::WORDS,
 ];
 

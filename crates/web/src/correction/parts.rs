@@ -121,6 +121,7 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
         TakesUp::Stop => "each corner has one stop's place",
         TakesUp::Helper => "each corner takes one helper",
         TakesUp::InsideTheCoil => "each coil holds one bag",
+        TakesUp::Tires => "each axle has one size of tire",
         TakesUp::Bar => "each axle takes one sway bar",
     };
     sheet.refuse("with", format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)));

@@ -50,12 +50,18 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::AlignmentAndHitch => "Afterward: axle alignment, hitch height and tire clearance at full bump.",
         Caution::FirmerEmpty => "It rides firmer empty as well as loaded; say so to the customer first.",
         Caution::SetEqualSides => "Set it with the weight on, the same both sides, then lock it.",
-        Caution::TravelUsed => "A load rubber takes up bump travel; check tire and frame clearance at full bump.",
+        Caution::TravelUsed => "It takes up bump travel; check tire and frame clearance at full bump.",
         Caution::StoredEnergy => {
             "A pack under clamps stores energy: clamp it before the center bolt goes, and wear eye protection."
         }
         Caution::CoilStoresEnergy => {
             "A coil under load stores energy: take it off it by the maker's method, and keep clear of its ends."
+        }
+        Caution::TireClearance => {
+            "Room at full lock and at full bump, a load index no lower, a spare that fits, and what the speed then reads: check all four."
+        }
+        Caution::SeatsWelded => {
+            "New spring seats are welded by a licensed welder, square to the axle and at the angle of the old ones."
         }
         Caution::ChargedBag => {
             "A charged bag stores energy: let all air out before anything is loosened or the frame is jacked up."

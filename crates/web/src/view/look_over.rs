@@ -211,6 +211,7 @@ pub(crate) fn no_fit_words(no_fit: &NoFit) -> String {
         NoFit::NoCoils(end, on) => {
             format!("the {} rests on {}, and this goes between a coil spring and its seat", end_word(*end), springs_name(*on))
         }
+        NoFit::NotUnder(end) => format!("Intake does not say that the springs at the {} are under the axle", end_word(*end)),
         NoFit::NoShackles => {
             "a trailer's springs hang on rockers and slippers: a longer shackle there is the axle maker's matter".to_owned()
         }
