@@ -2,7 +2,7 @@
 
 use std::sync::OnceLock;
 
-use wise_badger_mechanics::correction::{Caution, Correction, Needs, Work, cautions_of};
+use wise_badger_mechanics::correction::{Caution, Correction, Needs, TakesUp, Work, cautions_of};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -242,10 +242,36 @@ impl Casework {
             }
         };
         let point = match (goal.wanted(self.found())?.0, goal.when()) {
-            (GoalMark::Point { place, .. }, GoalCase::State(state)) => Some(self.risen(place, state, &stands)?),
+            (GoalMark::Point { place, .. }, GoalCase::State(state)) => Some(self.risen_with(option, place, state, &stands)?),
             _ => None,
         };
         goal.judge(self.found(), &Stands { point, ..stands }, step)
+    }
+
+    /// Every point of the body whose place along the vehicle is known: those of the tape, by name, and the hitch, which has none.
+    pub fn points(&self) -> Vec<(Option<&str>, GoalMark)> {
+        let of_tape = self.case.tape.points.iter().enumerate().map(|(place, point)| {
+            let mark = GoalMark::Point { behind_rear_axle: point.behind_rear_axle(), place: Some(place) };
+            (Some(point.name.as_str()), mark)
+        });
+        let overhang = self.case.sheet.rear_overhang.as_ref().map(|overhang| overhang.length());
+        let hitch = overhang.map(|behind_rear_axle| (None, GoalMark::Point { behind_rear_axle, place: None }));
+        hitch.into_iter().chain(of_tape).collect()
+    }
+
+    /// Where a point of the body stands in a state with an option fitted; `None` where it was not read there.
+    pub fn point_with(&self, option: usize, mark: &GoalMark, state: LoadState) -> Option<Uncertain<Length>> {
+        let GoalMark::Point { place, .. } = mark else { return None };
+        let stands = Stands::predicted(self.predicted(option)?.at(state).ok()?);
+        let point = self.risen_with(option, *place, state, &stands)?;
+        mark.of(self.found(), &Stands { point: Some(point), ..stands })
+    }
+
+    /// How far both ends rise with an option. Other tires raise what no tape from the hub sees.
+    fn risen_with(&self, option: usize, place: Option<usize>, state: LoadState, stands: &Stands) -> Option<PointRise> {
+        let (_, parts) = self.option(option)?;
+        let unseen = !self.found().datum.includes_tyre() && parts.iter().any(|part| part.takes_up() == TakesUp::Tires);
+        if unseen { None } else { self.risen(place, state, stands) }
     }
 
     /// How far both ends rise from where they stood when a point was read.

@@ -81,6 +81,42 @@ fn it_says_what_the_job_itself_says_of_the_same_option() {
 }
 
 #[test]
+fn points_of_the_body_go_with_both_ends() {
+    let answer = predicted(&job(|_| {}), &example());
+    let heights = answer["states"][1]["heights"].as_array().unwrap();
+    let point = heights.iter().find(|height| height["mark"] == "point").expect("the example has one");
+    // By similar triangles: a point o behind the rear axle rises by 1 + o/L of what the rear does, the front standing still.
+    let of_job: Value = serde_json::from_str(JOB).unwrap();
+    let (read, wheelbase) = (&of_job["tape"]["points"][0], of_job["vehicle"]["wheelbase"]["si"].as_f64().unwrap());
+    let behind = read["distance"]["si"].as_f64().unwrap() * if read["ahead"] == true { -1.0 } else { 1.0 };
+    let loaded = read["heights"].as_array().unwrap().iter().find(|height| height["state"] == "loaded").unwrap();
+    let rise = heights[0]["rise_m"].as_f64().unwrap();
+    let expected = loaded["height"]["si"].as_f64().unwrap() + rise * (1.0 + behind / wheelbase);
+    assert!((point["value_m"].as_f64().unwrap() - expected).abs() < 1e-9, "{point}");
+    assert_eq!(point["name"], read["name"]);
+    // Larger tires lift it too, as a tape from the ground sees; one from the hub does not, and says nothing of it.
+    let mut tires = example();
+    tires["parts"] = json!([{ "correction": {
+        "kind": "tires",
+        "diameter": { "text": "33", "unit": "in", "si": 0.8382 },
+        "old_diameter": { "text": "32", "unit": "in", "si": 0.8128 }
+    } }]);
+    let points = |datum: &str| {
+        let job = job(|job| {
+            job["datum"] = json!(datum);
+            for reading in job["readings"].as_array_mut().unwrap() {
+                if reading["datum"] == "ground_to_arch" {
+                    reading["datum"] = json!(datum);
+                }
+            }
+        });
+        let answer = predicted(&job, &tires);
+        answer["states"][1]["heights"].as_array().is_some_and(|heights| heights.iter().any(|height| height["mark"] == "point"))
+    };
+    assert!(points("ground_to_arch") && !points("hub_to_arch"));
+}
+
+#[test]
 fn what_speaks_against_it_is_told_by_its_rule() {
     let sound = job(|_| {});
     let coils = with(

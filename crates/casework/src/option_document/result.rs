@@ -7,6 +7,7 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::{OptionDocument, OptionDocumentError};
+use crate::aim::GoalMark;
 use crate::case::PlannedCase;
 use crate::casework::{Casework, NothingFits};
 use crate::entry::WhenEntry;
@@ -80,6 +81,9 @@ enum Stands {
 #[derive(Debug, Serialize)]
 struct Height {
     mark: &'static str,
+    /// Of a point of the body.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    name: Option<String>,
     #[serde(skip_serializing_if = "Option::is_none")]
     side: Option<&'static str>,
     value_m: f64,
@@ -121,7 +125,9 @@ impl PredictionDocument {
             format: "wise-badger/prediction",
             version: 1,
             refused: refused(&work, place),
-            states: of_states.map(|(state, stands)| InState { state, stands: Stands::in_state(stands) }).collect(),
+            states: of_states
+                .map(|(state, stands)| InState { state, stands: Stands::in_state(stands, points(&work, place, state)) })
+                .collect(),
             cases: cases.map(in_case).collect(),
             cautions: work.cautions(parts),
         })
@@ -134,6 +140,19 @@ impl PredictionDocument {
     pub fn to_json(&self) -> String {
         serde_json::to_string_pretty(self).expect("numbers and words")
     }
+}
+
+/// Hitch, step and whatever else of the body was read in a state.
+fn points(work: &Casework, option: usize, state: LoadState) -> Vec<Height> {
+    let of_point = |(name, mark): (Option<&str>, GoalMark)| {
+        let stands = work.point_with(option, &mark, state)?;
+        Some(Height {
+            mark: if name.is_some() { "point" } else { "hitch" },
+            name: name.map(str::to_owned),
+            ..Height::of(End::Rear, None, &stands)
+        })
+    };
+    work.points().into_iter().filter_map(of_point).collect()
 }
 
 fn refused(work: &Casework, place: usize) -> Vec<Refusal> {
@@ -187,7 +206,7 @@ fn unpredicted_rule(why: Unpredicted) -> &'static str {
 }
 
 impl Stands {
-    fn in_state(predicted: &Result<PredictedState, Unpredicted>) -> Self {
+    fn in_state(predicted: &Result<PredictedState, Unpredicted>, points: Vec<Height>) -> Self {
         let stands = match predicted {
             Err(why) => return Stands::Untold { unpredicted: unpredicted_rule(*why) },
             Ok(stands) => stands,
@@ -201,7 +220,7 @@ impl Stands {
         let front = stands.front.iter().map(|front| Height::of(End::Front, None, front));
         let sides = Height::of_sides(End::Rear, stands.rear_sides).chain(Height::of_sides(End::Front, stands.front_sides));
         Stands::Told {
-            heights: [rear].into_iter().chain(front).chain(sides).collect(),
+            heights: [rear].into_iter().chain(front).chain(sides).chain(points).collect(),
             travel_left_m: stands.travel_left.map(|left| left.si()),
             ride_hz: stands.bounce_after.map(|bounce| bounce.frequency.si()),
         }
@@ -226,7 +245,16 @@ impl Height {
     fn of(end: End, side: Option<Side>, height: &Uncertain<Length>) -> Self {
         let mark = if end == End::Front { "front" } else { "rear" };
         let side = side.map(|side| side.word());
-        Height { mark, side, value_m: height.value.si(), sd_m: height.sd.si(), tape_sd_m: None, rise_m: None, rise_sd_m: None }
+        Height {
+            mark,
+            name: None,
+            side,
+            value_m: height.value.si(),
+            sd_m: height.sd.si(),
+            tape_sd_m: None,
+            rise_m: None,
+            rise_sd_m: None,
+        }
     }
 
     fn of_sides(end: End, sides: Option<Sides<Uncertain<Length>>>) -> impl Iterator<Item = Height> {

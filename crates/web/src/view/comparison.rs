@@ -1,5 +1,6 @@
 //! Up to three options beside one another and beside how it stands now: the same rows for all.
 
+use wise_badger_casework::aim::GoalMark;
 use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::PredictedState;
@@ -29,6 +30,7 @@ pub(crate) fn compare_rows(work: &Casework, places: &[usize], units: Units) -> V
     let mut rows = heights(work, places, units);
     rows.extend(fronts(work, places, units));
     rows.extend(rakes(work, places, units));
+    rows.extend(points(work, places, units));
     rows.extend(clearances(work, places, units));
     rows.extend(rides(work, places));
     rows.extend(cases(work, places, units));
@@ -90,6 +92,25 @@ fn rakes(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
     };
     let trailer = survey.vehicle.class.is_trailer();
     survey.states().filter(|_| !trailer).map(of_state).collect()
+}
+
+/// Hitch, step and whatever else of the body was read: a row for each state that it was read in.
+fn points(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
+    let survey = work.found();
+    let of_point = |(name, mark): (Option<&str>, GoalMark)| {
+        let GoalMark::Point { place, .. } = mark else { return Vec::new() };
+        let of_state = |state| {
+            let read = work.case().point_height(place, state)?;
+            let said = |option: &usize| {
+                let stands = work.point_with(*option, &mark, state);
+                stands.map_or_else(|| NOTHING.to_owned(), |height| units.predicted(height))
+            };
+            let label = format!("{}, {}", name.map_or_else(|| "Hitch".to_owned(), sentence), state_of(survey, state));
+            Some(CompareRow { label, now: units.height(read), cells: places.iter().map(said).collect() })
+        };
+        survey.states().filter_map(of_state).collect()
+    };
+    work.points().into_iter().flat_map(of_point).collect()
 }
 
 fn clearances(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
