@@ -49,6 +49,8 @@ pub enum Consequence {
     NeverBears,
     /// The seat, and the pinion with it, turn by so much, nose up positive.
     SeatTurns(Angle),
+    /// A tapered part turns the pinion by so much on purpose, nose up positive.
+    PinionTurned(Angle),
 }
 
 /// Less than this of slack or rod is none to spare (common practice).
@@ -110,7 +112,7 @@ impl OptionFitted<'_> {
 type Row = fn(&OptionFitted<'_>) -> Option<Consequence>;
 
 /// Every kind, in the order told.
-static ROWS: &[Row] = &[never_bears, hose, shock, stop, u_bolts, shaft, seat];
+static ROWS: &[Row] = &[never_bears, hose, shock, stop, u_bolts, shaft, seat, taper];
 
 /// Everything that changes with an option.
 pub fn consequences(option: &OptionFitted<'_>) -> Vec<Consequence> {
@@ -183,10 +185,21 @@ fn shaft(option: &OptionFitted<'_>) -> Option<Consequence> {
 
 fn seat(option: &OptionFitted<'_>) -> Option<Consequence> {
     let of_packs = option.benches.iter().filter_map(|bench| bench.work.seat_turned());
-    let of_packs = of_packs.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0));
+    let of_packs = furthest(of_packs);
     // One shackle a corner: those of both sides turn their own seats.
-    let of_shackles = option.at_the_rear().map(Correction::turns_the_seat);
-    let of_shackles = of_shackles.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0));
-    let turned = of_packs + of_shackles;
+    let by_itself = of_packs + furthest(option.at_the_rear().map(Correction::turns_the_seat));
+    // What a taper turns on purpose is told by itself, and takes from what a shim would have to.
+    shim_for(by_itself)?;
+    let turned = by_itself + furthest(option.at_the_rear().map(Correction::tapers));
     shim_for(turned).map(|_| Consequence::SeatTurns(turned))
+}
+
+fn taper(option: &OptionFitted<'_>) -> Option<Consequence> {
+    let turned = furthest(option.at_the_rear().map(Correction::tapers));
+    shim_for(turned).map(|_| Consequence::PinionTurned(turned))
+}
+
+/// The widest of some angles, with its sign.
+fn furthest(angles: impl Iterator<Item = Angle>) -> Angle {
+    angles.reduce(|one, other| if other.abs() > one.abs() { other } else { one }).unwrap_or(radians(0.0))
 }

@@ -253,6 +253,25 @@ fn a_flatter_overload_leaf_lets_it_down_and_the_same_one_again_changes_nothing()
 }
 
 #[test]
+fn a_leaf_and_another_overload_leaf_go_together_and_add_up() {
+    let survey = one_ton_on_its_overload_leaves();
+    let leaf = part("leaf_by_lift", &[("lift", length(1.5)), ("capacity", weight(900.0)), ("working_travel", length(6.0))]);
+    let packs = [("lift", length(1.0)), ("old_lift", length(0.0)), ("set", length(0.5)), ("added_rate", rate(0.0))];
+    let flatter = part("other_overload_leaf", &[("gap_opens", length(0.5)), ("added_rate", rate(0.0))]);
+    assert!(
+        not_together(&[leaf.clone(), flatter.clone()]).is_none() && not_together(&[flatter.clone(), flatter.clone()]).is_some()
+    );
+    for with in [leaf, part("new_packs", &packs)] {
+        let rise = |parts: &[Correction]| Predictor::new(&survey).predict(parts).loaded.unwrap().rise.value.customary();
+        let (alone, together) = (rise(std::slice::from_ref(&with)), rise(&[with.clone(), flatter.clone()]));
+        // Both push on the same spring: what the flatter leaf lets down is no less than with a stiffer pack, and no more than alone.
+        let let_down = alone - together;
+        let by_itself = -rise(std::slice::from_ref(&flatter));
+        assert!(let_down > 0.3 * by_itself && let_down < by_itself + 1e-6, "{let_down} of {by_itself}");
+    }
+}
+
+#[test]
 fn larger_tires_raise_by_half_of_what_they_are_larger_and_from_the_hub_by_nothing() {
     let tires = part("tires", &[("diameter", length(33.0)), ("old_diameter", length(31.6))]);
     let from_the_ground = loaded(&half_ton_at_the_arch(), &tires);

@@ -11,6 +11,7 @@ use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, 
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_mechanics::correction::{
     AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, HelperSpring, LiftBlock, LongerShackle, RearchedPack, Site,
+    TaperedBlock,
 };
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
@@ -139,6 +140,30 @@ fn parts_on_either_side_do_not_add_up() {
     close(hose.left().unwrap(), 2.0);
     close(opens, 1.0);
     assert!((turned.value.tan() - 2.0 / 56.0).abs() < 1e-9, "{turned:?}");
+}
+
+/// A block of 1.8 and 2.2 in, 5 3/4 in long: 2 in of lift, and the nose of the pinion up by atan(0.4/5.75).
+#[test]
+fn a_tapered_block_raises_as_its_middle_does_and_turns_the_pinion() {
+    let tapered = |front: f64, rear: f64| {
+        Correction::at_the_rear(TaperedBlock { front_end: inches(front), rear_end: inches(rear), length: inches(5.75) })
+    };
+    let told = of(&[tapered(1.8, 2.2)], &measured(&[(Measure::UBoltLeg, 9.5)]));
+    let [Consequence::StopOpens(opens), Consequence::UBoltLeg { longer, .. }, Consequence::PinionTurned(up)] = told[..] else {
+        panic!("{told:?}")
+    };
+    close(opens, 2.0);
+    close(longer, 2.0);
+    assert!((up.value.tan() - 0.4 / 5.75).abs() < 1e-9, "{up:?}");
+    let Some(Consequence::PinionTurned(down)) = of(&[tapered(2.2, 1.8)], &LookOver::default()).pop() else { panic!() };
+    assert!((down + up).abs().value < 1e-9, "the other way round, the other way");
+    // A shim against what a longer shackle turns leaves nothing to shim.
+    let shackle =
+        LongerShackle { new_length: inches(6.5), old_length: inches(4.5), front_half: inches(28.0), rear_half: inches(28.0) };
+    let against = 5.75 * 2.0 / 56.0;
+    let told = of(&[Correction::at_the_rear(shackle), tapered(against, 0.0)], &LookOver::default());
+    assert!(!told.iter().any(|one| matches!(one, Consequence::SeatTurns(_))), "{told:?}");
+    assert!(matches!(told.last(), Some(Consequence::PinionTurned(_))));
 }
 
 #[test]

@@ -180,6 +180,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         radians(0.0)
     }
 
+    /// How far it is meant to turn the axle on its seat, nose of the pinion up positive.
+    fn tapers(&self) -> Angle {
+        radians(0.0)
+    }
+
     /// The element whose clearance is set empty, with everything else fitted.
     fn set_to_a_clearance(&self) -> Option<&'static str> {
         None
@@ -359,6 +364,11 @@ impl Correction {
     /// How far it turns the spring's seat, nose of the pinion up positive.
     pub fn turns_the_seat(&self) -> Angle {
         self.kind.turns_the_seat()
+    }
+
+    /// How far it is meant to turn the axle on its seat, nose of the pinion up positive.
+    pub fn tapers(&self) -> Angle {
+        self.kind.tapers()
     }
 
     /// The element whose clearance is set empty, with everything else fitted: whatever else raises the axle has no part in it.

@@ -38,6 +38,7 @@ pub mod spring_over;
 pub mod stop_extension;
 pub mod strut_spacer;
 mod takes_up;
+pub mod tapered_block;
 pub mod tires;
 mod together;
 mod work;
@@ -73,6 +74,7 @@ pub use spring_over::SpringOver;
 pub use stop_extension::StopExtension;
 pub use strut_spacer::StrutSpacer;
 pub use takes_up::TakesUp;
+pub use tapered_block::TaperedBlock;
 pub use tires::Tires;
 pub use together::{NotTogether, cautions_of, not_together};
 pub use work::Work;
@@ -81,6 +83,7 @@ pub use work::Work;
 pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &exchanged_block::ROW,
+    &tapered_block::ROW,
     &coil_spacer::ROW,
     &strut_spacer::ROW,
     &helper_by_capacity::ROW,

@@ -47,7 +47,7 @@ impl CorrectionKind for OtherOverloadLeaf {
     }
 
     fn takes_up(&self) -> TakesUp {
-        TakesUp::MainSpring
+        TakesUp::OverloadLeaf
     }
 
     fn works(&self) -> Vec<Work> {

@@ -20,7 +20,7 @@ pub(super) fn second_stage_moved(on: &FittedOn<'_>, closes: Length, added: Sprin
         };
         let at_kerb = |stage: &SpringStage| stage.added_rate * (-stage.at_travel).max(Length::default());
         let gone = SpringStage { added_rate: -old.added_rate, ..*old };
-        SpringDifference { force: (at_kerb(&new) - at_kerb(old)).into(), rate: Default::default(), stages: vec![new, gone] }
+        SpringDifference { force: at_kerb(&new) - at_kerb(old), rate: Default::default(), stages: vec![new, gone] }
     });
     Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
 }

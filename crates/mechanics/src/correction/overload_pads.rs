@@ -58,7 +58,7 @@ impl CorrectionKind for OverloadPads {
     }
 
     fn takes_up(&self) -> TakesUp {
-        TakesUp::MainSpring
+        TakesUp::OverloadLeaf
     }
 
     fn works(&self) -> Vec<Work> {

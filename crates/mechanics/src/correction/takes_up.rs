@@ -5,6 +5,8 @@
 pub enum TakesUp {
     /// The main spring: one change of it a corner.
     MainSpring,
+    /// The overload leaf: where it joins in, and how hard.
+    OverloadLeaf,
     /// The seat between spring and axle: one block, never two on top of each other.
     Seat,
     /// The seat of the coil: one spacer, never two on top of each other.

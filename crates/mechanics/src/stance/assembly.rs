@@ -275,7 +275,7 @@ impl<'a> Assembly<'a> {
             stages: &spring.stages,
         };
         let row = rows.stroke(index, side, lateral, ratio, true).raised(corner.spacer);
-        if let Some(other) = corner.other_spring {
+        for other in &corner.other_springs {
             let law = Law::Spring { kerb_force: other.force.si(), rate: other.rate.si(), captive: true, stages: &other.stages };
             self.add_member(row, Some((index, ratio)), law);
         }

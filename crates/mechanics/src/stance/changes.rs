@@ -23,8 +23,8 @@ pub(super) struct ChangedCorner<'a> {
     pub(super) spacer: f64,
     /// Force added at the wheel, N.
     pub(super) added_force: f64,
-    /// Another spring in the place of the one measured.
-    pub(super) other_spring: Option<&'a SpringDifference>,
+    /// What was done to the main spring, one thing beside another.
+    pub(super) other_springs: Vec<&'a SpringDifference>,
     pub(super) elements: Vec<ChangedElement<'a>>,
 }
 
@@ -49,7 +49,7 @@ impl<'a> ChangedAxle<'a> {
         let corner = |side| ChangedCorner {
             spacer: 0.0,
             added_force: 0.0,
-            other_spring: None,
+            other_springs: Vec::new(),
             elements: kerb.corners.get(side).elements.iter().map(|element| ChangedElement { element, gap_opened: 0.0 }).collect(),
         };
         ChangedAxle {
@@ -120,7 +120,7 @@ fn apply<'a>(axles: &mut [ChangedAxle<'a>], change: &'a Change) -> Result<(), St
             let changed = find(axles, axle)?;
             difference.check(changed.kerb)?;
             changed.each_corner(*side, |corner, _| {
-                corner.other_spring = Some(difference);
+                corner.other_springs.push(difference);
                 Ok(())
             })
         }

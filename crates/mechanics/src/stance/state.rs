@@ -113,7 +113,7 @@ pub enum Change {
         /// Force added, at the wheel.
         added_force: Force,
     },
-    /// Another main spring stands in the place of the one measured.
+    /// Another main spring stands in the place of the one measured; several of them add up.
     OtherSpring {
         /// On which axle.
         axle: String,

@@ -27,6 +27,7 @@ mod rubber_by_capacity;
 mod spring_over;
 mod stop_extension;
 mod strut_spacer;
+mod tapered_block;
 mod tires;
 mod words;
 
@@ -43,6 +44,7 @@ use wise_badger_mechanics::units::InShopUnits;
 static KINDS: &[&KindWords] = &[
     &lift_block::WORDS,
     &exchanged_block::WORDS,
+    &tapered_block::WORDS,
     &coil_spacer::WORDS,
     &strut_spacer::WORDS,
     &helper_by_capacity::WORDS,

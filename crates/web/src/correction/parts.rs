@@ -56,7 +56,8 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
 /// Where the rear pack was read leaf by leaf, work on its leaves is done there: what all of them together do is worked out, not guessed.
 fn refuse_what_the_bench_does(sheet: &mut Sheet, file: &JobFile, correction: Option<&CorrectionEntry>) {
     let part = correction.and_then(CorrectionEntry::correction);
-    let on_the_pack = part.is_some_and(|part| part.takes_up() == TakesUp::MainSpring && part.site().axles != Axles::Front);
+    let of_the_leaves = [TakesUp::MainSpring, TakesUp::OverloadLeaf];
+    let on_the_pack = part.is_some_and(|part| of_the_leaves.contains(&part.takes_up()) && part.site().axles != Axles::Front);
     if on_the_pack && file.case().bench.is_some() {
         let text = "The rear pack was read leaf by leaf: plan this on Bench, and put the plan on the list from there.";
         sheet.refuse("kind", text);
@@ -115,6 +116,7 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
         |place: usize| entry.parts.get(place).map(|part| correction_name(&part.correction, class, units)).unwrap_or_default();
     let why = match clash.of {
         TakesUp::MainSpring => "each corner has one main spring, and one change of it",
+        TakesUp::OverloadLeaf => "each pack has one overload leaf, and one change of it",
         TakesUp::Seat => "blocks are never stacked: one block in place of the other",
         TakesUp::CoilSeat => "spacers are never stacked: one spacer in place of the other",
         TakesUp::Shackle => "each spring end hangs on one shackle",

@@ -62,6 +62,11 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
             let note = "nothing is gained in any state read: set it closer, or look at the clearance again";
             return Figure::new("It bears", "never", sum).note(note).tone(Tone::Act);
         }
+        Consequence::PinionTurned(turned) => {
+            let sum = Sum::new("rise of its ends over its length, as an angle; short end forward, nose up", Vec::new(), GEOMETRY);
+            Figure::new("Block turns the pinion", degrees(*turned), sum)
+                .note("hold it against the shaft's slope; both joints alike, to the maker's limit")
+        }
         Consequence::SeatTurns(turned) => {
             let sum = Sum::new("tilt of the seat, planned less found, by the halves of both packs", Vec::new(), GEOMETRY);
             Figure::new("Seat and pinion turn", degrees(*turned), sum)

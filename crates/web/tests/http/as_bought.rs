@@ -113,3 +113,42 @@ async fn bags_are_predicted_at_their_pressure_in_each_case_and_refused_past_what
     let over = consider(&ada, &job, &[&in_coils[..2], &[("coil_bag_pressure", "43")]].concat()).await;
     assert!(over.field("coil_bag_pressure").1.contains("take 5 psi to 35 psi"), "{:?}", over.field("coil_bag_pressure"));
 }
+
+#[tokio::test]
+async fn what_goes_with_a_lift_is_asked_for_in_the_shops_own_terms() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let name = |page: &crate::Page| page.text(".option h3");
+    for (typed, said, sum) in [
+        (
+            &[("kind", "tires"), ("tire_diameter", "33"), ("tire_old_diameter", "31 1/2")][..],
+            "Tires 33 in across in place of 31 1/2 in",
+            "3/4 in",
+        ),
+        (&[("kind", "stop_extension"), ("stop_extension", "1/2")], "Stops made 1/2 in longer", "1/2 in"),
+        (
+            &[("kind", "tapered_block"), ("taper_front", "1 3/4"), ("taper_rear", "2 1/4"), ("taper_length", "6")],
+            "Tapered block, 1 3/4 in in front to 2 1/4 in behind",
+            "2 in",
+        ),
+        (&[("kind", "overload_pads"), ("pads_rear", "1")], "Overload contacts raised 0 in in front, 1 in behind", "1/2 in"),
+        (&[("kind", "other_overload_leaf"), ("overload_gap", "1/2")], "Other overload leaf, gap 1/2 in wider", "1/2 in"),
+    ] {
+        let page = consider(&ada, &job, typed).await;
+        assert_eq!(page.status, StatusCode::OK, "{said}: {}", page.text("form.try"));
+        assert_eq!(name(&page), said);
+        assert!(page.text(".option").contains(sum), "{said}: {}", page.text(".option"));
+    }
+    let taper =
+        consider(&ada, &job, &[("kind", "tapered_block"), ("taper_front", "0"), ("taper_rear", "1/4"), ("taper_length", "6")])
+            .await;
+    assert!(taper.figure("Block turns the pinion").0.contains("2.4°"), "{}", taper.text(".option"));
+    let over = consider(&ada, &job, &[("kind", "spring_over"), ("axle_tube", "3"), ("axle_stack", "2")]).await;
+    assert_eq!(over.status, StatusCode::UNPROCESSABLE_ENTITY, "its springs are over the axle");
+    // The hitch goes with both ends: 1 + 50/wheelbase of what the rear does.
+    rests_on(&ada, &job, &[("rear_overhang", "50")]).await;
+    ada.fill(&format!("{job}/tape"), &[("empty.hitch", "18"), ("loaded.hitch", "15")]).await;
+    let page = consider(&ada, &job, &[("kind", "lift_block"), ("thickness", "2")]).await;
+    let rows = page.texts(".compare th");
+    assert!(rows.contains(&"Hitch, empty".to_owned()) && rows.contains(&"Hitch, loaded".to_owned()), "{rows:?}");
+}
