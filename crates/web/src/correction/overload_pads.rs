@@ -7,7 +7,7 @@ use super::{FieldWords, KindWords};
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
     name: "Overload contact pads",
-    in_a_list: "Overload contacts raised {front_half} in front, {rear_half} behind",
+    in_a_list: "Overload contacts raised[ front {front_half},] rear {rear_half}",
     fields: &[
         FieldWords {
             figure: "front_half",

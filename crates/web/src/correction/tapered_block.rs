@@ -7,7 +7,7 @@ use super::{FieldWords, KindWords};
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
     name: "Tapered block or shim",
-    in_a_list: "Tapered block, {front_end} in front to {rear_end} behind",
+    in_a_list: "Tapered block, front {front_end}, rear {rear_end}",
     fields: &[
         FieldWords {
             figure: "front_end",

@@ -123,16 +123,16 @@ async fn what_goes_with_a_lift_is_asked_for_in_the_shops_own_terms() {
         (
             &[("kind", "tires"), ("tire_diameter", "33"), ("tire_old_diameter", "31 1/2")][..],
             "Tires 33 in across in place of 31 1/2 in",
-            "3/4 in",
+            "0.75 in",
         ),
-        (&[("kind", "stop_extension"), ("stop_extension", "1/2")], "Stops made 1/2 in longer", "1/2 in"),
+        (&[("kind", "stop_extension"), ("stop_extension", "1/2")], "Stops made 1/2 in longer", "0.50 in"),
         (
             &[("kind", "tapered_block"), ("taper_front", "1 3/4"), ("taper_rear", "2 1/4"), ("taper_length", "6")],
-            "Tapered block, 1 3/4 in in front to 2 1/4 in behind",
-            "2 in",
+            "Tapered block, front 1 3/4 in, rear 2 1/4 in",
+            "2.00 in",
         ),
-        (&[("kind", "overload_pads"), ("pads_rear", "1")], "Overload contacts raised 0 in in front, 1 in behind", "1/2 in"),
-        (&[("kind", "other_overload_leaf"), ("overload_gap", "1/2")], "Other overload leaf, gap 1/2 in wider", "1/2 in"),
+        (&[("kind", "overload_pads"), ("pads_rear", "1")], "Overload contacts raised rear 1 in", "0.50 in"),
+        (&[("kind", "other_overload_leaf"), ("overload_gap", "1/2")], "Other overload leaf, gap 1/2 in wider", "0.50 in"),
     ] {
         let page = consider(&ada, &job, typed).await;
         assert_eq!(page.status, StatusCode::OK, "{said}: {}", page.text("form.try"));
