@@ -5,7 +5,7 @@ use std::sync::OnceLock;
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction};
 use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
 use wise_badger_mechanics::side::{Side, Sides};
-use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle};
+use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle, bounce_frequency};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, metres, newtons};
 
@@ -451,7 +451,9 @@ impl Predictor {
     fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {
         let assumed = self.survey.vehicle.assumptions();
         let sprung = axle.load() - assumed.rear_unsprung / f64::from(assumed.rear_axles);
-        Some(Bounce { rate: axle.ride_rate, sprung, frequency: axle.ride_frequency? })
+        // What the gauge was set to is no regulator: on the road the bag's air is shut in.
+        let rate = axle.shut_in_rate;
+        Some(Bounce { rate, sprung, frequency: bounce_frequency(rate, sprung).ok()? })
     }
 
     /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried

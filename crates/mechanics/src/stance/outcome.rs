@@ -57,9 +57,9 @@ pub struct AxleStance {
     pub gaps: Vec<ElementGap>,
     /// Rate of everything between axle and body at this travel, both sides together, at the wheel.
     pub spring_rate: SpringRate,
-    /// The same on the road, where no regulator follows and air is shut in.
-    pub ride_rate: SpringRate,
-    /// Body bounce frequency over this axle on the road, tyre left out; absent when nothing rests on its springs.
+    /// The same of bags whose pressure somebody set by a gauge: on the road no regulator follows, and their air is shut in.
+    pub shut_in_rate: SpringRate,
+    /// Body bounce frequency over this axle, tyre left out and held pressures held; absent when nothing rests on its springs.
     pub ride_frequency: Option<Frequency>,
 }
 

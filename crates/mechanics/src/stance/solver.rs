@@ -129,7 +129,7 @@ impl<'a> Solver<'a> {
                 wheel_loads: Sides::both(newtons(0.0)),
                 gaps: of_axle.map(gap).collect(),
                 spring_rate: newtons_per_metre(0.0),
-                ride_rate: newtons_per_metre(0.0),
+                shut_in_rate: newtons_per_metre(0.0),
                 ride_frequency: None,
             }
         };
@@ -186,8 +186,8 @@ impl<'a> Solver<'a> {
         }
         let wheel_rate = self.assembly.wheel_rate(index, &self.room);
         read.spring_rate = newtons_per_metre(wheel_rate);
-        read.ride_rate = newtons_per_metre(wheel_rate + self.assembly.held_air_rate(index, q, coupler_rise));
+        read.shut_in_rate = newtons_per_metre(wheel_rate + self.assembly.held_air_rate(index, q, coupler_rise));
         let sprung = (read.wheel_loads.left + read.wheel_loads.right).si() - axle.unsprung_weight.si();
-        read.ride_frequency = bounce_frequency(read.ride_rate.max(newtons_per_metre(0.0)), newtons(sprung)).ok();
+        read.ride_frequency = bounce_frequency(read.spring_rate.max(newtons_per_metre(0.0)), newtons(sprung)).ok();
     }
 }
