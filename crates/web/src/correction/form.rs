@@ -92,9 +92,11 @@ pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEn
 pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, NoFit)> {
     let typed = KINDS.iter().filter(|words| words.is_typed());
     let no_fits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
-    // That nothing can be exchanged where nothing is there, and that leaves are no coils, goes without saying.
+    // That nothing can be exchanged where nothing is there, that leaves are no coils, and of anything but a trailer that its springs are
+    // over the axle, goes without saying.
     let said = |no_fit: &NoFit| {
         !matches!(no_fit, NoFit::NoBlockThere(_) | NoFit::NoCoils(_, SpringKind::Leaf))
+            && (vehicle.class.is_trailer() || !matches!(no_fit, NoFit::NotUnder(_)))
             && (*no_fit != NoFit::CoilsNotSaid(End::Rear) || vehicle.no_fit(End::Rear, Needs::Leaves).is_some())
     };
     no_fits.filter(|(_, no_fit)| said(no_fit)).collect()
