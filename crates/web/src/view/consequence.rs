@@ -64,7 +64,8 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
         }
         Consequence::PinionTurned(turned) => {
             let sum = Sum::new("rise of its ends over its length, as an angle; short end forward, nose up", Vec::new(), GEOMETRY);
-            Figure::new("Block turns the pinion", degrees(*turned), sum)
+            let nose = if turned.value > 0.0 { "up" } else { "down" };
+            Figure::new("Block turns the pinion", format!("{} nose {nose}", degrees(turned.abs())), sum)
                 .note("hold it against the shaft's slope; both joints alike, to the maker's limit")
         }
         Consequence::SeatTurns(turned) => {

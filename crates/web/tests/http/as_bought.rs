@@ -142,7 +142,7 @@ async fn what_goes_with_a_lift_is_asked_for_in_the_shops_own_terms() {
     let taper =
         consider(&ada, &job, &[("kind", "tapered_block"), ("taper_front", "0"), ("taper_rear", "1/4"), ("taper_length", "6")])
             .await;
-    assert!(taper.figure("Block turns the pinion").0.contains("2.4°"), "{}", taper.text(".option"));
+    assert!(taper.figure("Block turns the pinion").0.contains("2.4° nose up"), "{}", taper.text(".option"));
     let over = consider(&ada, &job, &[("kind", "spring_over"), ("axle_tube", "3"), ("axle_stack", "2")]).await;
     assert_eq!(over.status, StatusCode::UNPROCESSABLE_ENTITY, "its springs are over the axle");
     // The hitch goes with both ends: 1 + 50/wheelbase of what the rear does.
