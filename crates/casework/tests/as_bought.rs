@@ -240,6 +240,22 @@ fn raised_overload_contacts_bring_a_camper_up_by_a_part_of_it() {
 }
 
 #[test]
+fn an_overload_leaf_that_nobody_looked_at_is_not_moved_on_paper() {
+    let pads = part("overload_pads", &[("front_half", length(1.0)), ("rear_half", length(1.0))]);
+    let with = |bears: States<Option<bool>>, gap: Option<f64>| {
+        let mut survey = one_ton_on_its_overload_leaves();
+        survey.overload_leaves.bears = bears;
+        survey.overload_leaves.pad_gap = gap.map(inches);
+        Predictor::new(&survey).predict(&pads).loaded.map(|_| ())
+    };
+    let unseen = Err(Unpredicted::NeedsTheOverloadLeaf);
+    assert_eq!(with(States::of(None, None), None), unseen);
+    assert_eq!(with(States::of(Some(false), Some(false)), None), unseen, "it may join in just past what was read");
+    assert_eq!(with(States::of(Some(true), Some(true)), None), unseen, "empty too it is part of the one rate");
+    assert_eq!((with(States::of(None, Some(true)), None), with(States::of(None, None), Some(2.0))), (Ok(()), Ok(())));
+}
+
+#[test]
 fn a_flatter_overload_leaf_lets_it_down_and_the_same_one_again_changes_nothing() {
     let survey = one_ton_on_its_overload_leaves();
     let other = |opens, added| part("other_overload_leaf", &[("gap_opens", length(opens)), ("added_rate", rate(added))]);
@@ -291,9 +307,19 @@ fn a_longer_stop_takes_its_length_of_the_travel_and_raises_nothing_that_is_clear
     assert!(predicted.rise.value.customary().abs() < 1e-6 && (predicted.travel_left.unwrap().customary() - 0.3125).abs() < 1e-6);
     // Where it would bear, what it carries is not known.
     assert_eq!(longer(2.0).loaded.unwrap_err(), Unpredicted::OnTheStops);
-    // Of stops that nobody read nothing is said, and the height stands.
-    let unread = loaded(&on_springs_alone(half_ton()), &part("stop_extension", &[("height", length(1.0))]));
-    assert!(unread.rise.value.customary().abs() < 1e-6);
+    // Stops of which nobody read how near they are may come to bear: no height is told, unless a block opens them by as much.
+    let unread = Predictor::new(&half_ton());
+    let longer = part("stop_extension", &[("height", length(1.0))]);
+    assert_eq!(unread.predict(&longer).loaded.unwrap_err(), Unpredicted::NeedsTheStopGap);
+    let block = |inch| Correction::at_the_rear(LiftBlock { thickness: inches(inch) });
+    assert!(unread.predict(&[block(1.0), longer.clone()]).loaded.is_ok());
+    assert_eq!(unread.predict(&[block(0.5), longer.clone()]).empty.unwrap_err(), Unpredicted::NeedsTheStopGap);
+    let in_front = longer.on(Site { axles: Axles::Front, side: None });
+    assert_eq!(
+        unread.predict(&[block(1.0), in_front]).empty.unwrap_err(),
+        Unpredicted::NeedsTheStopGap,
+        "a block behind opens none"
+    );
 }
 
 #[test]

@@ -367,7 +367,7 @@ fn most_of_what_may_be_asked_is_answered() {
         let prediction = Predictor::new(&survey).predict(&correction);
         (prediction.empty.is_ok(), prediction.loaded.is_ok(), correction.row().word)
     };
-    let all: Vec<_> = (0..600).map(|_| drawn()).collect();
+    let all: Vec<_> = (0..2_400).map(|_| drawn()).collect();
     let of = |answered: &dyn Fn(&(bool, bool, &str)) -> bool| all.iter().filter(|one| answered(one)).count();
     assert!(of(&|one| one.0) > 100 && of(&|one| one.1) > 80, "{} empty, {} loaded", of(&|one| one.0), of(&|one| one.1));
     for row in KINDS {

@@ -201,6 +201,8 @@ fn unpredicted_rule(why: Unpredicted) -> &'static str {
         Unpredicted::NotSolved => "not_solved",
         Unpredicted::PastThePack => "past_the_pack",
         Unpredicted::PastThePart => "past_its_capacity",
+        Unpredicted::NeedsTheOverloadLeaf => "needs_the_overload_leaf",
+        Unpredicted::NeedsTheStopGap => "needs_the_stop_gap",
         Unpredicted::NoSuchAxle => "no_such_axle",
     }
 }

@@ -84,6 +84,10 @@ pub enum Unpredicted {
     PastThePack,
     /// A part is pressed further than it is made for: what it carries there is past its capacity.
     PastThePart,
+    /// It changes the overload leaf, and nobody read its gap nor saw it bear.
+    NeedsTheOverloadLeaf,
+    /// It brings the stops nearer, and nobody read how near they are.
+    NeedsTheStopGap,
     /// The vehicle has no axle where the correction goes.
     NoSuchAxle,
 }

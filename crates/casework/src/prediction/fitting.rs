@@ -1,6 +1,6 @@
 //! What parts change on the vehicle behind the readings, and how far down that still has a meaning.
 
-use wise_badger_mechanics::correction::{BUMP_STOP, Correction, kerb_spring_force};
+use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, TakesUp, kerb_spring_force};
 use wise_badger_mechanics::identification::{Forecast, Identified};
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -9,12 +9,32 @@ use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Stance, Vehicle};
 use super::answer::Unpredicted;
 use super::model::{rear_axles, site_axles};
 use super::predictor::Predictor;
-use crate::survey::LoadState;
+use crate::survey::{End, LoadState};
+use wise_badger_mechanics::units::{Length, metres};
 
 impl Predictor {
     pub(super) fn goes_on(&self, parts: &[Correction]) -> Result<(), Unpredicted> {
         let nowhere = |part: &Correction| site_axles(&self.survey, part.site()).is_empty();
-        if parts.iter().any(nowhere) { Err(Unpredicted::NoSuchAxle) } else { Ok(()) }
+        if parts.iter().any(nowhere) {
+            return Err(Unpredicted::NoSuchAxle);
+        }
+        // Nobody knows what moves an overload leaf that nobody looked at: it may join in just past what was read.
+        if parts.iter().any(|part| part.takes_up() == TakesUp::OverloadLeaf) && !self.survey.has_seen_its_overload_leaf() {
+            return Err(Unpredicted::NeedsTheOverloadLeaf);
+        }
+        if End::BOTH.into_iter().any(|end| self.brings_down_unread_stops(parts, end)) {
+            return Err(Unpredicted::NeedsTheStopGap);
+        }
+        Ok(())
+    }
+
+    /// Whether stops of which nobody read how near they are come nearer: they may then bear, and hold the height up.
+    fn brings_down_unread_stops(&self, parts: &[Correction], end: End) -> bool {
+        let here = || parts.iter().filter(|part| (part.site().axles == Axles::Front) == (end == End::Front));
+        let longer = here().any(|part| part.takes_up() == TakesUp::Stop && part.opens_the_stop() < Length::default());
+        let opens = here().map(Correction::opens_the_stop).fold(Length::default(), |all, each| all + each);
+        let read = self.survey.stop_gap.get(LoadState::Empty).and_then(|gaps| gaps.least(end));
+        longer && opens < metres(-1e-6) && read.is_none()
     }
 
     /// What the parts change, in their order; one that takes the stops' place takes them off.

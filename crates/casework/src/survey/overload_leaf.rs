@@ -47,6 +47,14 @@ impl Survey {
         }
     }
 
+    /// Whether somebody read its gap, or saw it bear with a load on and not without.
+    pub fn has_seen_its_overload_leaf(&self) -> bool {
+        let bears = &self.overload_leaves.bears;
+        let empty = bears.get(LoadState::Empty).copied().flatten();
+        let with_a_load_on = self.states().any(|state| bears.get(state).copied().flatten() == Some(true));
+        empty != Some(true) && (self.overload_leaves.pad_gap.is_some() || with_a_load_on)
+    }
+
     /// Whether the overload leaf was reached once the springs came down by so much: as seen, or else by where it joins in.
     pub fn is_past_second_stage(&self, down: Length) -> bool {
         let stage = self.second_stage();

@@ -51,8 +51,9 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
     let read = (18.0..40.0_f64, -1.5..1.5_f64, any_read(), any_read());
     let load = (0.05..0.4_f64, 0.4..1.6_f64, -20.0..20.0_f64);
     let more = prop::option::of((0.1..0.5_f64, prop::bool::ANY));
-    let rest = (prop::option::of(1.0..5.0_f64), prop::bool::ANY, more);
-    (vehicle, datum, read, load, rest).prop_map(|(vehicle, datum, read, load, (gap, rolled, more))| {
+    let bears = prop::bool::ANY;
+    let rest = (prop::option::of(1.0..5.0_f64), prop::bool::ANY, more, bears);
+    (vehicle, datum, read, load, rest).prop_map(|(vehicle, datum, read, load, (gap, rolled, more, bears))| {
         let (class, dual, wheelbase, front, rear) = vehicle;
         let wheels = if dual { RearWheels::Dual } else { RearWheels::Single };
         let ratings = Ends { front: pounds(front), rear: pounds(rear) };
@@ -82,7 +83,7 @@ pub(crate) fn any_survey() -> impl Strategy<Value = Survey> {
                 ..States::of(manner(rolled), manner(rolled))
             },
             further: more.map(|(more, pressed)| with_more(weight * more, pressed)).into_iter().collect(),
-            overload_leaves: OverloadLeaves::default(),
+            overload_leaves: OverloadLeaves { bears: States::of(None, bears.then_some(true)), ..OverloadLeaves::default() },
             test_weight: false,
             seen: Seen::default(),
         }

@@ -38,7 +38,8 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("least_pressure", PRESSURE, PartDoubt::Exact),
         KindFigure::within("most_pressure", PRESSURE, PartDoubt::Exact),
     ],
-    goes_on_the_front: true,
+    // In front it stands on an arm, and how much of it reaches the wheel nobody said.
+    goes_on_the_front: false,
     goes_on_one_side: true,
     needs: Needs::Nothing,
     set_by_case: Some("pressure"),

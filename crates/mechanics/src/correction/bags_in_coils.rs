@@ -11,7 +11,7 @@ use crate::units::{Area, Length, Pressure};
 
 /// Bags that stand inside the coils, by their diameter there and the pressures that they take.
 ///
-/// A bag pushes with its gauge pressure on the area of its own round; it counts at the wheel as the coil does that it stands in.
+/// A bag pushes with its gauge pressure on the area of its own round; taken to reach the wheel whole, as from a coil that stands on the axle.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BagsInCoils {
     /// Across, blown up: at most the inside of the coil.
@@ -36,7 +36,8 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("least_pressure", PRESSURE, PartDoubt::Exact),
         KindFigure::within("most_pressure", PRESSURE, PartDoubt::Exact),
     ],
-    goes_on_the_front: true,
+    // In front it stands on an arm, and how much of it reaches the wheel nobody said.
+    goes_on_the_front: false,
     goes_on_one_side: true,
     needs: Needs::Coils,
     set_by_case: Some("pressure"),

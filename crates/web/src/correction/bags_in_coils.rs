@@ -13,7 +13,7 @@ pub(super) static WORDS: KindWords = KindWords {
             figure: "diameter",
             field: "coil_bag_diameter",
             label: "Across the bag, blown up",
-            hint: "at most the inside of the coil",
+            hint: "at most the inside of the coil; for coils that stand on the axle",
             usual: "",
             what: "A bag's diameter",
         },

@@ -15,7 +15,7 @@ use wise_badger_store::{PgConnection, correction, job_sheet};
 
 use super::{DemoError, Walk, length, open, put_on, rate, tape, weight};
 
-/// Bags against new coils: both sag away under what is always aboard.
+/// Bags, set softer empty than with the kit in, against new coils.
 pub(super) fn kit_wagon(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
     let job = open(
         connection,

@@ -79,6 +79,8 @@ pub(crate) fn unpredicted_words(why: Unpredicted) -> &'static str {
         Unpredicted::NotMeasured => "not measured yet",
         Unpredicted::NeedsRate => "too weak to say",
         Unpredicted::DoesNotStand => "does not stand",
+        Unpredicted::NeedsTheOverloadLeaf => "overload leaf unread",
+        Unpredicted::NeedsTheStopGap => "stop gap unread",
         Unpredicted::NoSuchAxle => "no such axle",
         _ => "outside the model",
     }

@@ -211,6 +211,10 @@ fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
             "past its capacity",
             "a part would be pressed further than what it is sold for; take a stronger one, or set it lower",
         ),
+        Unpredicted::NeedsTheOverloadLeaf => {
+            ("overload leaf unread", "say on Tape whether the overload leaves bear with the load on, or read their gap empty")
+        }
+        Unpredicted::NeedsTheStopGap => ("stop gap unread", "read the gap at the bump stops empty: a longer stop may bear"),
         Unpredicted::NoSuchAxle => ("no such axle", "this vehicle has no axle where that would go"),
         _ => ("outside the model", "with these figures no balance was found; check them"),
     };
