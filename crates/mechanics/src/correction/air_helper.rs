@@ -2,11 +2,11 @@
 
 use std::sync::Arc;
 
-use super::air_bags::{Bags, CAUTIONS, HEIGHT, PRESSURE};
+use super::air_bags::{AirBags, CAUTIONS, FIGURES, GAUGE};
 use super::{Caution, CorrectionKind, CorrectionProblem, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
-use crate::units::{Area, Force, Length, Pressure};
+use crate::units::{Area, Force, Pressure};
 
 /// Air helpers as they are bought: what one carries at a pressure, and the pressures that it takes.
 ///
@@ -17,14 +17,8 @@ pub struct AirHelper {
     pub capacity: Force,
     /// At this pressure.
     pub capacity_pressure: Pressure,
-    /// How tall it stands.
-    pub height: Length,
-    /// What the gauge reads.
-    pub pressure: Pressure,
-    /// The least that it takes.
-    pub least_pressure: Pressure,
-    /// The most that it takes.
-    pub most_pressure: Pressure,
+    /// The bags themselves.
+    pub bags: AirBags,
 }
 
 /// What is known of it before its figures.
@@ -33,25 +27,19 @@ pub static ROW: KindRow = KindRow {
     figures: &[
         KindFigure::within("capacity", Bound::pounds(50.0, 10_000.0), PartDoubt::BAG_CAPACITY),
         KindFigure::within("capacity_pressure", Bound::psi(1.0, 200.0), PartDoubt::Exact),
-        KindFigure::within("height", HEIGHT, PartDoubt::Exact),
-        KindFigure::within("pressure", PRESSURE, PartDoubt::GAUGE),
-        KindFigure::within("least_pressure", PRESSURE, PartDoubt::Exact),
-        KindFigure::within("most_pressure", PRESSURE, PartDoubt::Exact),
+        FIGURES[0],
+        FIGURES[1],
+        FIGURES[2],
+        FIGURES[3],
     ],
     // In front it stands on an arm, and how much of it reaches the wheel nobody said.
     goes_on_the_front: false,
     goes_on_one_side: true,
     needs: Needs::Nothing,
-    set_by_case: Some("pressure"),
+    set_by_case: Some(GAUGE),
     read: |given| {
-        Some(Arc::new(AirHelper {
-            capacity: given.weight("capacity")?,
-            capacity_pressure: given.pressure("capacity_pressure")?,
-            height: given.length("height")?,
-            pressure: given.pressure("pressure")?,
-            least_pressure: given.pressure("least_pressure")?,
-            most_pressure: given.pressure("most_pressure")?,
-        }))
+        let (capacity, capacity_pressure) = (given.weight("capacity")?, given.pressure("capacity_pressure")?);
+        Some(Arc::new(AirHelper { capacity, capacity_pressure, bags: AirBags::read(given)? }))
     },
 };
 
@@ -60,21 +48,14 @@ impl AirHelper {
     ///
     /// # Example
     /// ```
-    /// use wise_badger_mechanics::correction::AirHelper;
+    /// use wise_badger_mechanics::correction::{AirBags, AirHelper};
     /// use wise_badger_mechanics::units::{METRES_PER_INCH, inches, pounds, psi};
-    /// let helper = AirHelper {
-    ///     capacity: pounds(1000.0), capacity_pressure: psi(100.0), height: inches(6.0),
-    ///     pressure: psi(40.0), least_pressure: psi(5.0), most_pressure: psi(100.0),
-    /// };
+    /// let bags = AirBags { height: inches(6.0), pressure: psi(40.0), least: psi(5.0), most: psi(100.0) };
+    /// let helper = AirHelper { capacity: pounds(1000.0), capacity_pressure: psi(100.0), bags };
     /// assert!((helper.area().value / METRES_PER_INCH.powi(2) - 10.0).abs() < 1e-9);
     /// ```
     pub fn area(&self) -> Area {
         self.capacity / self.capacity_pressure
-    }
-
-    fn bags(&self) -> Bags {
-        let (least, most) = (self.least_pressure, self.most_pressure);
-        Bags { area: self.area(), height: self.height, pressure: self.pressure, least, most }
     }
 }
 
@@ -84,25 +65,20 @@ impl CorrectionKind for AirHelper {
     }
 
     fn given(&self) -> Given {
-        Given::default()
-            .with_weight("capacity", self.capacity)
-            .with_pressure("capacity_pressure", self.capacity_pressure)
-            .with_length("height", self.height)
-            .with_pressure("pressure", self.pressure)
-            .with_pressure("least_pressure", self.least_pressure)
-            .with_pressure("most_pressure", self.most_pressure)
+        let own = Given::default().with_weight("capacity", self.capacity);
+        self.bags.given(own.with_pressure("capacity_pressure", self.capacity_pressure))
     }
 
     fn account(&self) -> Given {
-        self.given().with_weight("carries", self.area() * self.pressure)
+        self.given().with_weight("carries", self.area() * self.bags.pressure)
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Change {
-        self.bags().change(on)
+        self.bags.change(self.area(), on)
     }
 
     fn problem(&self) -> Option<CorrectionProblem> {
-        self.bags().problem("pressure")
+        self.bags.problem()
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -44,6 +44,7 @@ mod together;
 mod work;
 
 pub use added_leaf::AddedLeaf;
+pub use air_bags::AirBags;
 pub use air_helper::AirHelper;
 pub use anti_roll_bar::AntiRollBar;
 pub use bags_in_coils::BagsInCoils;

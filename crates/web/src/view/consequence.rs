@@ -13,8 +13,11 @@ const GEOMETRY: &str = "Geometry, from what was measured on Look-over.";
 
 /// Everything that changes with an option on the list.
 pub(crate) fn consequence_figures(work: &Casework, place: usize, units: Units) -> Vec<Figure> {
-    let over = work.found().vehicle.rear_spring_over;
-    work.consequences(place).iter().map(|consequence| figure(consequence, over, units)).collect()
+    let vehicle = &work.found().vehicle;
+    let over = vehicle.rear_spring_over;
+    // A trailer's axle has no pinion to turn.
+    let told = |consequence: &&Consequence| !(vehicle.class.is_trailer() && matches!(consequence, Consequence::PinionTurned(_)));
+    work.consequences(place).iter().filter(told).map(|consequence| figure(consequence, over, units)).collect()
 }
 
 fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure {

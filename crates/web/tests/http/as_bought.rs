@@ -119,6 +119,10 @@ async fn what_goes_with_a_lift_is_asked_for_in_the_shops_own_terms() {
     let (_site, ada) = shop().await;
     let job = measured_half_ton(&ada).await;
     let name = |page: &crate::Page| page.text(".option h3");
+    // Of an overload leaf that nobody looked at nothing is said.
+    let unseen = consider(&ada, &job, &[("kind", "overload_pads"), ("pads_rear", "1")]).await;
+    assert!(unseen.figure("Rear, loaded").0.contains("overload leaf unread"), "{}", unseen.text(".option"));
+    ada.fill(&format!("{job}/tape"), &[("loaded.contact_left_rear", "bears")]).await;
     for (typed, said, sum) in [
         (
             &[("kind", "tires"), ("tire_diameter", "33"), ("tire_old_diameter", "31 1/2")][..],
