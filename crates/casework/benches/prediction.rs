@@ -1,7 +1,8 @@
 //! How long one prediction takes: a correction on a measured survey, uncertainty and all.
 //!
 //! `ratio prediction-per-millisecond N` says how many fit into the millisecond that a page could spare for one; `ratio
-//! weighing-in-warm-solves N`, how many warm stance solves of a two-axle vehicle it takes to weigh every story of one read in four states.
+//! weighing-in-warm-solves N`, how many warm stance solves of a two-axle vehicle it takes to weigh every story of one read in four states;
+//! `ratio four-cases-in-warm-solves N`, how many it takes to predict a part in all four once that is done.
 
 use std::hint::black_box;
 use std::sync::LazyLock;
@@ -47,25 +48,35 @@ fn predictions(criterion: &mut Criterion) {
     }
     let each = began.elapsed().as_secs_f64() / f64::from(rounds * 3);
     println!("ratio prediction-per-millisecond {:.1}", 1e-3 / each);
-    println!("ratio weighing-in-warm-solves {:.0}", weighing_in_warm_solves());
+    let survey = four_states();
+    let weighing = in_warm_solves(|| {
+        black_box(Predictor::new(black_box(&survey)).odds());
+    });
+    println!("ratio weighing-in-warm-solves {weighing:.0}");
+    let predictor = Predictor::new(&survey);
+    for (name, correction) in &corrections() {
+        let predicted = in_warm_solves(|| {
+            black_box(predictor.predict(black_box(correction)));
+        });
+        println!("ratio four-cases-in-warm-solves {predicted:.0} ({name})");
+    }
 }
 
 /// Both timed in turn, the middle of many rounds: a machine that is now quicker and now slower is so for both.
-fn weighing_in_warm_solves() -> f64 {
-    let survey = four_states();
+fn in_warm_solves(what: impl Fn()) -> f64 {
     let mut solver = Solver::new(&VEHICLE, &[]).expect("ready");
     let light = State::with_loads("light", vec![Load::at(pounds(800.0), inches(145.0))]);
     let heavy = State::with_loads("heavy", vec![Load::at(pounds(1_000.0), inches(145.0))]);
     let mut rounds: Vec<f64> = (0..21)
         .map(|_| {
             let began = Instant::now();
-            black_box(Predictor::new(black_box(&survey)).odds());
-            let weighed = began.elapsed().as_secs_f64();
+            what();
+            let taken = began.elapsed().as_secs_f64();
             let began = Instant::now();
             for turn in 0..2_000 {
                 drop(black_box(solver.settle(black_box(if turn % 2 == 0 { &light } else { &heavy }))));
             }
-            weighed / (began.elapsed().as_secs_f64() / 2_000.0)
+            taken / (began.elapsed().as_secs_f64() / 2_000.0)
         })
         .collect();
     rounds.sort_by(f64::total_cmp);
