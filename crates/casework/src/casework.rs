@@ -16,7 +16,7 @@ use crate::entry::{
     BenchEntry, LoadPlanEntry, OptionEntry, PartEntry, PredictedHeights, PromiseEntry, PromisedRate, TypedIn, WhenEntry, marks_of,
 };
 use crate::job_document::{JobDocument, ReadingContent};
-use crate::look_over::{Area, Gate, LookOver, PutRight};
+use crate::look_over::{Addition, Area, Gate, LookOver, PutRight};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::slips::{Slip, slips};
@@ -328,12 +328,22 @@ impl Casework {
         let pressed_past =
             self.options.get(place).is_some_and(|option| *option.pressed_past.get_or_init(|| self.is_pressed_past(place, parts)));
         let own = [(yields, Gate::Yields), (pressed_past, Gate::PastItsCapacity)];
-        self.gate(parts).into_iter().chain(own.into_iter().filter_map(|(holds, gate)| holds.then_some(gate))).collect()
+        let own = own.into_iter().filter_map(|(holds, gate)| holds.then_some(gate));
+        let too_short = self.too_short(place).into_iter().map(Gate::TooShort);
+        self.gate(parts).into_iter().chain(own).chain(too_short).collect()
+    }
+
+    /// What is too short for an option, and is neither in it nor among the repairs of the job. U-bolts of the option itself are never
+    /// made good by others.
+    fn too_short(&self, place: usize) -> Vec<Addition> {
+        let repairs = &self.look_over().repairs;
+        let short = self.consequences(place).iter().filter_map(Consequence::too_short).collect::<Vec<_>>();
+        short.into_iter().filter(|of| *of == Addition::NewUBolts || !repairs.contains(of)).collect()
     }
 
     /// Whether a part of an option is pressed past what it is made for, in any state that was read or any case of the load plan.
     fn is_pressed_past(&self, place: usize, parts: &[Correction]) -> bool {
-        if !parts.iter().any(|part| part.most_pressed().is_some()) {
+        if !parts.iter().any(|part| part.most_pressed().or_else(|| part.solid_after()).is_some()) {
             return false;
         }
         let past = |why: Option<&Unpredicted>| why == Some(&Unpredicted::PastThePart);
@@ -400,7 +410,7 @@ impl Casework {
     pub fn consequences(&self, place: usize) -> Vec<Consequence> {
         let Some((_, parts)) = self.option(place) else { return Vec::new() };
         let (prediction, benches) = (self.predicted(place), self.benches_of(place));
-        consequences(&OptionFitted { parts, prediction, benches, look_over: self.look_over() })
+        consequences(&OptionFitted { survey: self.found(), parts, prediction, benches, look_over: self.look_over() })
     }
 
     /// Whether a goal of the aim wants the front where it stands now, in a state: then it was meant to go there, whatever was fitted at

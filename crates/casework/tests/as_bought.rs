@@ -148,7 +148,7 @@ fn a_half_pack_lifts_as_added_leaves_do_and_asks_for_longer_u_bolts() {
     let (one, other) = (loaded(&survey, &half_pack), loaded(&survey, &part("leaf_by_lift", &leaves)));
     assert_eq!(one.rear, other.rear);
     assert!((half_pack.off_the_seat() - inches(1.5)).abs() < inches(1e-9) && half_pack.opens_the_stop() == inches(0.0));
-    assert!(!half_pack.row().goes_on_the_front, "a stack over a steered axle's seat is a block");
+    assert!(!half_pack.row().ends.have_a_front(), "a stack over a steered axle's seat is a block");
     let block = Correction::at_the_rear(LiftBlock { thickness: inches(1.0) });
     assert!(not_together(&[half_pack, block]).is_some(), "one stack a seat");
 }
@@ -171,6 +171,7 @@ fn coils_of_the_same_free_height_and_twice_the_rate_give_back_half_of_the_squash
         ("new_height", length(14.0)),
         ("old_height", length(14.0)),
         ("standing_height", length(11.0)),
+        ("solid_height", length(5.5)),
         ("new_rate", rate(400.0)),
         ("old_rate", rate(200.0)),
     ];
@@ -186,6 +187,26 @@ fn coils_of_the_same_free_height_and_twice_the_rate_give_back_half_of_the_squash
         // Heights by a tape, to an eighth each, and rates to a twentieth.
         assert!(predicted.part.customary() > 0.25, "{:?}", predicted.part);
     }
+}
+
+/// The old coil stands 11 in tall empty, and 3 in shorter under the load: a new one that is solid at 8 in is bound there, and one that is
+/// no taller free than solid is no coil.
+#[test]
+fn a_coil_that_is_pressed_solid_is_not_predicted() {
+    let mut survey = on_springs_alone(half_ton());
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    survey.overload_leaves = Default::default();
+    let coils = |solid: f64| {
+        let heights = [("new_height", 12.0), ("old_height", 14.0), ("standing_height", 11.0), ("solid_height", solid)];
+        let heights = heights.map(|(name, inch)| (name, length(inch)));
+        part("measured_coils", &[&heights[..], &[("new_rate", rate(200.0)), ("old_rate", rate(200.0))]].concat())
+    };
+    // Two inches shorter at the same rate it stands lower by two: 9 in empty, some 6 1/4 loaded.
+    let predicted = Predictor::new(&survey).predict(&coils(7.0));
+    assert!(predicted.empty.is_ok(), "{:?}", predicted.empty);
+    assert_eq!(predicted.loaded.unwrap_err(), Unpredicted::PastThePart);
+    assert!(Predictor::new(&survey).predict(&coils(5.5)).loaded.is_ok());
+    assert_eq!(coils(12.5).problems(), [CorrectionProblem::NotLonger { figure: "new_height", than: "solid_height" }]);
 }
 
 /// A bag so far across inside the coils, and 8 in tall, that takes 5 to 45 psi.

@@ -10,7 +10,9 @@ use wise_badger_casework::survey::{
     End, Ends, Modification, NoFit, PartThere, RearWheels, Seen, SpringKind, States, Survey, VehicleClass, VehicleFacts,
 };
 use wise_badger_casework::words::Word as _;
-use wise_badger_mechanics::correction::{Axles, CoilSpacer, Correction, ExchangedBlock, KINDS, KindRow, Needs, Site};
+use wise_badger_mechanics::correction::{
+    Axles, CoilSpacer, Correction, Ends as CorrectionEnds, ExchangedBlock, KINDS, KindRow, Needs, Site,
+};
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::tape::{AxleReadings, Datum, HeightReadings};
 use wise_badger_mechanics::units::{InShopUnits as _, inches, pounds};
@@ -184,10 +186,15 @@ proptest! {
         let vehicle = on(class, Ends { front, rear: behind }, over);
         for row in KINDS {
             let nowhere = vehicle.fits_nowhere(row);
+            if row.ends == CorrectionEnds::Front {
+                let front = if class.is_trailer() { Some(NoFit::NoFront) } else { vehicle.no_fit(End::Front, row.needs) };
+                prop_assert_eq!(nowhere, front, "{}", row.word);
+                continue;
+            }
             prop_assert!(row.needs != Needs::Nothing || nowhere.is_none(), "{}", row.word);
             if nowhere.is_some() {
                 prop_assert_eq!(nowhere, vehicle.no_fit(End::Rear, row.needs), "{}", row.word);
-                let in_front = row.goes_on_the_front && !class.is_trailer() && vehicle.no_fit(End::Front, row.needs).is_none();
+                let in_front = row.ends.have_a_front() && !class.is_trailer() && vehicle.no_fit(End::Front, row.needs).is_none();
                 prop_assert!(!in_front, "{}", row.word);
             }
         }

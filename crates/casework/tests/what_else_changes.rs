@@ -9,9 +9,10 @@ use support::half_ton;
 use wise_badger_casework::consequence::{Consequence, OptionFitted, consequences};
 use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, Measure, Measured};
 use wise_badger_casework::prediction::Predictor;
+use wise_badger_casework::survey::{Gaps, SpringKind, Survey};
 use wise_badger_mechanics::correction::{
-    AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, HelperSpring, LiftBlock, LongerShackle, RearchedPack, Site,
-    TaperedBlock,
+    AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, Given, HelperSpring, KindRow, LiftBlock, LongerShackle,
+    MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
 };
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
@@ -26,9 +27,15 @@ fn measured(taken: &[(Measure, f64)]) -> LookOver {
     LookOver { findings: taken.iter().map(finding).collect(), ..LookOver::default() }
 }
 
+/// On the half-ton, without what the rake does to the caster, which is held by itself.
 fn of(parts: &[Correction], look_over: &LookOver) -> Vec<Consequence> {
-    let prediction = Predictor::new(&half_ton()).predict(parts);
-    consequences(&OptionFitted { parts, prediction: Some(&prediction), benches: &[], look_over })
+    let told = on(&half_ton(), parts, look_over).into_iter();
+    told.filter(|one| !matches!(one, Consequence::Caster { .. })).collect()
+}
+
+fn on(survey: &Survey, parts: &[Correction], look_over: &LookOver) -> Vec<Consequence> {
+    let prediction = Predictor::new(survey).predict(parts);
+    consequences(&OptionFitted { survey, parts, prediction: Some(&prediction), benches: &[], look_over })
 }
 
 fn close(got: Length, inch: f64) {
@@ -53,7 +60,7 @@ fn a_block_takes_its_height_from_hose_and_shock_and_opens_the_stop() {
         hose,
         shock,
         Consequence::StopOpens(opens),
-        Consequence::UBoltLeg { measured, longer },
+        Consequence::UBoltLeg { measured, longer, new: None },
         Consequence::Shaft { before, after },
     ] = told[..]
     else {
@@ -172,4 +179,179 @@ fn nothing_is_told_of_what_was_not_measured_but_what_follows_by_itself() {
     assert!(matches!(told[..], [Consequence::StopOpens(_), Consequence::UBoltLeg { measured: None, .. }]), "{told:?}");
     assert!(told.iter().all(|one| one.asks_for().is_none()));
     assert_eq!(Measure::ShockRod.area(), Area::Shocks);
+}
+
+/// A part beside the springs, by its kind's word and its figures in inches.
+fn beside(word: &str, figures: &[(&'static str, f64)], axles: Axles) -> Correction {
+    let given = figures.iter().fold(Given::default(), |given, (name, inch)| given.with_length(name, inches(*inch)));
+    let part = KindRow::of(word).unwrap().correction(&given, Site { axles, side: None }).unwrap();
+    assert_eq!(part.problems(), [], "{word}");
+    part
+}
+
+fn shocks(open: f64, closed: f64, nearer: f64, axles: Axles) -> Correction {
+    let figures =
+        [("new_open", open), ("old_open", 24.0), ("new_closed", closed), ("old_closed", 15.0), ("mounts_nearer", nearer)];
+    beside("shocks", &figures, axles)
+}
+
+/// The half-ton on coils in front, so that a strut may be raised there.
+fn on_front_coils() -> Survey {
+    let mut survey = half_ton();
+    survey.vehicle.springs.front = Some(SpringKind::Coil);
+    survey
+}
+
+fn in_front(part: Correction) -> Correction {
+    part.on(Site { axles: Axles::Front, side: None })
+}
+
+/// 2 in of block: a hose 1 in slack comes 1 in short, and 3 in more of hose leave 2; shocks that draw out 3 in further let the axle hang
+/// that much lower where the old ones ended its droop, which takes more of the hose than the block does.
+#[test]
+fn what_goes_with_a_lift_makes_good_what_it_uses_up() {
+    let taken = measured(&[(Measure::HoseSlack, 1.0), (Measure::ShockRod, 1.5), (Measure::UBoltLeg, 9.5)]);
+    let hoses = beside("brake_hoses", &[("longer", 3.0)], Axles::Rear);
+    let left =
+        |told: &[Consequence], which: fn(&Consequence) -> bool| told.iter().find(|one| which(one)).unwrap().left().unwrap();
+    let hose: fn(&Consequence) -> bool = |one| matches!(one, Consequence::HoseSlack { .. });
+    let rod: fn(&Consequence) -> bool = |one| matches!(one, Consequence::ShockRod { .. });
+    let legs: fn(&Consequence) -> bool = |one| matches!(one, Consequence::UBoltLeg { .. });
+    let bare = of(&[block(2.0)], &taken);
+    let short: Vec<_> = bare.iter().filter_map(Consequence::too_short).collect();
+    assert_eq!(short, [Addition::LongerHose, Addition::LongerShocks]);
+    let mended = of(&[block(2.0), hoses.clone(), shocks(27.0, 15.0, 0.0, Axles::Rear)], &taken);
+    close(left(&mended, hose), 1.0 - 3.0 + 3.0);
+    close(left(&mended, rod), 1.5 - 2.0 + 3.0);
+    assert!(mended.iter().all(|one| one.too_short().is_none()), "{mended:?}");
+    // A mount on the axle brought up by the block's height gives the rod back what the block takes of it.
+    let moved = of(&[block(2.0), hoses, shocks(24.0, 15.0, 2.0, Axles::Rear)], &taken);
+    close(left(&moved, rod), 1.5);
+    let new = |leg: f64| of(&[block(2.0), beside("u_bolts", &[("leg", leg)], Axles::Rear)], &taken);
+    close(left(&new(12.0), legs), 0.5);
+    assert_eq!(new(11.0).iter().find(|one| legs(one)).unwrap().too_short(), Some(Addition::NewUBolts));
+}
+
+/// A shock must not end the travel before the stop does: 6 in of shock and a stop 4 in away leave 2; the block opens both alike; a shock
+/// that closes 3 in less ends the travel an inch early.
+#[test]
+fn a_shock_that_ends_the_travel_before_the_stop_is_told() {
+    let mut survey = half_ton();
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(4.0));
+    let taken = measured(&[(Measure::ShockCloses, 6.0)]);
+    let told = |parts: &[Correction]| {
+        let told = on(&survey, parts, &taken);
+        told.into_iter().find(|one| matches!(one, Consequence::ShockCloses { .. })).unwrap()
+    };
+    close(told(&[block(2.0)]).left().unwrap(), 2.0);
+    let longer = told(&[block(2.0), shocks(27.0, 18.0, 0.0, Axles::Rear)]);
+    close(longer.left().unwrap(), -1.0);
+    assert_eq!(longer.too_short(), Some(Addition::ShorterShocks));
+}
+
+/// Common practice: 1 1/2 in of strut spacer is 3 in at the wheel. The half-shaft of 24 in, 2 in down, then goes 5 in down; the
+/// differential an inch lower leaves 4. The strut's own droop limit comes down with it, and its shock draws out no further.
+#[test]
+fn a_strut_spacer_steepens_the_half_shafts_and_a_lowered_differential_gives_some_of_it_back() {
+    let spacer = in_front(Correction::at_the_rear(StrutSpacer {
+        thickness: inches(1.5),
+        pivot_to_strut: inches(8.0),
+        pivot_to_wheel: inches(16.0),
+    }));
+    let taken = measured(&[
+        (Measure::HalfShaftLength, 24.0),
+        (Measure::HalfShaftDrop, 2.0),
+        (Measure::FrontShockRod, 3.0),
+        (Measure::RadiusArmLength, 40.0),
+    ]);
+    let told = on(&on_front_coils(), std::slice::from_ref(&spacer), &taken);
+    let slope = |told: &[Consequence]| {
+        told.iter()
+            .find_map(|one| if let Consequence::HalfShaft { before, after } = one { Some((*before, *after)) } else { None })
+    };
+    let (before, after) = slope(&told).unwrap();
+    assert!((before.value.sin() - 2.0 / 24.0).abs() < 1e-9);
+    assert!((after.value.sin() - 5.0 / 24.0).abs() < 1e-6);
+    assert!(told.contains(&Consequence::FrontHangsLower(inches(3.0))), "{told:?}");
+    assert!(!told.iter().any(|one| matches!(one, Consequence::ShockRod { .. })), "the strut goes up whole");
+    let caster = told.iter().find_map(|one| match one {
+        Consequence::Caster { by_rake, by_arms } => Some((*by_rake, *by_arms)),
+        _ => None,
+    });
+    let (by_rake, by_arms) = caster.unwrap();
+    let wheelbase = on_front_coils().vehicle.wheelbase.customary();
+    assert!((by_rake.value.tan() - 3.0 / wheelbase).abs() < 1e-4, "the front up leans the axis back: {by_rake:?}");
+    assert!((by_arms.value.sin() + 3.0 / 40.0).abs() < 1e-4, "the arms turn the axle the other way: {by_arms:?}");
+    let lowered = beside("differential_drop", &[("dropped", 1.0)], Axles::Front);
+    let arms = beside("radius_arm_drop", &[("dropped", 3.0)], Axles::Front);
+    let told = on(&on_front_coils(), &[spacer, lowered, arms], &taken);
+    assert!((slope(&told).unwrap().1.value.sin() - 4.0 / 24.0).abs() < 1e-6);
+    let by_arms = told.iter().find_map(|one| if let Consequence::Caster { by_arms, .. } = one { Some(*by_arms) } else { None });
+    assert!(by_arms.unwrap().value.abs() < 1e-4, "the brackets bring the arms back as they lay");
+}
+
+/// Pythagoras: a bar of 32 in that drops by 4 in holds its ends 31.749 in apart, by 6 in 31.432; a bracket of 2 in brings that back.
+#[test]
+fn a_track_bar_carries_the_axle_sideways_until_its_end_is_brought_down() {
+    let taken = measured(&[(Measure::RearTrackBarLength, 32.0), (Measure::RearTrackBarDrop, 4.0)]);
+    let bar = |dropped: f64, longer: f64| beside("track_bar", &[("dropped", dropped), ("longer", longer)], Axles::Rear);
+    let shift = |parts: &[Correction]| {
+        of(parts, &taken).into_iter().find_map(|one| match one {
+            Consequence::TrackBar { by_the_lift, shift, .. } => Some((by_the_lift.customary(), shift.customary())),
+            _ => None,
+        })
+    };
+    let span = |length: f64, drop: f64| (length * length - drop * drop).sqrt();
+    let by_the_lift = span(32.0, 6.0) - span(32.0, 4.0);
+    let (lift, bare) = shift(&[block(2.0)]).unwrap();
+    assert!((lift - by_the_lift).abs() < 1e-6 && (bare - by_the_lift).abs() < 1e-6, "{lift} {bare}");
+    let (lift, dropped) = shift(&[block(2.0), bar(2.0, 0.0)]).unwrap();
+    assert!((lift - by_the_lift).abs() < 1e-6 && dropped.abs() < 1e-6, "{lift} {dropped}");
+    let (_, longer) = shift(&[block(2.0), bar(0.0, 0.25)]).unwrap();
+    assert!((longer - (span(32.25, 6.0) - span(32.0, 4.0))).abs() < 1e-6, "{longer}");
+}
+
+#[test]
+fn longer_links_give_a_bar_back_what_the_lift_turned_it_by() {
+    let links = |inch: f64| beside("bar_links", &[("longer", inch)], Axles::Rear);
+    let short = |parts: &[Correction]| {
+        of(parts, &LookOver::default()).into_iter().find_map(|one| match one {
+            Consequence::BarLinks { short, .. } => Some(short.customary()),
+            _ => None,
+        })
+    };
+    assert!((short(&[block(2.0), links(1.5)]).unwrap() - 0.5).abs() < 1e-6);
+    assert_eq!(short(&[block(2.0)]), None, "nobody says that there is a bar");
+}
+
+/// Empty the coil stands at 11 in, its stop 4 in away: solid at 8 in it binds an inch before the stop. Free at 14 in it is loose past 3 in
+/// of droop, and shocks that draw out an inch further make that worse.
+#[test]
+fn a_coil_that_binds_before_the_stop_or_hangs_loose_at_droop_is_told() {
+    let mut survey = half_ton();
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(4.0));
+    let coil = |solid: f64| {
+        let rate = pounds_per_inch(300.0);
+        Correction::at_the_rear(MeasuredCoils {
+            new_height: inches(14.0),
+            old_height: inches(13.0),
+            standing_height: inches(11.0),
+            solid_height: inches(solid),
+            new_rate: rate,
+            old_rate: rate,
+        })
+    };
+    let taken = measured(&[(Measure::ShockRod, 3.5)]);
+    let told = on(&survey, &[coil(8.0)], &taken);
+    let by =
+        |told: &[Consequence], which: fn(&Consequence) -> Option<Length>| told.iter().find_map(which).map(|by| by.customary());
+    let binds: fn(&Consequence) -> Option<Length> =
+        |one| if let Consequence::CoilBindsFirst { by, .. } = one { Some(*by) } else { None };
+    let loose: fn(&Consequence) -> Option<Length> =
+        |one| if let Consequence::CoilLoose { by, .. } = one { Some(*by) } else { None };
+    assert!((by(&told, binds).unwrap() - 1.0).abs() < 1e-9 && (by(&told, loose).unwrap() - 0.5).abs() < 1e-9, "{told:?}");
+    let told = on(&survey, &[coil(6.0), shocks(25.0, 15.0, 0.0, Axles::Rear)], &taken);
+    assert_eq!(by(&told, binds), None);
+    assert!((by(&told, loose).unwrap() - 1.5).abs() < 1e-9, "{told:?}");
 }

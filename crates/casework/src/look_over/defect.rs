@@ -126,6 +126,8 @@ pub enum Addition {
     Shocks,
     /// Longer shocks, or their mounts moved.
     LongerShocks,
+    /// Shocks that close further, or their mounts moved.
+    ShorterShocks,
     /// A pair of bump stops.
     BumpStops,
     /// Shackles and their bolts.
@@ -156,7 +158,7 @@ pub enum Addition {
 
 impl Addition {
     /// Every one.
-    pub const ALL: [Addition; 24] = [
+    pub const ALL: [Addition; 25] = [
         Addition::NewLeaf,
         Addition::NewPack,
         Addition::ShockMount,
@@ -168,6 +170,7 @@ impl Addition {
         Addition::Clips,
         Addition::Shocks,
         Addition::LongerShocks,
+        Addition::ShorterShocks,
         Addition::BumpStops,
         Addition::Shackles,
         Addition::LampCheck,
@@ -209,6 +212,7 @@ impl Addition {
             Addition::Clips => &[ClipOpenOrMissing],
             Addition::Shocks => &[ShockWorn],
             Addition::LongerShocks => &[ShockToppedOut],
+            Addition::ShorterShocks => &[],
             Addition::BumpStops => &[StopMissing],
             Addition::Shackles => &[ShackleWorn],
             Addition::LampCheck => &[WireBrokenInSheath],

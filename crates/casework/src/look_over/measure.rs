@@ -21,25 +21,52 @@ pub enum Measure {
     RearTread,
     /// What a rear shock could still draw out by, as the vehicle stands empty.
     ShockRod,
+    /// What a rear shock could still close by, as the vehicle stands empty.
+    ShockCloses,
+    /// What a front shock could still draw out by, as the vehicle stands empty.
+    FrontShockRod,
     /// Leg of the rear U-bolts, from inside the bend to the end.
     UBoltLeg,
     /// Length of the shaft between its joints.
     ShaftLength,
     /// How much lower its rear joint lies than its front one, as the vehicle stands empty.
     ShaftDrop,
+    /// Length of a front half-shaft between its joints.
+    HalfShaftLength,
+    /// How much lower its outer joint lies than its inner one, as the vehicle stands empty.
+    HalfShaftDrop,
+    /// Length of the front track bar between its ends.
+    FrontTrackBarLength,
+    /// How much lower its end on the axle lies than its end on the frame, as the vehicle stands empty.
+    FrontTrackBarDrop,
+    /// Length of the rear track bar between its ends.
+    RearTrackBarLength,
+    /// How much lower its end on the axle lies than its end on the frame, as the vehicle stands empty.
+    RearTrackBarDrop,
+    /// Length of the front radius arms, from the middle of the axle to their end on the frame.
+    RadiusArmLength,
 }
 
 impl Measure {
     /// Every measure.
-    pub const ALL: [Measure; 8] = [
+    pub const ALL: [Measure; 17] = [
         Measure::HoseSlack,
         Measure::BushPlay,
         Measure::FrontTread,
         Measure::RearTread,
         Measure::ShockRod,
+        Measure::ShockCloses,
+        Measure::FrontShockRod,
         Measure::UBoltLeg,
         Measure::ShaftLength,
         Measure::ShaftDrop,
+        Measure::HalfShaftLength,
+        Measure::HalfShaftDrop,
+        Measure::FrontTrackBarLength,
+        Measure::FrontTrackBarDrop,
+        Measure::RearTrackBarLength,
+        Measure::RearTrackBarDrop,
+        Measure::RadiusArmLength,
     ];
 
     /// Where it is taken.
@@ -48,9 +75,14 @@ impl Measure {
             Measure::HoseSlack => Area::HosesAndWires,
             Measure::BushPlay => Area::EyesAndBushes,
             Measure::FrontTread | Measure::RearTread => Area::TyresAndWheels,
-            Measure::ShockRod => Area::Shocks,
+            Measure::ShockRod | Measure::ShockCloses | Measure::FrontShockRod => Area::Shocks,
             Measure::UBoltLeg => Area::UBoltsAndSeats,
-            Measure::ShaftLength | Measure::ShaftDrop => Area::Driveline,
+            Measure::ShaftLength | Measure::ShaftDrop | Measure::HalfShaftLength | Measure::HalfShaftDrop => Area::Driveline,
+            Measure::FrontTrackBarLength
+            | Measure::FrontTrackBarDrop
+            | Measure::RearTrackBarLength
+            | Measure::RearTrackBarDrop
+            | Measure::RadiusArmLength => Area::CoilSeats,
         }
     }
 
@@ -64,7 +96,7 @@ impl Measure {
             Measure::BushPlay => Some(inches(1.0 / 8.0)),
             Measure::FrontTread => Some(inches(4.0 / 32.0)),
             Measure::RearTread => Some(inches(2.0 / 32.0)),
-            Measure::ShockRod | Measure::UBoltLeg | Measure::ShaftLength | Measure::ShaftDrop => None,
+            _ => None,
         }
     }
 }
@@ -84,10 +116,10 @@ impl Measured {
         // What was typed as the limit itself must not fall to either side by rounding.
         let past = self.value.si() - self.what.limit()?.si();
         match self.what {
-            Measure::ShockRod | Measure::UBoltLeg | Measure::ShaftLength | Measure::ShaftDrop => None,
             Measure::HoseSlack => (past < -1e-6).then_some(Defect::HoseAtLimit),
             Measure::BushPlay => (past > 1e-6).then_some(Defect::BushWorn),
             Measure::FrontTread | Measure::RearTread => (past < -1e-6).then_some(Defect::TreadWornOut),
+            _ => None,
         }
     }
 }

@@ -79,6 +79,8 @@ pub enum Gate {
     NoFit(NoFit),
     /// By its own steel: a leaf that is added or bent would yield under rated load.
     Yields,
+    /// By something beside the springs that is too short for it, and that neither it nor a repair makes longer.
+    TooShort(Addition),
     /// By its own capacity: in a state that was read, or in a load case, it is pressed past it.
     PastItsCapacity,
 }

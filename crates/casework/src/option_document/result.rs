@@ -12,7 +12,7 @@ use crate::case::PlannedCase;
 use crate::casework::{Casework, NothingFits};
 use crate::entry::WhenEntry;
 use crate::job_document::JobDocument;
-use crate::look_over::{Area, Defect, Gate};
+use crate::look_over::{Addition, Area, Defect, Gate};
 use crate::prediction::{CaseHeights, PredictedState, Unpredicted};
 use crate::survey::{End, LoadState, NoFit};
 use crate::words::Word as _;
@@ -43,6 +43,7 @@ struct Refusal {
 enum Found {
     Defect(Defect),
     Area(Area),
+    Missing(Addition),
 }
 
 #[derive(Debug, Serialize)]
@@ -168,6 +169,7 @@ impl Refusal {
             Gate::NoFit(no_fit) => (no_fit_rule(no_fit), None),
             Gate::Yields => ("yields", None),
             Gate::PastItsCapacity => ("past_its_capacity", None),
+            Gate::TooShort(what) => ("too_short", Some(Found::Missing(*what))),
         };
         Refusal { rule, found }
     }
@@ -182,6 +184,7 @@ fn no_fit_rule(no_fit: &NoFit) -> &'static str {
         NoFit::NoBlockThere(_) => "no_block_there",
         NoFit::NoCoils(..) => "no_coils_there",
         NoFit::NotUnder(_) => "spring_not_under_the_axle",
+        NoFit::NoFront => "no_front_axle",
         NoFit::NoShackles => "no_shackles_there",
         NoFit::NoneComesOut(_) => "none_is_there_to_come_out",
         NoFit::OneComesOut(_) => "the_one_there_must_come_out",

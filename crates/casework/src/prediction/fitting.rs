@@ -93,13 +93,16 @@ impl Predictor {
 
     /// Whether a part is pressed at any of its corners past what it is made for.
     pub(super) fn is_pressed_past(&self, parts: &[Correction], forecast: &Forecast) -> bool {
-        let past = |part: &Correction| {
-            let (element, most) = part.set_to_a_clearance().zip(part.most_pressed())?;
-            let axles = site_axles(&self.survey, part.site()).iter().filter_map(|axle| forecast.stance.axle(axle));
-            let gaps = axles.flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
-            Some(gaps.map(|gap| -gap).any(|pressed| pressed > most))
-        };
-        parts.iter().any(|part| past(part).unwrap_or(false))
+        parts.iter().any(|part| {
+            let site = part.site();
+            let mut axles = site_axles(&self.survey, site).iter().filter_map(|axle| forecast.stance.axle(axle));
+            let past = |axle: &AxleStance, side: Side| {
+                let clearance = part.set_to_a_clearance().zip(part.most_pressed());
+                let pressed = clearance.and_then(|(element, most)| Some(-axle.gap(side, element)? > most));
+                pressed.unwrap_or(false) || part.solid_after().is_some_and(|most| -*axle.hub_to_arch_change.get(side) >= most)
+            };
+            axles.any(|axle| Side::BOTH.into_iter().any(|side| site.side.is_none_or(|of| of == side) && past(axle, side)))
+        })
     }
 
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.

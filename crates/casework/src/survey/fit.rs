@@ -18,6 +18,8 @@ pub enum NoFit {
     OnABlock(End),
     /// It goes in place of a block, and none is there.
     NoBlockThere(End),
+    /// It goes on a front axle, and a trailer has none.
+    NoFront,
     /// It goes between a coil and its seat, and the end rests on something else.
     NoCoils(End, SpringKind),
     /// It takes a spring from under its axle, and the end's is over it, or nobody said where it is.
@@ -88,10 +90,16 @@ impl VehicleFacts {
         }
     }
 
+    /// Why what goes on a front axle alone does not go onto this one.
+    fn no_front_for(&self, row: &KindRow) -> Option<NoFit> {
+        if self.class.is_trailer() { Some(NoFit::NoFront) } else { self.no_fit(End::Front, row.needs) }
+    }
+
     /// Why a kind goes onto neither end, said of the rear; `None` where it goes onto one.
     pub fn fits_nowhere(&self, row: &KindRow) -> Option<NoFit> {
-        let in_front = row.goes_on_the_front && !self.class.is_trailer() && self.no_fit(End::Front, row.needs).is_none();
-        self.no_fit(End::Rear, row.needs).filter(|_| !in_front)
+        let in_front = row.ends.have_a_front() && !self.class.is_trailer() && self.no_fit(End::Front, row.needs).is_none();
+        let behind = if row.ends.have_a_rear() { self.no_fit(End::Rear, row.needs) } else { self.no_front_for(row) };
+        behind.filter(|_| !in_front)
     }
 }
 

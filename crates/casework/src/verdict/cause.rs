@@ -259,7 +259,7 @@ fn failed_part(grounds: &Grounds<'_>) -> Judged {
     let holds_it_up = |gate: &Gate| match gate {
         Gate::Defect(defect) => defect.rule().area.holds_the_vehicle_up(),
         Gate::Stop(area) => area.holds_the_vehicle_up(),
-        Gate::NoFit(_) | Gate::Yields | Gate::PastItsCapacity => false,
+        Gate::NoFit(_) | Gate::Yields | Gate::PastItsCapacity | Gate::TooShort(_) => false,
     };
     let stops = grounds.look_over.stops().into_iter().filter(holds_it_up);
     stops.fold(Judged::new(Cause::FailedPart), |judged, gate| judged.with(5, Evidence::Stopped(gate)))

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{InShopUnits, Length, SpringRate, metres};
@@ -23,7 +23,7 @@ pub(super) const LIFT: Bound = Bound::inches(-1.0, 6.0);
 pub static ROW: KindRow = KindRow {
     word: "added_leaf",
     figures: &[KindFigure::rate("pair_rate"), KindFigure::within("lift", LIFT, PartDoubt::ADVERTISED_LIFT)],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -41,10 +41,10 @@ impl CorrectionKind for AddedLeaf {
 
     /// A leaf that lifts by `d` empty carries `k·d` there, so at rest height it is compressed by `d·k/k_leaf` and stands
     /// `d·(1 + k/k_leaf)` into its travel at kerb.
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let rate = self.pair_rate / on.corners;
         let gap = metres(-self.lift.si() * (1.0 + on.corner_rate().si() / rate.si()));
-        on.adds("add-a-leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false })
+        Some(on.adds("add-a-leaf", Mount::Pack, ElementKind::Helper { gap, rate, already_fitted: false }))
     }
 
     /// With no load on it the pack stands higher by what the leaf lifts, less what the stiffer pack springs out less: at most by that.

@@ -3,7 +3,9 @@
 use std::sync::Arc;
 
 use super::air_bags::{AirBags, CAUTIONS, FIGURES, GAUGE};
-use super::{Caution, CorrectionKind, CorrectionProblem, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{
+    Caution, CorrectionKind, CorrectionProblem, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work,
+};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Area, Force, Pressure};
@@ -33,7 +35,7 @@ pub static ROW: KindRow = KindRow {
         FIGURES[3],
     ],
     // In front it stands on an arm, and how much of it reaches the wheel nobody said.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::Nothing,
     set_by_case: Some(GAUGE),
@@ -73,8 +75,8 @@ impl CorrectionKind for AirHelper {
         self.given().with_weight("carries", self.area() * self.bags.pressure)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        self.bags.change(self.area(), on)
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(self.bags.change(self.area(), on))
     }
 
     fn problem(&self) -> Option<CorrectionProblem> {

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{InShopUnits, Length, SpringRate, newton_metres_per_radian};
@@ -20,7 +20,7 @@ pub struct AntiRollBar {
 pub static ROW: KindRow = KindRow {
     word: "anti_roll_bar",
     figures: &[KindFigure::rate("end_rate"), KindFigure::within("base", Bound::inches(20.0, 100.0), PartDoubt::Exact)],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: false,
     needs: Needs::Nothing,
     set_by_case: None,
@@ -38,9 +38,9 @@ impl CorrectionKind for AntiRollBar {
 
     /// With the body rolled by `φ` one end stands `b·φ` above the other; the ends push with `k·b·φ` as a couple of arm `b`: the bar
     /// adds `k·b²` to the roll stiffness, and nothing to anything else.
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let adds = newton_metres_per_radian(self.end_rate.si() * self.base.si().powi(2));
-        Change::AntiRoll { axle: on.axle.name.clone(), stiffness: on.axle.anti_roll + adds }
+        Some(Change::AntiRoll { axle: on.axle.name.clone(), stiffness: on.axle.anti_roll + adds })
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -27,6 +27,8 @@ struct BoughtSprings {
 pub(super) struct Sort {
     pub(super) row: &'static KindRow,
     pub(super) work: Work,
+    /// Whether shock and stop are one with the spring, and go up with it.
+    pub(super) whole_strut: bool,
     pub(super) cautions: &'static [Caution],
 }
 
@@ -98,16 +100,20 @@ impl CorrectionKind for BoughtSprings {
 
     /// `F = k'·(s + R) − k·s` more than the old ones at a travel `s` from rest empty: there they carry, higher by `R`, what the old ones
     /// carried.
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let old = on.corner_rate_at_kerb().si();
         let new = (old + self.added_rate.si() / on.corners).max(LEAST_RATE * old) * self.rate_times;
         let difference =
             SpringDifference { force: newtons(new * self.rises().si()), rate: newtons_per_metre(new - old), stages: Vec::new() };
-        Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+        Some(Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference })
     }
 
     fn hangs_lower(&self) -> Length {
         self.rises()
+    }
+
+    fn takes_the_shock_along(&self) -> Length {
+        if self.sort.whole_strut { self.rises() } else { Length::default() }
     }
 
     fn takes_up(&self) -> TakesUp {

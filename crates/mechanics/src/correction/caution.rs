@@ -68,6 +68,16 @@ pub enum Caution {
     SteeredAxle,
     /// On one axle of several: that axle carries more than its share.
     OneAxleOfSeveral,
+    /// A brake circuit that was opened is bled, and the pedal firm, before it moves.
+    BrakesBled,
+    /// A gas shock drives its rod out by itself.
+    GasShock,
+    /// What holds an axle is loose: it may roll or drop.
+    AxleHeld,
+    /// A differential is lowered on a jack made for it.
+    HeavyOnAJack,
+    /// Track bar and drag link lie parallel, or the wheel turns by itself over bumps.
+    SteeringParallel,
 }
 
 impl Caution {

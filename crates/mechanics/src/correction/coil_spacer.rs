@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -26,7 +26,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("thickness", Bound::inches(0.125, 6.0), PartDoubt::SPACER),
         KindFigure::within("replaces", Bound::inches(0.0, 6.0), PartDoubt::Exact),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Coils,
     set_by_case: None,
@@ -49,8 +49,8 @@ impl CorrectionKind for CoilSpacer {
         Given::default().with_length("thickness", self.thickness).with_length("replaces", self.replaces)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.sets_off() }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.sets_off() })
     }
 
     fn opens_the_stop(&self) -> Length {

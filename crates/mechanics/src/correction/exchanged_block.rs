@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -23,7 +23,7 @@ pub static ROW: KindRow = KindRow {
     word: "exchanged_block",
     figures: &[KindFigure::within("thickness", BLOCK, PartDoubt::Exact), KindFigure::within("replaces", BLOCK, PartDoubt::Exact)],
     // A block under a steered axle may let it turn about its own seat.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::BlockThere,
     set_by_case: None,
@@ -46,7 +46,7 @@ impl CorrectionKind for ExchangedBlock {
         Given::default().with_length("thickness", self.thickness).with_length("replaces", self.replaces)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.raises_like().change(on)
     }
 

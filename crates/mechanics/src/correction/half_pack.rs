@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use super::added_leaf::LIFT;
 use super::leaf_by_lift::{CAPACITY, TRAVEL};
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LeafByLift, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, LeafByLift, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Force, Length};
@@ -33,7 +33,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("stack", Bound::inches(0.25, 5.0), PartDoubt::Exact),
     ],
     // A stack between spring and axle is a block, and a steered axle has none.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::BareSeat,
     set_by_case: None,
@@ -62,7 +62,7 @@ impl CorrectionKind for HalfPack {
         self.as_leaves().account().with_length("stack", self.stack)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.as_leaves().change(on)
     }
 

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::helper_spring::GAP;
-use super::{Caution, CorrectionKind, FittedOn, Given, HelperSpring, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, HelperSpring, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Force, Length, SpringRate};
@@ -29,7 +29,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
         KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: Some("engagement_gap"),
@@ -66,7 +66,7 @@ impl CorrectionKind for HelperByCapacity {
         self.given().with_rate("pair_rate", self.pair_rate())
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.as_a_spring().change(on)
     }
 

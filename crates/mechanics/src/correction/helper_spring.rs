@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, Mount};
 use crate::units::{Length, SpringRate};
@@ -26,7 +26,7 @@ const HELPER: &str = "helper";
 pub static ROW: KindRow = KindRow {
     word: "helper_spring",
     figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT)],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     // Steel helpers lie on the pack and are clamped with it.
     needs: Needs::Leaves,
@@ -46,9 +46,9 @@ impl CorrectionKind for HelperSpring {
         Given::default().with_rate("pair_rate", self.pair_rate).with_length("engagement_gap", self.engagement_gap)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let rate = self.pair_rate / on.corners;
-        on.adds(HELPER, Mount::Frame, ElementKind::Helper { gap: self.engagement_gap, rate, already_fitted: false })
+        Some(on.adds(HELPER, Mount::Frame, ElementKind::Helper { gap: self.engagement_gap, rate, already_fitted: false }))
     }
 
     fn set_to_a_clearance(&self) -> Option<&'static str> {

@@ -3,7 +3,7 @@
 use std::fmt;
 use std::sync::Arc;
 
-use super::{Axles, Caution, Given, Needs, PartDoubt, Site, TakesUp, Work};
+use super::{Axles, Caution, Ends, Given, MakesGood, Needs, PartDoubt, Site, TakesUp, Work};
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, MainSpring, Mount, Vehicle};
@@ -57,8 +57,8 @@ pub struct KindRow {
     pub word: &'static str,
     /// Its figures.
     pub figures: &'static [KindFigure],
-    /// Whether it may go on the front axle.
-    pub goes_on_the_front: bool,
+    /// The ends of a vehicle that it may go on.
+    pub ends: Ends,
     /// Whether it may go on one side alone.
     pub goes_on_one_side: bool,
     /// What must be there for it to go onto.
@@ -138,8 +138,15 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         (self.row().read)(&given.replacing(figure.name, off))
     }
 
-    /// What it changes on one axle.
-    fn change(&self, on: &FittedOn<'_>) -> Change;
+    /// What it changes on one axle; nothing of what carries nothing.
+    fn change(&self, _on: &FittedOn<'_>) -> Option<Change> {
+        None
+    }
+
+    /// What it makes good of what a lift uses up, and by how much.
+    fn makes_good(&self) -> Vec<(MakesGood, Length)> {
+        Vec::new()
+    }
 
     /// What it takes up at its corners, of which each has room for one.
     fn takes_up(&self) -> TakesUp;
@@ -155,8 +162,23 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         true
     }
 
+    /// How far a corner may come down from where it stood empty until the part is pressed solid; `None` where nobody says.
+    fn solid_after(&self) -> Option<Length> {
+        None
+    }
+
+    /// How far a corner may droop from where it stood empty until the part is loose in its seats; `None` where nobody says.
+    fn loose_after(&self) -> Option<Length> {
+        None
+    }
+
     /// How much lower the axle hangs from the frame at full droop.
     fn hangs_lower(&self) -> Length {
+        Length::default()
+    }
+
+    /// How much of what it raises the shock and its limits go along with, as on a strut that goes up whole.
+    fn takes_the_shock_along(&self) -> Length {
         Length::default()
     }
 
@@ -228,9 +250,20 @@ pub enum CorrectionProblem {
     /// It does not go on a front axle.
     #[error("it goes at the rear only, never on a steered axle")]
     NotOnTheFront,
+    /// It does not go on a rear axle.
+    #[error("it goes at the front only")]
+    NotAtTheRear,
     /// It goes on both sides or on neither.
     #[error("it goes on both sides or on neither")]
     NotOnOneSide,
+    /// One figure must be the larger of two.
+    #[error("{figure} must be more than {than}")]
+    NotLonger {
+        /// The one that must be larger.
+        figure: &'static str,
+        /// Than which.
+        than: &'static str,
+    },
     /// A pressure that the part itself does not take.
     #[error("{figure} is from {:.0} to {:.0} Pa for this part", bound.least, bound.most)]
     PressureOutside {
@@ -313,9 +346,12 @@ impl Correction {
             }
             _ => None,
         };
-        let front = (self.site.axles == Axles::Front && !row.goes_on_the_front).then_some(CorrectionProblem::NotOnTheFront);
+        let end = match self.site.axles {
+            Axles::Front => (!row.ends.have_a_front()).then_some(CorrectionProblem::NotOnTheFront),
+            Axles::Rear | Axles::OneOfRear(_) => (!row.ends.have_a_rear()).then_some(CorrectionProblem::NotAtTheRear),
+        };
         let side = (self.site.side.is_some() && !row.goes_on_one_side).then_some(CorrectionProblem::NotOnOneSide);
-        row.figures.iter().filter_map(outside).chain(front).chain(side).chain(self.kind.problem()).collect()
+        row.figures.iter().filter_map(outside).chain(end).chain(side).chain(self.kind.problem()).collect()
     }
 
     /// The part as it may be instead, for each figure that it may be off in: one standard deviation up, and one down.
@@ -333,7 +369,7 @@ impl Correction {
         let corners = axles.len() as f64 * if self.site.side.is_some() { 1.0 } else { 2.0 };
         let of_axle = |name: &&str| vehicle.axles.iter().find(|axle| axle.name == **name);
         let each = axles.iter().filter_map(of_axle);
-        each.map(|axle| self.kind.change(&FittedOn { axle, side: self.site.side, corners })).collect()
+        each.filter_map(|axle| self.kind.change(&FittedOn { axle, side: self.site.side, corners })).collect()
     }
 
     /// Whether a corner that carries so much empty, and has come down by so much from there, is still inside the model with it.
@@ -341,9 +377,30 @@ impl Correction {
         self.kind.holds_at(carried, down)
     }
 
+    /// How far a corner may come down from where it stood empty until the part is pressed solid.
+    pub fn solid_after(&self) -> Option<Length> {
+        self.kind.solid_after()
+    }
+
+    /// How far a corner may droop from where it stood empty until the part is loose in its seats.
+    pub fn loose_after(&self) -> Option<Length> {
+        self.kind.loose_after()
+    }
+
     /// How much lower the axle hangs from the frame at full droop; what raises no spring hangs it no lower.
     pub fn hangs_lower(&self) -> Length {
         self.kind.hangs_lower()
+    }
+
+    /// How much of what it raises the shock and its limits go along with.
+    pub fn takes_the_shock_along(&self) -> Length {
+        self.kind.takes_the_shock_along()
+    }
+
+    /// How much it makes good of one thing that a lift uses up; nought where it does nothing for that.
+    pub fn makes_good(&self, what: MakesGood) -> Length {
+        let of = self.kind.makes_good().into_iter().filter(|(of, _)| *of == what);
+        of.fold(Length::default(), |all, (_, by)| all + by)
     }
 
     /// How much further the spring stands off its seat.

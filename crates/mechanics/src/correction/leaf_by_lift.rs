@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::added_leaf::LIFT;
-use super::{AddedLeaf, Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{AddedLeaf, Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Force, Length};
@@ -32,7 +32,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("capacity", CAPACITY, PartDoubt::HELPER_CAPACITY),
         KindFigure::within("working_travel", TRAVEL, PartDoubt::Exact),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -64,7 +64,7 @@ impl CorrectionKind for LeafByLift {
         self.given().with_rate("pair_rate", self.as_a_leaf().pair_rate)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.as_a_leaf().change(on)
     }
 

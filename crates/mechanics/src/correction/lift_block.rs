@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -19,7 +19,7 @@ pub static ROW: KindRow = KindRow {
     word: "lift_block",
     figures: &[KindFigure::within("thickness", Bound::inches(0.25, 6.0), PartDoubt::Exact)],
     // A block under a steered axle may let it turn about its own seat.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::BareSeat,
     set_by_case: None,
@@ -35,8 +35,8 @@ impl CorrectionKind for LiftBlock {
         Given::default().with_length("thickness", self.thickness)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.thickness })
     }
 
     fn hangs_lower(&self) -> Length {

@@ -2,7 +2,9 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, Takes, TakesUp, Work};
+use super::{
+    Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, Takes, TakesUp, Work,
+};
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
 use crate::units::{Length, metres};
@@ -25,7 +27,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT),
         KindFigure { name: "force", takes: Takes::Table, doubt: PartDoubt::RUBBER_FORCE },
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: false,
     needs: Needs::Nothing,
     set_by_case: Some("clearance"),
@@ -41,9 +43,9 @@ impl CorrectionKind for LoadRubber {
         Given::default().with_length("clearance", self.clearance).with("force", Quantity::Table(self.force.clone()))
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let curve = StopCurve::Table(self.force.clone());
-        on.adds(LOAD_RUBBER, Mount::Frame, ElementKind::Bump { gap: self.clearance, extension: metres(0.0), curve })
+        Some(on.adds(LOAD_RUBBER, Mount::Frame, ElementKind::Bump { gap: self.clearance, extension: metres(0.0), curve }))
     }
 
     fn set_to_a_clearance(&self) -> Option<&'static str> {

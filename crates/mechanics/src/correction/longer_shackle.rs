@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, TakesUp, Work};
 use crate::bound::Bound;
 use crate::side_effect::leaf_end;
 use crate::stance::Change;
@@ -38,7 +38,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("rear_half", HALF, PartDoubt::Exact),
     ],
     // Which way a steered axle's caster goes hangs on which end the shackle is at.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::Shackle,
     set_by_case: None,
@@ -86,9 +86,9 @@ impl CorrectionKind for LongerShackle {
         Some(Arc::new(LongerShackle { new_length: self.old_length + longer, ..*self }))
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let (thickness, _) = self.raises_and_turns();
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness }
+        Some(Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness })
     }
 
     fn hangs_lower(&self) -> Length {

@@ -3,7 +3,9 @@
 use std::sync::Arc;
 
 use super::new_coils::CAUTIONS;
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{
+    Caution, CorrectionKind, CorrectionProblem, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work,
+};
 use crate::bound::Bound;
 use crate::stance::{Change, SpringDifference};
 use crate::units::{InShopUnits, Length, SpringRate, newtons, newtons_per_metre};
@@ -19,6 +21,8 @@ pub struct MeasuredCoils {
     pub old_height: Length,
     /// Of an old one in the vehicle, empty.
     pub standing_height: Length,
+    /// Of a new one with all its turns on each other: turns times wire.
+    pub solid_height: Length,
     /// Rate of one new coil.
     pub new_rate: SpringRate,
     /// Of one old coil.
@@ -34,18 +38,19 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("new_height", HEIGHT, PartDoubt::FREE_HEIGHT),
         KindFigure::within("old_height", HEIGHT, PartDoubt::FREE_HEIGHT),
         KindFigure::within("standing_height", HEIGHT, PartDoubt::FREE_HEIGHT),
+        KindFigure::within("solid_height", Bound::inches(1.0, 20.0), PartDoubt::Exact),
         KindFigure::within("new_rate", RATE, PartDoubt::COIL_RATE),
         KindFigure::within("old_rate", RATE, PartDoubt::COIL_RATE),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Coils,
     set_by_case: None,
     read: |given| {
         let (new_rate, old_rate) = (given.rate("new_rate")?, given.rate("old_rate")?);
         let (new_height, old_height) = (given.length("new_height")?, given.length("old_height")?);
-        let standing_height = given.length("standing_height")?;
-        Some(Arc::new(MeasuredCoils { new_height, old_height, standing_height, new_rate, old_rate }))
+        let (standing_height, solid_height) = (given.length("standing_height")?, given.length("solid_height")?);
+        Some(Arc::new(MeasuredCoils { new_height, old_height, standing_height, solid_height, new_rate, old_rate }))
     },
 };
 
@@ -61,6 +66,7 @@ impl CorrectionKind for MeasuredCoils {
             .with_length("new_height", self.new_height)
             .with_length("old_height", self.old_height)
             .with_length("standing_height", self.standing_height)
+            .with_length("solid_height", self.solid_height)
             .with_rate("new_rate", self.new_rate)
             .with_rate("old_rate", self.old_rate)
     }
@@ -76,7 +82,7 @@ impl CorrectionKind for MeasuredCoils {
     ///
     /// What is measured at the coil is taken to be as much at the wheel; where the coil stands on an arm the wheel goes further, and a
     /// taller coil lifts more.
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let (old, times) = (on.corner_rate_at_kerb().si(), self.new_rate.si() / self.old_rate.si());
         let [old_squash, new_squash] = [self.old_height, self.new_height].map(|height| (height - self.standing_height).si());
         let difference = SpringDifference {
@@ -84,7 +90,21 @@ impl CorrectionKind for MeasuredCoils {
             rate: newtons_per_metre((times - 1.0) * old),
             stages: Vec::new(),
         };
-        Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+        Some(Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference })
+    }
+
+    /// At the coil as at the wheel, the coil is as much shorter as the corner came down.
+    fn solid_after(&self) -> Option<Length> {
+        Some(self.standing_height - self.solid_height)
+    }
+
+    fn loose_after(&self) -> Option<Length> {
+        Some(self.new_height - self.standing_height)
+    }
+
+    fn problem(&self) -> Option<CorrectionProblem> {
+        let bound = self.new_height <= self.solid_height;
+        bound.then_some(CorrectionProblem::NotLonger { figure: "new_height", than: "solid_height" })
     }
 
     fn hangs_lower(&self) -> Length {

@@ -1,20 +1,20 @@
 //! New coils, by what their box says that they lift.
 
 use super::bought_springs::{Sort, figures, read};
-use super::{Caution, KindRow, Needs, PartDoubt, Work};
+use super::{Caution, Ends, KindRow, Needs, PartDoubt, Work};
 
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "new_coils",
     figures: &figures(PartDoubt::COILS_LIFT),
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Coils,
     set_by_case: None,
     read: |given| read(&COILS, given),
 };
 
-static COILS: Sort = Sort { row: &ROW, work: Work::CoilSeat, cautions: CAUTIONS };
+static COILS: Sort = Sort { row: &ROW, work: Work::CoilSeat, whole_strut: false, cautions: CAUTIONS };
 
 /// The cautions of a coil that comes out and another that goes in.
 pub(super) const CAUTIONS: &[Caution] = &[

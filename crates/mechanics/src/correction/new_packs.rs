@@ -1,13 +1,13 @@
 //! Whole new packs, by what their maker says that they lift, with their bushings.
 
 use super::bought_springs::{Sort, figures, read};
-use super::{Caution, KindRow, Needs, PartDoubt, Work};
+use super::{Caution, Ends, KindRow, Needs, PartDoubt, Work};
 
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "new_packs",
     figures: &figures(PartDoubt::ADVERTISED_LIFT),
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -18,6 +18,7 @@ pub static ROW: KindRow = KindRow {
 static PACKS: Sort = Sort {
     row: &ROW,
     work: Work::WholePack,
+    whole_strut: false,
     cautions: &[
         Caution::AddsNoCapacity,
         Caution::StoredEnergy,

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::overload_leaf::second_stage_moved;
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Length, SpringRate};
@@ -24,7 +24,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("gap_opens", Bound::inches(-3.0, 4.0), PartDoubt::ENGAGEMENT_AS_SOLD),
         KindFigure::within("added_rate", Bound::pounds_per_inch(-5_000.0, 5_000.0), PartDoubt::BOUGHT_RATE),
     ],
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: false,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -42,8 +42,8 @@ impl CorrectionKind for OtherOverloadLeaf {
         Given::default().with_length("gap_opens", self.gap_opens).with_rate("added_rate", self.added_rate)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        second_stage_moved(on, -self.gap_opens, self.added_rate)
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(second_stage_moved(on, -self.gap_opens, self.added_rate))
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::overload_leaf::second_stage_moved;
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Length, SpringRate};
@@ -26,7 +26,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("front_half", HEIGHT, PartDoubt::ENGAGEMENT),
         KindFigure::within("rear_half", HEIGHT, PartDoubt::ENGAGEMENT),
     ],
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -53,8 +53,8 @@ impl CorrectionKind for OverloadPads {
         self.given().with_length("closes", self.closes())
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        second_stage_moved(on, self.closes(), SpringRate::default())
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(second_stage_moved(on, self.closes(), SpringRate::default()))
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -18,7 +18,7 @@ pub struct RearchedPack {
 pub static ROW: KindRow = KindRow {
     word: "rearched_pack",
     figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0), PartDoubt::ARCH_GAINED)],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -34,9 +34,9 @@ impl CorrectionKind for RearchedPack {
         Given::default().with_length("free_height_gained", self.free_height_gained)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let added_force = self.free_height_gained * on.corner_rate();
-        Change::Spring { axle: on.axle.name.clone(), side: on.side, added_force }
+        Some(Change::Spring { axle: on.axle.name.clone(), side: on.side, added_force })
     }
 
     fn hangs_lower(&self) -> Length {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::kind::kerb_spring_force;
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -22,7 +22,7 @@ pub static ROW: KindRow = KindRow {
         // The load that both are worked out up to.
         KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight), doubt: PartDoubt::Exact },
     ],
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: None,
@@ -55,9 +55,9 @@ impl CorrectionKind for ReworkedPack {
         Some(Arc::new(ReworkedPack(self.0.carrying(1.0 + share * deviations))))
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         let difference = self.0.difference(kerb_spring_force(on.axle), on.corner_rate_at_kerb());
-        Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference }
+        Some(Change::OtherSpring { axle: on.axle.name.clone(), side: on.side, difference })
     }
 
     fn hangs_lower(&self) -> Length {

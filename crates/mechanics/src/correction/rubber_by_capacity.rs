@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LoadRubber, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, LoadRubber, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::{Change, ForceTable};
 use crate::units::{Force, InShopUnits, Length, metres, newtons};
@@ -29,7 +29,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("free_height", HEIGHT, PartDoubt::Exact),
         KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: false,
     needs: Needs::Nothing,
     set_by_case: Some("clearance"),
@@ -95,7 +95,7 @@ impl CorrectionKind for RubberByCapacity {
         self.given().with_length("most_squash", self.free_height * MOST_SQUASH)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.rubber.change(on)
     }
 

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -23,7 +23,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("tube", Bound::inches(1.0, 8.0), PartDoubt::SPACER),
         KindFigure::within("stack", Bound::inches(0.25, 6.0), PartDoubt::SPACER),
     ],
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     goes_on_one_side: false,
     needs: Needs::SpringUnder,
     set_by_case: None,
@@ -50,8 +50,8 @@ impl CorrectionKind for SpringOver {
         self.given().with_length("raises", self.raises())
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.raises() }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.raises() })
     }
 
     fn hangs_lower(&self) -> Length {

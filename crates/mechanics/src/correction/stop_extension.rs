@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{BUMP_STOP, Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{BUMP_STOP, Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -18,7 +18,7 @@ pub struct StopExtension {
 pub static ROW: KindRow = KindRow {
     word: "stop_extension",
     figures: &[KindFigure::within("height", Bound::inches(0.25, 6.0), PartDoubt::Exact)],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: false,
     needs: Needs::Nothing,
     set_by_case: None,
@@ -34,8 +34,8 @@ impl CorrectionKind for StopExtension {
         Given::default().with_length("height", self.height)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Gap { axle: on.axle.name.clone(), side: on.side, element: BUMP_STOP.to_owned(), by: -self.height }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Gap { axle: on.axle.name.clone(), side: on.side, element: BUMP_STOP.to_owned(), by: -self.height })
     }
 
     fn opens_the_stop(&self) -> Length {

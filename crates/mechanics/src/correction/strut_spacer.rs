@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -32,7 +32,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("pivot_to_strut", ARM, PartDoubt::MOTION_RATIO),
         KindFigure::within("pivot_to_wheel", ARM, PartDoubt::Exact),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Coils,
     set_by_case: None,
@@ -64,11 +64,15 @@ impl CorrectionKind for StrutSpacer {
         self.given().with_length("lifts", self.lifts())
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.lifts() }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Spacer { axle: on.axle.name.clone(), side: on.side, thickness: self.lifts() })
     }
 
     fn hangs_lower(&self) -> Length {
+        self.lifts()
+    }
+
+    fn takes_the_shock_along(&self) -> Length {
         self.lifts()
     }
 

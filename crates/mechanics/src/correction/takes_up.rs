@@ -23,4 +23,18 @@ pub enum TakesUp {
     Tires,
     /// The sway bar's.
     Bar,
+    /// The sway bar's links.
+    BarLinks,
+    /// The shocks.
+    Shocks,
+    /// The brake hoses.
+    Hoses,
+    /// The U-bolts.
+    UBolts,
+    /// The track bar.
+    TrackBar,
+    /// The radius arms' ends on the frame.
+    RadiusArms,
+    /// The mounts of the differential.
+    Differential,
 }

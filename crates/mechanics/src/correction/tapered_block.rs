@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, LiftBlock, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::{Angle, InShopUnits, Length, radians};
@@ -29,7 +29,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("length", Bound::inches(2.0, 12.0), PartDoubt::Exact),
     ],
     // A block under a steered axle may let it turn about its own seat.
-    goes_on_the_front: false,
+    ends: Ends::Rear,
     // On one side alone it would twist the axle.
     goes_on_one_side: false,
     needs: Needs::BareSeat,
@@ -74,7 +74,7 @@ impl CorrectionKind for TaperedBlock {
         self.given().with_length("raises", self.raises_like().thickness)
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
         self.raises_like().change(on)
     }
 

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
 use crate::units::Length;
@@ -26,7 +26,7 @@ pub static ROW: KindRow = KindRow {
         KindFigure::within("diameter", DIAMETER, PartDoubt::TIRE_SIZE),
         KindFigure::within("old_diameter", DIAMETER, PartDoubt::TIRE_SIZE),
     ],
-    goes_on_the_front: true,
+    ends: Ends::Either,
     goes_on_one_side: false,
     needs: Needs::Nothing,
     set_by_case: None,
@@ -53,8 +53,8 @@ impl CorrectionKind for Tires {
         self.given().with_length("raises", self.raises())
     }
 
-    fn change(&self, on: &FittedOn<'_>) -> Change {
-        Change::Tyre { axle: on.axle.name.clone(), rate: None, radius_change: self.raises() }
+    fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
+        Some(Change::Tyre { axle: on.axle.name.clone(), rate: None, radius_change: self.raises() })
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -15,6 +15,8 @@ pub enum Work {
     CoilSeat,
     /// The pack is hung on other shackles.
     Shackle,
+    /// What hangs beside the springs is changed: a shock, a hose, a link, a clamp.
+    Beside,
     /// Wheels come off and go on, and no more.
     Wheels,
     /// Something presses on the frame where nothing pressed before: a load rubber, a helper, a bar's brackets.

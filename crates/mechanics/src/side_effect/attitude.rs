@@ -94,11 +94,21 @@ pub fn front_lightening(weight: Force, behind: Length, wheelbase: Length) -> Res
 /// # Errors     [`OutOfRange`] names the input
 /// # Source     Pythagoras
 pub fn track_bar_shift(length: Length, drop: Length, rise: Length) -> Result<Length, OutOfRange> {
+    let before = track_bar_span(length, drop)?;
+    let after = drop + rise;
+    within("drop of the bar afterward", after, after.abs() < length, "less than the bar's length")?;
+    Ok(track_bar_span(length, after)? - before)
+}
+
+/// How far apart sideways a track bar holds its ends: `√(b² − d²)`, of a bar of length `b` that drops by `d`.
+///
+/// # Valid      the drop stays under the bar's length
+/// # Errors     [`OutOfRange`] names the input
+/// # Source     Pythagoras
+pub fn track_bar_span(length: Length, drop: Length) -> Result<Length, OutOfRange> {
     let b = positive("bar length", length)?;
-    let before = within("drop of the bar", drop, drop.si().abs() < b, "less than the bar's length")?;
-    let after = (drop + rise).si();
-    let after = within("drop of the bar afterward", after, after.abs() < b, "less than the bar's length")?;
-    Ok(metres((b * b - after * after).sqrt() - (b * b - before * before).sqrt()))
+    let d = within("drop of the bar", drop, drop.si().abs() < b, "less than the bar's length")?;
+    Ok(metres((b * b - d * d).sqrt()))
 }
 
 /// Slope of a half-shaft or a control arm's joint when the wheel has moved: `asin(drop / length)`.

@@ -165,7 +165,9 @@ fn branches(path: &str) -> Vec<Vec<String>> {
             match sign {
                 '{' => depth += 1,
                 '}' if depth == 0 => {
-                    each.extend(branches(group[from..at].trim()));
+                    // Nothing stands after a last comma.
+                    let last = group[from..at].trim();
+                    each.extend(if last.is_empty() { Vec::new() } else { branches(last) });
                     break;
                 }
                 '}' => depth -= 1,

@@ -13,7 +13,7 @@ use wise_badger_mechanics::tape::{parse_length, parse_weight};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, pascals};
 
 use super::words::axles_name;
-use super::{FieldWords, KINDS, KindWords, coil_spacer, exchanged_block};
+use super::{FieldWords, GROUPS, KindWords, coil_spacer, exchanged_block, kinds};
 use crate::form::{Field, Picks, Sheet};
 use crate::view::look_over::no_fit_words;
 use crate::view::{Units, sentence};
@@ -34,8 +34,11 @@ pub(crate) struct SiteForm {
 
 /// Every kind that is typed on a form and goes onto the vehicle, with its fields.
 pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
-    let typed = || KINDS.iter().copied().filter(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
+    let goes = |words: &&KindWords| words.is_typed() && vehicle.fits_nowhere(words.row).is_none();
+    let typed = || kinds().filter(goes);
     let picks = sheet.picks("kind", "Correction", typed().map(|words| (words.row.word, words.name))).quiet();
+    let firsts = GROUPS.iter().filter_map(|(heading, kinds)| Some((kinds.iter().copied().find(goes)?, *heading)));
+    let picks = firsts.fold(picks, |picks, (first, heading)| picks.under(first.row.word, heading));
     typed().fold(picks, |picks, words| {
         let fields = words.fields.iter().map(|field| field_of(sheet, words.row, field).into());
         picks.asks(words.row.word, fields)
@@ -45,11 +48,11 @@ pub(crate) fn kinds_form(sheet: &Sheet, vehicle: &VehicleFacts) -> Picks {
 /// What the form begins with: the first kind that goes onto the vehicle, what is usual, and what Intake notes of the part that comes
 /// out.
 pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &IntakeSheetEntry) {
-    let first = KINDS.iter().find(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
+    let first = kinds().find(|words| words.is_typed() && vehicle.fits_nowhere(words.row).is_none());
     if let Some(first) = first.filter(|_| sheet.text("kind").is_empty()) {
         sheet.set("kind", first.row.word);
     }
-    for words in KINDS {
+    for words in kinds() {
         for field in words.fields.iter().filter(|field| !field.usual.is_empty()) {
             if sheet.text(field.field).is_empty() {
                 match words.usual(field) {
@@ -90,7 +93,7 @@ pub(super) fn hold_against_what_is_there(sheet: &mut Sheet, entry: &CorrectionEn
 
 /// The kinds that are typed on a form and do not go onto the vehicle, with why.
 pub(crate) fn kinds_that_do_not_fit(vehicle: &VehicleFacts) -> Vec<(&'static str, NoFit)> {
-    let typed = KINDS.iter().filter(|words| words.is_typed());
+    let typed = kinds().filter(|words| words.is_typed());
     let no_fits = typed.filter_map(|words| Some((words.name, vehicle.fits_nowhere(words.row)?)));
     // That nothing can be exchanged where nothing is there, that leaves are no coils, and of anything but a trailer that its springs are
     // over the axle, goes without saying.
@@ -161,7 +164,7 @@ pub(crate) fn fill(sheet: &mut Sheet, entry: &CorrectionEntry) {
 /// Reads the form; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, class: VehicleClass) -> Option<CorrectionEntry> {
     let picked = sheet.text("kind");
-    let Some(words) = KINDS.iter().copied().find(|words| words.is_typed() && words.row.word == picked) else {
+    let Some(words) = kinds().find(|words| words.is_typed() && words.row.word == picked) else {
         sheet.refuse("kind", "Pick a correction.");
         return None;
     };
@@ -206,14 +209,26 @@ fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
         CorrectionProblem::NotOnTheFront => {
             sheet.refuse("axles", format!("Not on a steered axle: {what} goes at the rear only."));
         }
+        CorrectionProblem::NotAtTheRear => {
+            sheet.refuse("axles", format!("Front only: {what} goes on the front axle; pick it under “Where it goes”."));
+        }
+        CorrectionProblem::NotLonger { figure, than } => {
+            let label = |figure: &str| field_words(words, figure).map(|field| field.label.to_lowercase()).unwrap_or_default();
+            let text = format!("{} must be more than {}: check both.", sentence(&label(figure)), label(than));
+            sheet.refuse(field_words(words, figure).map_or("kind", |field| field.field), text);
+        }
         CorrectionProblem::PressureOutside { figure, bound } => {
-            let field = words.fields.iter().find(|field| field.figure == *figure).map_or("kind", |field| field.field);
+            let field = field_words(words, figure).map_or("kind", |field| field.field);
             sheet.refuse(field, pressure_outside(bound, sheet.units()));
         }
         CorrectionProblem::NotOnOneSide => sheet.refuse("side", format!("Not on one side: {what} goes on both alike.")),
         // Each figure was held against its bounds where it was read.
         _ => sheet.refuse("kind", "These figures make no correction; check them."),
     }
+}
+
+fn field_words(words: &KindWords, figure: &str) -> Option<&'static FieldWords> {
+    words.fields.iter().find(|field| field.figure == figure)
 }
 
 /// Says what a bag takes that was filled past it.

@@ -34,6 +34,14 @@ pub(super) static WORDS: KindWords = KindWords {
             what: "A coil's height",
         },
         FieldWords {
+            figure: "solid_height",
+            field: "coil_solid_height",
+            label: "New one pressed solid",
+            hint: "all its turns, times the wire",
+            usual: "",
+            what: "A coil pressed solid",
+        },
+        FieldWords {
             figure: "new_rate",
             field: "coil_new_rate",
             label: "Rate of one coil, new",
@@ -53,6 +61,7 @@ pub(super) static WORDS: KindWords = KindWords {
     account: &[
         "free heights {new_height} and {old_height}: taller by {taller}",
         "the old one is squashed by {squashed} empty",
+        "the new one is solid at {solid_height}",
         "rates of one coil {new_rate} and {old_rate}",
     ],
     formula: "the old coil pushes with rate × (what it is squashed by + travel), the new one with the rates' ratio × rate × (that + taller + travel); height where both sides balance",

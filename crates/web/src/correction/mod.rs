@@ -4,12 +4,16 @@ mod added_leaf;
 mod air_helper;
 mod anti_roll_bar;
 mod bags_in_coils;
+mod bar_links;
 mod bought_springs;
+mod brake_hoses;
 mod coil_spacer;
+mod differential_drop;
 mod exchanged_block;
 mod form;
 mod half_pack;
 mod helper_by_capacity;
+mod helper_coils;
 mod helper_spring;
 mod leaf_by_lift;
 mod lift_block;
@@ -21,14 +25,19 @@ mod new_packs;
 mod other_overload_leaf;
 mod overload_pads;
 pub(crate) mod parts;
+mod radius_arm_drop;
 mod rearched_pack;
 mod reworked_pack;
 mod rubber_by_capacity;
+mod shocks;
 mod spring_over;
 mod stop_extension;
 mod strut_spacer;
+mod taller_struts;
 mod tapered_block;
 mod tires;
+mod track_bar;
+mod u_bolts;
 mod words;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
@@ -40,35 +49,61 @@ use wise_badger_mechanics::correction::{KindRow, Takes};
 use wise_badger_mechanics::tape::{LengthUnit, parse_length, parse_pressure};
 use wise_badger_mechanics::units::InShopUnits;
 
-/// The words of every kind, in the order offered.
-static KINDS: &[&KindWords] = &[
-    &lift_block::WORDS,
-    &exchanged_block::WORDS,
-    &tapered_block::WORDS,
-    &coil_spacer::WORDS,
-    &strut_spacer::WORDS,
-    &helper_by_capacity::WORDS,
-    &helper_spring::WORDS,
-    &leaf_by_lift::WORDS,
-    &added_leaf::WORDS,
-    &half_pack::WORDS,
-    &rubber_by_capacity::WORDS,
-    &load_rubber::WORDS,
-    &air_helper::WORDS,
-    &bags_in_coils::WORDS,
-    &new_packs::WORDS,
-    &rearched_pack::WORDS,
-    &new_coils::WORDS,
-    &measured_coils::WORDS,
-    &overload_pads::WORDS,
-    &other_overload_leaf::WORDS,
-    &longer_shackle::WORDS,
-    &anti_roll_bar::WORDS,
-    &stop_extension::WORDS,
-    &spring_over::WORDS,
-    &tires::WORDS,
-    &reworked_pack::WORDS,
+/// The words of every kind, in the order offered, under what stands over a row of them.
+static GROUPS: &[(&str, &[&KindWords])] = &[
+    (
+        "Leaf packs",
+        &[
+            &leaf_by_lift::WORDS,
+            &added_leaf::WORDS,
+            &half_pack::WORDS,
+            &new_packs::WORDS,
+            &rearched_pack::WORDS,
+            &overload_pads::WORDS,
+            &other_overload_leaf::WORDS,
+            &longer_shackle::WORDS,
+            &spring_over::WORDS,
+        ],
+    ),
+    (
+        "Blocks and spacers",
+        &[&lift_block::WORDS, &exchanged_block::WORDS, &tapered_block::WORDS, &coil_spacer::WORDS, &strut_spacer::WORDS],
+    ),
+    ("Coils and struts", &[&new_coils::WORDS, &measured_coils::WORDS, &taller_struts::WORDS]),
+    (
+        "Helpers, rubbers, air",
+        &[
+            &helper_by_capacity::WORDS,
+            &helper_spring::WORDS,
+            &helper_coils::WORDS,
+            &rubber_by_capacity::WORDS,
+            &load_rubber::WORDS,
+            &stop_extension::WORDS,
+            &air_helper::WORDS,
+            &bags_in_coils::WORDS,
+        ],
+    ),
+    (
+        "Goes with it",
+        &[
+            &shocks::WORDS,
+            &brake_hoses::WORDS,
+            &u_bolts::WORDS,
+            &bar_links::WORDS,
+            &anti_roll_bar::WORDS,
+            &track_bar::WORDS,
+            &radius_arm_drop::WORDS,
+            &differential_drop::WORDS,
+            &tires::WORDS,
+        ],
+    ),
+    ("Planned on Bench", &[&reworked_pack::WORDS]),
 ];
+
+/// The words of every kind, in the order offered.
+fn kinds() -> impl Iterator<Item = &'static KindWords> {
+    GROUPS.iter().flat_map(|(_, kinds)| kinds.iter().copied())
+}
 
 /// The words of one kind. A figure's name in braces stands for what was typed of it, or for what it comes to; what stands in square
 /// brackets is left out where its figure is nought.
@@ -103,7 +138,7 @@ struct FieldWords {
 impl KindWords {
     /// The words of a kind. A kind without any is a fault of ours, and not to be shown under another's name.
     fn of(row: &KindRow) -> &'static KindWords {
-        KINDS.iter().copied().find(|words| words.row == row).expect("every kind of the mechanics has its words")
+        kinds().find(|words| words.row == row).expect("every kind of the mechanics has its words")
     }
 
     /// What a field begins with, as it would have been typed; `None` for nothing, which is nothing in every unit.
@@ -132,16 +167,16 @@ mod tests {
     #[test]
     fn every_kind_of_the_mechanics_has_its_words_and_every_field_its_figure() {
         let known: Vec<&str> = correction::KINDS.iter().map(|row| row.word).collect();
-        let worded: Vec<&str> = KINDS.iter().map(|words| words.row.word).collect();
+        let worded: Vec<&str> = kinds().map(|words| words.row.word).collect();
         assert_eq!(known, worded);
-        for words in KINDS {
+        for words in kinds() {
             for field in words.fields {
                 assert!(words.row.figures.iter().any(|figure| figure.name == field.figure), "{}: {}", words.name, field.figure);
             }
             let asked = words.fields.len();
             assert!(asked == 0 || asked == words.row.figures.len(), "{}: a figure that nobody can type", words.name);
         }
-        let mut fields: Vec<&str> = KINDS.iter().flat_map(|words| words.fields).map(|field| field.field).collect();
+        let mut fields: Vec<&str> = kinds().flat_map(|words| words.fields).map(|field| field.field).collect();
         fields.sort_unstable();
         let all = fields.len();
         fields.dedup();

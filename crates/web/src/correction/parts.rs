@@ -125,6 +125,13 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
         TakesUp::InsideTheCoil => "each coil holds one bag",
         TakesUp::Tires => "each axle has one size of tire",
         TakesUp::Bar => "each axle takes one sway bar",
+        TakesUp::BarLinks => "each axle takes one pair of links",
+        TakesUp::Shocks => "each axle takes one pair of shocks",
+        TakesUp::Hoses => "each axle takes one set of hoses",
+        TakesUp::UBolts => "each axle takes one set of U-bolts",
+        TakesUp::TrackBar => "each axle has one track bar",
+        TakesUp::RadiusArms => "the arms have one pair of brackets",
+        TakesUp::Differential => "it is lowered once",
     };
     sheet.refuse("with", format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)));
 }

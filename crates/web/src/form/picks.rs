@@ -28,6 +28,8 @@ impl askama::filters::HtmlSafe for Picks {}
 pub(crate) struct Pick {
     pub(crate) choice: Choice,
     parts: Vec<Part>,
+    /// What stands over the row that begins with it; nothing where it goes on with the row before.
+    heading: &'static str,
     /// What styles know it by, where something else on the page shows only while it is picked.
     mark: &'static str,
 }
@@ -95,6 +97,14 @@ impl Picks {
         self
     }
 
+    /// Begins a row of their own under a heading with one of them.
+    pub(crate) fn under(mut self, word: &str, heading: &'static str) -> Self {
+        if let Some(pick) = self.choices.iter_mut().find(|pick| pick.choice.word == word) {
+            pick.heading = heading;
+        }
+        self
+    }
+
     /// Marks those that something else on the page waits for.
     pub(crate) fn marked(mut self, mark: &'static str, which: impl Fn(&str) -> bool) -> Self {
         self.choices.iter_mut().filter(|pick| which(&pick.choice.word)).for_each(|pick| pick.mark = mark);
@@ -131,7 +141,8 @@ impl Sheet {
         legend: &str,
         offered: impl IntoIterator<Item = (W, L)>,
     ) -> Picks {
-        let choices = self.choices(name, offered).into_iter().map(|choice| Pick { choice, parts: Vec::new(), mark: "" });
+        let choices =
+            self.choices(name, offered).into_iter().map(|choice| Pick { choice, parts: Vec::new(), heading: "", mark: "" });
         let (name, legend) = (name.to_owned(), legend.to_owned());
         Picks { problem: self.problem(&name).to_owned(), name, legend, quiet: false, tall: false, choices: choices.collect() }
     }

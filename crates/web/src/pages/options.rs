@@ -8,6 +8,7 @@ use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::casework::NothingFits;
 use wise_badger_casework::entry::OptionEntry;
+use wise_badger_casework::look_over::Gate;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{NoFit, VehicleClass, VehicleFacts};
@@ -137,6 +138,11 @@ impl CorrectionForm {
     fn is_open(&self) -> bool {
         !self.name.is_blank() || self.settings.iter().any(|field| !field.is_blank())
     }
+}
+
+/// Whether more may be put to what is so ruled out: what is too short is made good by what goes with it.
+fn goes_on_with(gates: &[Gate]) -> bool {
+    gates.iter().all(|gate| matches!(gate, Gate::TooShort(_)))
 }
 
 /// Whether what is typed goes by itself, or together with the option that is looked at.
@@ -459,7 +465,7 @@ fn options_page(
             kinds: kinds::kinds_form(sheet, &survey.vehicle),
             not_here: not_here(&survey.vehicle),
             site: kinds::site_form(sheet, class),
-            with: with_field(sheet, shown.filter(|option| file.work.gate_of(option.place).is_empty()), class, units),
+            with: with_field(sheet, shown.filter(|option| goes_on_with(&file.work.gate_of(option.place))), class, units),
             name: sheet.text_field("option_name", "What to call the option").hint("may stay empty"),
             settings: parts::settings_form(sheet, file),
             settings_in: sheet.units(),

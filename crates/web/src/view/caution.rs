@@ -79,6 +79,15 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::OneSideOnly => "One side only: first know why it leans, look at both packs, and weigh both corners afterward.",
         Caution::SteeredAxle => "A steered axle: alignment, steering stops and hose slack checked before it drives.",
         Caution::OneAxleOfSeveral => "One axle of several: it then carries more than its share; keep to that axle's own rating.",
+        Caution::BrakesBled => "A brake circuit that was opened is bled, and the pedal firm, before the vehicle moves.",
+        Caution::GasShock => "A gas shock drives its rod out by itself: hold it until the strap is off and both bolts are in.",
+        Caution::AxleHeld => {
+            "With arms, bars or shocks loose the axle may roll or drop: wheels chocked, axle carried, body on stands."
+        }
+        Caution::HeavyOnAJack => "Lower the differential on a jack made for it, strapped down, never by its bolts.",
+        Caution::SteeringParallel => {
+            "In front, track bar and drag link stay parallel: bring both down alike, or the wheel turns by itself over bumps."
+        }
         Caution::TakesASet => "A new arch takes a set in the first weeks; measure again after it has settled.",
     }
 }

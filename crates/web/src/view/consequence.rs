@@ -2,8 +2,9 @@
 
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::consequence::Consequence;
+use wise_badger_casework::survey::End;
 use wise_badger_mechanics::pack::shim_for;
-use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches};
 
 use super::bench::shim_words;
 use super::look_over::addition_name;
@@ -22,12 +23,19 @@ pub(crate) fn consequence_figures(work: &Casework, place: usize, units: Units) -
 
 fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure {
     let figure = match consequence {
-        Consequence::HoseSlack { measured, hangs_lower } => {
-            used_up("Hose slack at full droop", consequence, *measured, *hangs_lower, "the axle hangs lower by", units)
+        Consequence::HoseSlack { measured, hangs_lower, longer } => {
+            let changes = [("the axle hangs lower by", -*hangs_lower), ("longer by", *longer)];
+            used_up("Hose slack at full droop", consequence, *measured, changes, units)
         }
-        Consequence::ShockRod { measured, rise } => {
-            used_up("Shock draws out further, empty", consequence, *measured, *rise, "the axle stands further off by", units)
+        Consequence::ShockRod { end, measured, apart, longer } => {
+            let label = match end {
+                End::Rear => "Rear shock draws out further, empty",
+                End::Front => "Front shock draws out further, empty",
+            };
+            let changes = [("the mounts stand apart by", -*apart), ("the new ones draw out further by", *longer)];
+            used_up(label, consequence, *measured, changes, units)
         }
+        Consequence::ShockCloses { measured, apart, further, stop } => shock_closes(*measured, *apart, *further, *stop, units),
         Consequence::StopOpens(opens) => {
             let sum = Sum::new("the stop stays on the frame, the axle goes away from it", Vec::new(), GEOMETRY);
             let (value, note) = match opens.si() > 0.0 {
@@ -36,29 +44,71 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
             };
             Figure::new("Bump stop", value, sum).note(note)
         }
-        Consequence::UBoltLeg { measured, longer } => {
-            let by = if longer.si() > 0.0 {
-                format!("{} longer", units.exact(*longer))
-            } else {
-                format!("{} shorter", units.exact(-*longer))
-            };
-            let numbers = measured
-                .map(|leg| vec![format!("{} + {} = {}", units.exact(leg), units.exact(*longer), units.exact(leg + *longer))]);
-            let sum = Sum::new("leg = leg as it is + what it reaches round more", numbers.unwrap_or_default(), GEOMETRY);
-            let value = measured.map_or_else(|| by.clone(), |leg| units.height(leg + *longer));
-            let note = if measured.is_some() {
-                format!("{by} than the ones there; new, never used again")
-            } else {
-                "new, never used again".to_owned()
-            };
-            Figure::new("U-bolt leg", value, sum).note(note)
-        }
+        Consequence::UBoltLeg { measured, longer, new } => u_bolt_leg(*measured, *longer, *new, units),
         Consequence::Shaft { before, after } => {
             let numbers = vec![format!("{} now, {} then", degrees(*before), degrees(*after))];
             let sum = Sum::new("slope = drop of its rear joint over its span; the drop grows by the rise", numbers, GEOMETRY)
                 .doubt("Where gearbox and pinion lie parallel both joints change alike; measure them after.");
             Figure::new("Shaft slope, empty", degrees(*after), sum)
                 .note(format!("{} now; try it at full droop", degrees(*before)))
+        }
+        Consequence::HalfShaft { before, after } => {
+            let numbers = vec![format!("{} now, {} then", degrees(*before), degrees(*after))];
+            let how = "slope = drop of its outer joint over its length; the drop grows by the rise, less what the differential comes down";
+            Figure::new("Half-shaft slope, empty", degrees(*after), Sum::new(how, numbers, GEOMETRY))
+                .note(format!("{} now; to the maker's limit, at full droop too", degrees(*before)))
+        }
+        Consequence::FrontHangsLower(lower) => {
+            let sum = Sum::new("what goes up with the strut, and what longer shocks draw out further", Vec::new(), GEOMETRY);
+            Figure::new("Front wheels at full droop", format!("{} lower", units.exact(*lower)), sum).note(
+                "half-shafts, ball joints, hoses and wires hang as much steeper: turn the wheels there by hand, lock to lock",
+            )
+        }
+        Consequence::TrackBar { end, by_the_lift, shift } => {
+            let label = match end {
+                End::Rear => "Rear axle, sideways by its track bar",
+                End::Front => "Front axle, sideways by its track bar",
+            };
+            let numbers = vec![format!("by the lift alone {}", sideways(*by_the_lift, units))];
+            let how = "√(length² − drop²), then less now; a bracket takes from the drop, an adjustable bar adds to the length";
+            let figure = Figure::new(label, sideways(*shift, units), Sum::new(how, numbers, GEOMETRY));
+            let off = shift.abs() > inches(OFF_CENTER_IN);
+            let note = if off { "bring its end down, or make the bar longer or shorter" } else { "as good as under the middle" };
+            if off { figure.note(note).tone(Tone::Act) } else { figure.note(note) }
+        }
+        Consequence::Caster { by_rake, by_arms } => {
+            let numbers = vec![format!("by the rake {}, by the arms {}", signed_degrees(*by_rake), signed_degrees(*by_arms))];
+            let how = "rake: (front − rear) ÷ wheelbase; arms: what their ends on the frame come up, over their length";
+            Figure::new("Caster, front", signed_degrees(*by_rake + *by_arms), Sum::new(how, numbers, GEOMETRY))
+                .note("of what the alignment rack said before; less makes it wander: set it to the maker's figure")
+        }
+        Consequence::BarLinks { end, short } => {
+            let label = match end {
+                End::Rear => "Rear sway bar, its ends off level",
+                End::Front => "Front sway bar, its ends off level",
+            };
+            let sum = Sum::new("rise − what the links are longer", Vec::new(), GEOMETRY);
+            Figure::new(label, sideways_free(*short, units), sum).note("nought: the bar lies as it lay before")
+        }
+        Consequence::CoilBindsFirst { end, by } => {
+            let how = "stop gap empty − (height as the old one stands − solid height)";
+            let label = match end {
+                End::Rear => "Rear coil, at full bump",
+                End::Front => "Front coil, at full bump",
+            };
+            Figure::new(label, format!("solid {} before the stop", units.exact(*by)), Sum::new(how, Vec::new(), GEOMETRY))
+                .note("the stop must bear first: extend it by more than that, or take a coil with fewer or thinner turns")
+                .tone(Tone::Act)
+        }
+        Consequence::CoilLoose { end, by } => {
+            let how = "height as the old one stands + what the shock draws out by − free height";
+            let label = match end {
+                End::Rear => "Rear coil, at full droop",
+                End::Front => "Front coil, at full droop",
+            };
+            Figure::new(label, format!("loose by {}", units.exact(*by)), Sum::new(how, Vec::new(), GEOMETRY))
+                .note("it may leave its seats: a limit strap, a retainer, or shocks that draw out less")
+                .tone(Tone::Act)
         }
         Consequence::NeverBears => {
             let sum = Sum::new("the rise in every state that was read, to what the tape can tell", Vec::new(), GEOMETRY);
@@ -80,18 +130,83 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
     if consequence.asks_for().is_some() { figure.tone(Tone::Act) } else { figure }
 }
 
-/// A length of which the option takes some.
-fn used_up(label: &str, consequence: &Consequence, measured: Length, taken: Length, how: &str, units: Units) -> Figure {
-    let left = consequence.left().unwrap_or(measured - taken);
-    let numbers = vec![format!("{} − {} = {}", units.exact(measured), units.exact(taken), units.exact(left))];
-    let sum = Sum::new("what was measured − what the option takes of it", numbers, GEOMETRY);
+/// Further off the middle than this a track bar is put right (common practice).
+const OFF_CENTER_IN: f64 = 0.25;
+
+fn signed_degrees(angle: Angle) -> String {
+    let sign = if angle.value < 0.0 { "−" } else { "+" };
+    format!("{sign}{}", degrees(angle.abs()))
+}
+
+fn sideways(shift: Length, units: Units) -> String {
+    let toward = if shift.si() < 0.0 { "toward" } else { "away from" };
+    format!("{} {toward} the bar's end on the frame", units.exact(shift.abs()))
+}
+
+fn sideways_free(short: Length, units: Units) -> String {
+    if short.si() < 0.0 { format!("−{}", units.exact(short.abs())) } else { units.exact(short) }
+}
+
+/// The stop should end the travel, never the shock.
+fn shock_closes(measured: Length, apart: Length, further: Length, stop: Option<Length>, units: Units) -> Figure {
+    let closes = measured + apart + further;
+    let numbers = vec![format!(
+        "{} + {} + {} = {}",
+        units.exact(measured),
+        signed(apart, units),
+        signed(further, units),
+        units.exact(closes)
+    )];
+    let sum = Sum::new("what was measured + what its mounts come apart + what the new ones close further", numbers, GEOMETRY);
+    let figure = Figure::new("Rear shock closes by, empty", units.height(closes), sum);
+    match stop {
+        None => figure.note("read the stop gap: the stop must end the travel, not the shock"),
+        Some(stop) if stop > closes => {
+            figure.note(format!("{} to the stop: the shock ends first, and is hammered", units.height(stop))).tone(Tone::Act)
+        }
+        Some(stop) => figure.note(format!("{} to the stop, which ends the travel first", units.height(stop))),
+    }
+}
+
+fn signed(length: Length, units: Units) -> String {
+    if length.si() < 0.0 { format!("(−{})", units.exact(length.abs())) } else { units.exact(length) }
+}
+
+fn u_bolt_leg(measured: Option<Length>, longer: Length, new: Option<Length>, units: Units) -> Figure {
+    let by =
+        if longer.si() < 0.0 { format!("{} shorter", units.exact(-longer)) } else { format!("{} longer", units.exact(longer)) };
+    let numbers =
+        measured.map(|leg| vec![format!("{} + {} = {}", units.exact(leg), signed(longer, units), units.exact(leg + longer))]);
+    let sum = Sum::new("leg = leg as it is + what it reaches round more", numbers.unwrap_or_default(), GEOMETRY);
+    let value = measured.map_or_else(|| by.clone(), |leg| units.height(leg + longer));
+    let figure = Figure::new("U-bolt leg", value, sum);
+    let than = if measured.is_some() { format!("{by} than the ones there; ") } else { String::new() };
+    match (new, measured.map(|leg| leg + longer)) {
+        (Some(new), Some(needed)) if new.si() < needed.si() - 1e-6 => {
+            figure.note(format!("{than}the new ones, {}, are too short", units.height(new))).tone(Tone::Act)
+        }
+        (Some(new), Some(_)) => figure.note(format!("{than}the new ones, {}, reach", units.height(new))),
+        (Some(new), None) => {
+            figure.note(format!("measure the old ones on Look-over: whether {} reaches nobody knows", units.height(new)))
+        }
+        (None, _) => figure.note(format!("{than}new, never used again")),
+    }
+}
+
+/// A length of which the option takes some, and to which it may give some.
+fn used_up(label: &str, consequence: &Consequence, measured: Length, changes: [(&str, Length); 2], units: Units) -> Figure {
+    let left = consequence.left().unwrap_or(measured);
+    let term = |by: Length| if by.si() < 0.0 { format!(" − {}", units.exact(-by)) } else { format!(" + {}", units.exact(by)) };
+    let changes = || changes.iter().filter(|(_, by)| by.si() != 0.0);
+    let terms: String = changes().map(|(_, by)| term(*by)).collect();
+    let numbers = vec![format!("{}{terms} = {}", units.exact(measured), units.exact(left))];
+    let sum = Sum::new("what was measured − what the option takes of it + what it gives", numbers, GEOMETRY);
     let value = match left.si() < 0.0 {
         true => format!("{} short", units.height(-left)),
         false => format!("{} left", units.height(left)),
     };
-    let taken =
-        if taken.si() < 0.0 { format!("{how} −{}", units.height(-taken)) } else { format!("{how} {}", units.height(taken)) };
+    let said = changes().map(|(how, by)| format!(", {how} {}", units.height(by.abs())));
     let asks =
         consequence.asks_for().map(|addition| format!(". {} with it", sentence(addition_name(addition)))).unwrap_or_default();
-    Figure::new(label, value, sum).note(format!("{} measured, {taken}{asks}", units.height(measured)))
+    Figure::new(label, value, sum).note(format!("{} measured{}{asks}", units.height(measured), said.collect::<String>()))
 }

@@ -124,6 +124,7 @@ pub(crate) fn addition_name(addition: Addition) -> &'static str {
         Addition::Clips => "clips closed, or new ones bolted on",
         Addition::Shocks => "a pair of shocks",
         Addition::LongerShocks => "longer shocks, or their mounts moved",
+        Addition::ShorterShocks => "shocks that close further, or their mounts moved",
         Addition::BumpStops => "a pair of bump stops",
         Addition::Shackles => "shackles and their bolts",
         Addition::LampCheck => "all lights tried, the wire repaired",
@@ -162,10 +163,19 @@ pub(crate) fn measure_name(measure: Measure) -> &'static str {
         Measure::BushPlay => "Most play in an eye",
         Measure::FrontTread => "Least tread, front",
         Measure::RearTread => "Least tread, rear",
-        Measure::ShockRod => "Shock draws out by, as it stands empty",
+        Measure::ShockRod => "Rear shock draws out by, as it stands empty",
         Measure::UBoltLeg => "U-bolt leg, bend to end",
         Measure::ShaftLength => "Shaft, joint to joint",
         Measure::ShaftDrop => "Its rear joint lies lower by",
+        Measure::ShockCloses => "Rear shock closes by, as it stands empty",
+        Measure::FrontShockRod => "Front shock draws out by, as it stands empty",
+        Measure::HalfShaftLength => "Front half-shaft, joint to joint",
+        Measure::HalfShaftDrop => "Its outer joint lies lower by",
+        Measure::FrontTrackBarLength => "Front track bar, end to end",
+        Measure::FrontTrackBarDrop => "Its end on the axle lies lower by",
+        Measure::RearTrackBarLength => "Rear track bar, end to end",
+        Measure::RearTrackBarDrop => "Its end on the axle lies lower by",
+        Measure::RadiusArmLength => "Front radius arm, axle to its end on the frame",
     }
 }
 
@@ -176,7 +186,9 @@ pub(crate) fn gate_words(gate: &Gate) -> String {
         Gate::Stop(area) => format!("{} graded “stop” on the look-over", area_name(*area)),
         Gate::NoFit(no_fit) => no_fit_words(no_fit),
         Gate::Yields => "a leaf that it adds or bends yields under rated load".to_owned(),
-        Gate::PastItsCapacity => "with the load on it is pressed further than what it is sold for".to_owned(),
+        Gate::PastItsCapacity => "with the load on it is pressed further than what it is made for".to_owned(),
+        Gate::TooShort(Addition::NewUBolts) => "the legs of its U-bolts are too short for it".to_owned(),
+        Gate::TooShort(what) => format!("it needs {} with it", addition_name(*what)),
     }
 }
 
@@ -212,6 +224,7 @@ pub(crate) fn no_fit_words(no_fit: &NoFit) -> String {
             format!("the {} rests on {}, and this goes between a coil spring and its seat", end_word(*end), springs_name(*on))
         }
         NoFit::NotUnder(end) => format!("Intake does not say that the springs at the {} are under the axle", end_word(*end)),
+        NoFit::NoFront => "a trailer has no front axle".to_owned(),
         NoFit::NoShackles => {
             "a trailer's springs hang on rockers and slippers: a longer shackle there is the axle maker's matter".to_owned()
         }
@@ -254,6 +267,11 @@ pub(crate) fn gates_words(gates: &[Gate]) -> String {
         sentence(|gate| matches!(gate, Gate::NoFit(_)), "Does not fit here", ""),
         sentence(|gate| matches!(gate, Gate::Defect(_) | Gate::Stop(_)), "Ruled out by the look-over", " Fix that first."),
         sentence(|gate| matches!(gate, Gate::Yields), "Ruled out by its steel", " Change the plan on Bench."),
+        sentence(
+            |gate| matches!(gate, Gate::TooShort(_)),
+            "Ruled out by what is too short",
+            " Fit it together with that (“Goes with it”), or tick the repair on Look-over.",
+        ),
         sentence(|gate| matches!(gate, Gate::PastItsCapacity), "Ruled out by its own capacity", " Take a stronger one."),
     ];
     sentences.into_iter().flatten().collect::<Vec<_>>().join(" ")

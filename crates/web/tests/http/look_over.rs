@@ -162,15 +162,38 @@ async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
     assert_eq!(hose, "1 in short");
     assert!(why.contains("1 in measured, the axle hangs lower by 2 in. A longer brake hose"), "{why}");
     assert!(sum.contains("1.00 in − 2.00 in = −1.00 in"), "{sum}");
-    assert_eq!(options.figure("Shock draws out further, empty").0, "1/2 in left");
+    assert_eq!(options.figure("Rear shock draws out further, empty").0, "1/2 in left");
     assert_eq!(options.figure("Bump stop").0, "2.00 in further off");
     assert_eq!(options.figure("U-bolt leg").0, "11 1/2 in");
+    assert_eq!(options.figure("Caster, front").0, "−0.8°");
     let along = options.text(".additions-line");
     assert!(along.contains("a longer brake hose") && along.contains("longer shocks"), "{along}");
+    // A hose that comes short is no small print: with nothing that makes it longer the block is not chosen.
+    let main = options.text("main");
+    assert!(main.contains("Ruled out by what is too short: it needs a longer brake hose"), "{main}");
+    assert!(options.attributes("form[action$='/choose']", "action").is_empty(), "it cannot be chosen");
+    // Put together with longer hoses and shocks it is; without the shocks not yet.
+    let with = |page: &crate::Page| page.attributes("input[name=with]:not([value=''])", "value").remove(0);
+    let hoses = consider(&ada, &job, &[("kind", "brake_hoses"), ("hose_longer", "3"), ("with", &with(&options))]).await;
+    assert_eq!(hoses.figure("Hose slack at full droop").0, "2 in left");
+    assert!(!hoses.text("main").contains("Ruled out by what is too short"), "{}", hoses.text("main"));
+    assert!(!hoses.attributes("form[action$='/choose']", "action").is_empty());
+    let legs = consider(&ada, &job, &[("kind", "u_bolts"), ("u_bolt_leg", "11"), ("with", &with(&hoses))]).await;
+    assert!(legs.figure("U-bolt leg").1.contains("the new ones, 11 in, are too short"), "{}", legs.text("main"));
+    assert!(legs.text("main").contains("the legs of its U-bolts are too short"), "{}", legs.text("main"));
+    // What goes in front alone is sent there, and a shock is longer open than closed.
+    let behind = consider(&ada, &job, &[("kind", "differential_drop"), ("differential_dropped", "1")]).await;
+    assert_eq!(behind.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(behind.text("main").contains("Front only: differential drop goes on the front axle"), "{}", behind.text("main"));
+    let shocks = [("shock_new_open", "15"), ("shock_old_open", "24"), ("shock_new_closed", "16"), ("shock_old_closed", "15")];
+    let shocks = consider(&ada, &job, &[&[("kind", "shocks")], &shocks[..]].concat()).await;
+    let text = "New one, drawn out must be more than new one, pressed together: check both.";
+    assert!(shocks.text("main").contains(text), "{}", shocks.text("main"));
     // A helper takes nothing from the hose.
     let helper = [("kind", "helper_spring"), ("helper_rate", "200"), ("engagement_gap", "1")];
     let options = consider(&ada, &job, &helper).await;
-    assert!(options.texts(".consequences .figure").is_empty(), "{}", options.text(".option"));
+    let told = options.texts(".consequences .figure");
+    assert!(told.iter().all(|told| told.contains("Caster")), "{told:?}");
 }
 
 #[tokio::test]
