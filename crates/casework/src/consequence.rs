@@ -2,7 +2,7 @@
 //!
 //! A row a kind; each says what it makes of the parts, and nothing where the figure that it hangs on was not taken.
 
-use wise_badger_mechanics::correction::{Axles, Correction, MakesGood};
+use wise_badger_mechanics::correction::{Axles, Correction, MakesGood, TakesUp};
 use wise_badger_mechanics::pack::shim_for;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::side_effect::attitude::{joint_angle, pitch_change, track_bar_span};
@@ -11,7 +11,7 @@ use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches, metres, r
 
 use crate::bench::SideBench;
 use crate::look_over::{Addition, LookOver, Measure};
-use crate::prediction::Prediction;
+use crate::prediction::{PredictedState, Prediction, Unpredicted};
 use crate::survey::{End, LoadState, Survey};
 
 /// One thing that changes.
@@ -98,6 +98,17 @@ pub enum Consequence {
         /// What the links are still short of.
         short: Length,
     },
+    /// How far the overload leaf is clear in a state; negative, it bears by so much.
+    OverloadLeaf {
+        /// In which state.
+        state: LoadState,
+        /// As it is.
+        before: Length,
+        /// With the option.
+        after: Length,
+    },
+    /// The rear's springs and bars stiffen against leaning, loaded where that was read: by which share, softer negative.
+    AgainstLeaning(f64),
     /// A coil of an end is pressed solid so much before the stop bears.
     CoilBindsFirst {
         /// At which end.
@@ -124,8 +135,13 @@ pub enum Consequence {
 const TO_SPARE_IN: f64 = 1.0;
 /// Changes smaller than this nobody sees.
 const NOTHING_M: f64 = 2e-4;
-/// A change of caster smaller than this no alignment rack tells.
-const NOTHING_RAD: f64 = 0.05 / 180.0 * std::f64::consts::PI;
+/// A change of caster smaller than this nobody feels at the wheel (our own working rule).
+const NOTHING_RAD: f64 = 0.25 / 180.0 * std::f64::consts::PI;
+
+/// Between the springs of a rear axle (common practice).
+const SPRING_BASE_IN: f64 = 42.0;
+/// A smaller share of its roll stiffness nobody feels.
+const NO_STIFFER: f64 = 0.03;
 
 impl Consequence {
     /// What is left of a length that the option uses up; negative, it comes short by so much.
@@ -225,6 +241,8 @@ static ROWS: &[Row] = &[
     shock,
     shock_closes,
     stop,
+    overload_leaf,
+    against_leaning,
     coil_binds,
     coil_loose,
     u_bolts,
@@ -304,6 +322,39 @@ fn shock_closes(option: &OptionFitted<'_>) -> Vec<Consequence> {
 fn stop(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let opens = option.together_at(End::Rear, Correction::opens_the_stop);
     is_something(opens).then_some(Consequence::StopOpens(opens)).into_iter().collect()
+}
+
+/// What carries beside the pack takes the overload leaf off its pad by as much as it raises; a block takes the whole pack along. What
+/// changes the pack itself says nothing of where its overload leaf then is.
+fn overload_leaf(option: &OptionFitted<'_>) -> Vec<Consequence> {
+    let mut of_the_pack = option.at(End::Rear).map(Correction::takes_up);
+    if of_the_pack.any(|takes| matches!(takes, TakesUp::MainSpring | TakesUp::OverloadLeaf)) {
+        return Vec::new();
+    }
+    let along = option.together_at(End::Rear, Correction::off_the_seat);
+    let of_state = |(state, stands): (LoadState, &Result<PredictedState, Unpredicted>)| {
+        let stands = stands.as_ref().ok()?;
+        let before = stands.overload_clear_before?;
+        let after = before + stands.rise.value - along;
+        let changes = is_something(after - before) && (before.si() < 0.0 || after.si() < 0.0);
+        changes.then_some(Consequence::OverloadLeaf { state, before, after })
+    };
+    option.prediction.into_iter().flat_map(Prediction::each).filter_map(of_state).collect()
+}
+
+/// By the axle's rate, which stands at the same base before and after; a bar by its own stiffness against that of springs 42 in apart
+/// (common practice).
+fn against_leaning(option: &OptionFitted<'_>) -> Vec<Consequence> {
+    let share = || {
+        let prediction = option.prediction?;
+        let stands = prediction.loaded.as_ref().or(prediction.empty.as_ref()).ok()?;
+        let (before, after) = (stands.bounce_before?.rate.si(), stands.bounce_after?.rate.si());
+        let bars: f64 = option.at(End::Rear).map(|part| part.adds_roll_stiffness().value).sum();
+        let per_rate = inches(SPRING_BASE_IN).si().powi(2) / 4.0;
+        let share = after / before - 1.0 + bars / (before * per_rate);
+        (share.abs() > NO_STIFFER).then_some(Consequence::AgainstLeaning(share))
+    };
+    share().into_iter().collect()
 }
 
 /// Counted from where the corner stood empty before: the stop's gap there, and what the coil then still has to its solid height.

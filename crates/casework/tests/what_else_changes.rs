@@ -9,10 +9,10 @@ use support::half_ton;
 use wise_badger_casework::consequence::{Consequence, OptionFitted, consequences};
 use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, Measure, Measured};
 use wise_badger_casework::prediction::Predictor;
-use wise_badger_casework::survey::{Gaps, SpringKind, Survey};
+use wise_badger_casework::survey::{Gaps, LoadState, SpringKind, Survey};
 use wise_badger_mechanics::correction::{
-    AddedLeaf, Axles, CoilSpacer, Correction, ExchangedBlock, Given, HelperSpring, KindRow, LiftBlock, LongerShackle,
-    MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
+    AddedLeaf, AntiRollBar, Axles, CoilSpacer, Correction, ExchangedBlock, Given, HelperSpring, KindRow, LiftBlock,
+    LongerShackle, MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
 };
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
@@ -89,7 +89,7 @@ fn what_raises_no_spring_hangs_the_axle_no_lower() {
     assert_eq!(hangs(helper.clone()), None);
     // It stands higher all the same, which the shock feels.
     let told = of(&[helper], &taken);
-    assert!(matches!(told[..], [Consequence::ShockRod { .. }]), "{told:?}");
+    assert!(matches!(told[..], [Consequence::ShockRod { .. }, Consequence::AgainstLeaning(_)]), "{told:?}");
     assert_eq!(told[0].asks_for(), Some(Addition::LongerShocks));
     close(hangs(Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) })).unwrap(), -0.5);
     close(hangs(Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(100.0), lift: inches(0.75) })).unwrap(), 0.25);
@@ -354,4 +354,40 @@ fn a_coil_that_binds_before_the_stop_or_hangs_loose_at_droop_is_told() {
     let told = on(&survey, &[coil(6.0), shocks(25.0, 15.0, 0.0, Axles::Rear)], &taken);
     assert_eq!(by(&told, binds), None);
     assert!((by(&told, loose).unwrap() - 1.5).abs() < 1e-9, "{told:?}");
+}
+
+/// The one-ton's overload leaf has a 2 in gap: 1 3/4 in of rubber takes it off its pad by as much, a block takes the pack along with it
+/// and leaves it where it is, and helpers of as much as the springs stiffen the rear by their own share.
+#[test]
+fn what_carries_beside_the_pack_takes_the_overload_leaf_off_its_pad() {
+    let mut survey = half_ton();
+    survey.overload_leaves.pad_gap = Some(inches(2.0));
+    survey.overload_leaves.bears.loaded = Some(true);
+    let of_loaded = |parts: &[Correction]| {
+        on(&survey, parts, &LookOver::default()).into_iter().find_map(|one| match one {
+            Consequence::OverloadLeaf { state: LoadState::Loaded, before, after } => {
+                Some((before.customary(), after.customary()))
+            }
+            _ => None,
+        })
+    };
+    let helper = Correction::at_the_rear(HelperSpring { pair_rate: pounds_per_inch(200.0), engagement_gap: inches(0.0) });
+    let (before, after) = of_loaded(std::slice::from_ref(&helper)).unwrap();
+    let prediction = Predictor::new(&survey).predict(&helper);
+    let loaded = prediction.loaded.unwrap();
+    assert!(before < 0.0, "it was seen to bear: {before}");
+    assert!((after - before - loaded.rise.value.customary()).abs() < 1e-9, "{before} {after}");
+    assert_eq!(of_loaded(&[block(2.0)]), None, "a block changes nothing of that");
+    let share = on(&survey, std::slice::from_ref(&helper), &LookOver::default()).into_iter().find_map(|one| match one {
+        Consequence::AgainstLeaning(share) => Some(share),
+        _ => None,
+    });
+    let rates = loaded.bounce_after.unwrap().rate / loaded.bounce_before.unwrap().rate;
+    assert!((share.unwrap() - (rates.value - 1.0)).abs() < 1e-9 && share.unwrap() > 0.1, "{share:?}");
+    // A bar of 100 lb/in at ends 42 in apart is four times what springs of as much rate together give.
+    let bar = Correction::at_the_rear(AntiRollBar { end_rate: pounds_per_inch(100.0), base: inches(42.0) });
+    let rate = loaded.bounce_before.unwrap().rate.customary();
+    let told = on(&survey, &[bar], &LookOver::default());
+    let share = told.iter().find_map(|one| if let Consequence::AgainstLeaning(share) = one { Some(*share) } else { None });
+    assert!((share.unwrap() - 400.0 / rate).abs() < 1e-6, "{told:?}");
 }

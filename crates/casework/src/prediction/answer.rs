@@ -31,6 +31,8 @@ pub struct PredictedState {
     pub travel_left: Option<Length>,
     /// The same as it is, at the stops that are there; absent when no gap was read.
     pub travel_before: Option<Length>,
+    /// How far the overload leaf is clear before (negative: it bears by so much); absent where nobody looked at it.
+    pub overload_clear_before: Option<Length>,
     /// How the rear axle bounces before, where the rate is known.
     pub bounce_before: Option<Bounce>,
     /// And after.

@@ -14,7 +14,7 @@ use super::experiment::{aboard, friction_share_sd, is_weighed, on_its_stops};
 use super::model::{FRONT, end_mark, rear_axles, side_mark, site_axles, stiffer_in_roll};
 use super::parts_off::PartsOff;
 use super::rate::agreed;
-use super::weighed::{CLEARLY, Standing, Story, Weighed};
+use super::weighed::{CLEARLY, Standing, Story, Weighed, bears_by};
 use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
 use crate::verdict::RateVerdict;
 
@@ -320,6 +320,7 @@ impl Predictor {
             part: 2.0 * part_sd,
             travel_left: self.clearance(travel_element(parts), state, from, &fitted),
             travel_before: self.clearance(BUMP_STOP, state, from, from),
+            overload_clear_before: self.overload_clear(leading, from),
             bounce_before: bounce(axle_before),
             bounce_after: bounce(axle),
         })
@@ -446,6 +447,13 @@ impl Predictor {
         };
         let axles = names.iter().filter_map(|name| standing.stance.axle(name));
         axles.map(of_axle).fold(metres(0.0), Length::max)
+    }
+
+    /// How far the overload leaf is clear, by the account that is told; `None` where nobody looked at it.
+    fn overload_clear(&self, leading: &Identified, stands: &Standing) -> Option<Length> {
+        let seen = self.survey.has_seen_its_overload_leaf();
+        let bears = seen.then(|| bears_by(&self.survey, &leading.vehicle(), &stands.leading().stance)).flatten();
+        bears.map(|by| -by)
     }
 
     fn bounce(&self, axle: &AxleStance) -> Option<Bounce> {

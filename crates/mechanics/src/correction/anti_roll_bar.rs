@@ -5,7 +5,7 @@ use std::sync::Arc;
 use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
-use crate::units::{InShopUnits, Length, SpringRate, newton_metres_per_radian};
+use crate::units::{InShopUnits, Length, RollStiffness, SpringRate, newton_metres_per_radian};
 
 /// An anti-roll bar across each axle that it goes on.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -39,8 +39,11 @@ impl CorrectionKind for AntiRollBar {
     /// With the body rolled by `φ` one end stands `b·φ` above the other; the ends push with `k·b·φ` as a couple of arm `b`: the bar
     /// adds `k·b²` to the roll stiffness, and nothing to anything else.
     fn change(&self, on: &FittedOn<'_>) -> Option<Change> {
-        let adds = newton_metres_per_radian(self.end_rate.si() * self.base.si().powi(2));
-        Some(Change::AntiRoll { axle: on.axle.name.clone(), stiffness: on.axle.anti_roll + adds })
+        Some(Change::AntiRoll { axle: on.axle.name.clone(), stiffness: on.axle.anti_roll + self.adds_roll_stiffness() })
+    }
+
+    fn adds_roll_stiffness(&self) -> RollStiffness {
+        newton_metres_per_radian(self.end_rate.si() * self.base.si().powi(2))
     }
 
     fn takes_up(&self) -> TakesUp {

@@ -7,7 +7,7 @@ use super::{Axles, Caution, Ends, Given, MakesGood, Needs, PartDoubt, Site, Take
 use crate::bound::{Bound, Dimension};
 use crate::side::Side;
 use crate::stance::{Axle, Change, Element, ElementKind, MainSpring, Mount, Vehicle};
-use crate::units::{Angle, Force, Length, SpringRate, radians};
+use crate::units::{Angle, Force, Length, RollStiffness, SpringRate, newton_metres_per_radian, radians};
 
 /// Name of the element that stands for a corner's bump stop.
 pub const BUMP_STOP: &str = "bump stop";
@@ -170,6 +170,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
     /// How far a corner may droop from where it stood empty until the part is loose in its seats; `None` where nobody says.
     fn loose_after(&self) -> Option<Length> {
         None
+    }
+
+    /// What it adds to the roll stiffness beside what its rate does.
+    fn adds_roll_stiffness(&self) -> RollStiffness {
+        newton_metres_per_radian(0.0)
     }
 
     /// How much lower the axle hangs from the frame at full droop.
@@ -385,6 +390,11 @@ impl Correction {
     /// How far a corner may droop from where it stood empty until the part is loose in its seats.
     pub fn loose_after(&self) -> Option<Length> {
         self.kind.loose_after()
+    }
+
+    /// What it adds to the roll stiffness beside what its rate does.
+    pub fn adds_roll_stiffness(&self) -> RollStiffness {
+        self.kind.adds_roll_stiffness()
     }
 
     /// How much lower the axle hangs from the frame at full droop; what raises no spring hangs it no lower.

@@ -7,7 +7,7 @@ use super::bought_springs::{ACCOUNT, FORMULA, fields};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Taller struts or coil-overs, by their lift",
+    name: "Struts, by their lift",
     in_a_list: "Struts sold as {lift} of lift[ in place of {old_lift}]",
     fields: &fields(["struts_lift", "struts_old_lift", "struts_set", "struts_added_rate"]),
     account: ACCOUNT,

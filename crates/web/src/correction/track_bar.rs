@@ -6,13 +6,13 @@ use super::{FieldWords, KindWords};
 
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
-    name: "Track bar: drop bracket or adjustable bar",
+    name: "Track bar",
     in_a_list: "Track bar[ dropped {dropped}][, longer by {longer}]",
     fields: &[
         FieldWords {
             figure: "dropped",
             field: "track_bar_dropped",
-            label: "Bracket on the frame brings it down by",
+            label: "Drop bracket on the frame brings it down by",
             hint: "0 where the bar alone is another",
             usual: "0",
             what: "A drop",
@@ -20,7 +20,7 @@ pub(super) static WORDS: KindWords = KindWords {
         FieldWords {
             figure: "longer",
             field: "track_bar_longer",
-            label: "Bar longer by",
+            label: "Adjustable bar longer by",
             hint: "0 of the bar there is",
             usual: "0",
             what: "A bar",

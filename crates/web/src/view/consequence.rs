@@ -2,26 +2,25 @@
 
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::consequence::Consequence;
-use wise_badger_casework::survey::End;
+use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::pack::shim_for;
 use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches};
 
 use super::bench::shim_words;
 use super::look_over::addition_name;
-use super::{Figure, Sum, Tone, Units, degrees, sentence};
+use super::{Figure, Sum, Tone, Units, degrees, percent, sentence, state_of};
 
 const GEOMETRY: &str = "Geometry, from what was measured on Look-over.";
 
 /// Everything that changes with an option on the list.
 pub(crate) fn consequence_figures(work: &Casework, place: usize, units: Units) -> Vec<Figure> {
     let vehicle = &work.found().vehicle;
-    let over = vehicle.rear_spring_over;
     // A trailer's axle has no pinion to turn.
     let told = |consequence: &&Consequence| !(vehicle.class.is_trailer() && matches!(consequence, Consequence::PinionTurned(_)));
-    work.consequences(place).iter().filter(told).map(|consequence| figure(consequence, over, units)).collect()
+    work.consequences(place).iter().filter(told).map(|consequence| figure(consequence, work.found(), units)).collect()
 }
 
-fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure {
+fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
     let figure = match consequence {
         Consequence::HoseSlack { measured, hangs_lower, longer } => {
             let changes = [("the axle hangs lower by", -*hangs_lower), ("longer by", *longer)];
@@ -90,6 +89,28 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
             let sum = Sum::new("rise − what the links are longer", Vec::new(), GEOMETRY);
             Figure::new(label, sideways_free(*short, units), sum).note("nought: the bar lies as it lay before")
         }
+        Consequence::OverloadLeaf { state, before, after } => {
+            let how = "how far it is clear by the readings + the rise, less what goes under the whole pack";
+            let bears = |clear: Length| match clear.si() < 0.0 {
+                true => format!("bears by {}", units.height(clear.abs())),
+                false => format!("clear by {}", units.height(clear)),
+            };
+            let numbers = vec![format!("{} now, {} then", bears(*before), bears(*after))];
+            let label = format!("Overload leaf, {}", state_of(survey, *state));
+            let lives = after.si() < 0.0;
+            let note = match lives {
+                true => format!("now it {}; a pack that lives on its overload leaf rides hard", bears(*before)),
+                false => format!("now it {}", bears(*before)),
+            };
+            Figure::new(label, bears(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
+        }
+        Consequence::AgainstLeaning(share) => {
+            let how = "rate of the rear with the option over its rate now, less one; a bar adds its own stiffness";
+            let value = format!("{} {}", percent(share.abs()), if *share > 0.0 { "stiffer" } else { "softer" });
+            let note =
+                if *share > 0.0 { "leans less in a bend, and gives less over one wheel" } else { "leans further in a bend" };
+            Figure::new("Rear against leaning", value, Sum::new(how, Vec::new(), GEOMETRY)).note(note)
+        }
         Consequence::CoilBindsFirst { end, by } => {
             let how = "stop gap empty − (height as the old one stands − solid height)";
             let label = match end {
@@ -124,7 +145,7 @@ fn figure(consequence: &Consequence, over: Option<bool>, units: Units) -> Figure
         Consequence::SeatTurns(turned) => {
             let sum = Sum::new("tilt of the seat, planned less found, by the halves of both packs", Vec::new(), GEOMETRY);
             Figure::new("Seat and pinion turn", degrees(*turned), sum)
-                .note(format!("shim: {}", shim_words(shim_for(*turned), over)))
+                .note(format!("shim: {}", shim_words(shim_for(*turned), survey.vehicle.rear_spring_over)))
         }
     };
     if consequence.asks_for().is_some() { figure.tone(Tone::Act) } else { figure }

@@ -193,7 +193,7 @@ async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
     let helper = [("kind", "helper_spring"), ("helper_rate", "200"), ("engagement_gap", "1")];
     let options = consider(&ada, &job, &helper).await;
     let told = options.texts(".consequences .figure");
-    assert!(told.iter().all(|told| told.contains("Caster")), "{told:?}");
+    assert!(told.iter().all(|told| told.contains("Caster") || told.contains("leaning")), "{told:?}");
 }
 
 #[tokio::test]
@@ -204,7 +204,8 @@ async fn a_rubber_that_never_touches_says_so_before_it_is_chosen() {
     let options = consider(&ada, &job, &rubber).await;
     assert_eq!(options.figure("It bears").0, "never", "{}", options.text(".option"));
     let near = [("kind", "load_rubber"), ("clearance", "1"), ("force_table", "0 ; 0\n1/2 ; 400\n1 ; 1,200")];
-    assert!(consider(&ada, &job, &near).await.texts(".consequences .figure").is_empty());
+    let told = consider(&ada, &job, &near).await.texts(".consequences .figure");
+    assert!(!told.iter().any(|told| told.contains("It bears")), "{told:?}");
 }
 
 #[tokio::test]
