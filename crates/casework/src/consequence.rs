@@ -11,7 +11,7 @@ use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches, metres, r
 
 use crate::bench::SideBench;
 use crate::look_over::{Addition, LookOver, Measure};
-use crate::prediction::{PredictedState, Prediction, Unpredicted};
+use crate::prediction::{Bounce, PredictedState, Prediction, Unpredicted};
 use crate::survey::{End, LoadState, Survey};
 
 /// One thing that changes.
@@ -19,6 +19,8 @@ use crate::survey::{End, LoadState, Survey};
 pub enum Consequence {
     /// Slack of the shortest brake hose at full droop.
     HoseSlack {
+        /// Of the end that is left with less.
+        end: End,
         /// As it was taken.
         measured: Length,
         /// How much lower the axle hangs.
@@ -109,6 +111,14 @@ pub enum Consequence {
     },
     /// The rear's springs and bars stiffen against leaning, loaded where that was read: by which share, softer negative.
     AgainstLeaning(f64),
+    /// What is left to the stop, or to the load rubber, once the rear carries all that its axle is rated for; negative, it bears by so
+    /// much.
+    AtItsRating {
+        /// As it is.
+        before: Length,
+        /// With the option.
+        after: Length,
+    },
     /// A coil of an end is pressed solid so much before the stop bears.
     CoilBindsFirst {
         /// At which end.
@@ -147,7 +157,7 @@ impl Consequence {
     /// What is left of a length that the option uses up; negative, it comes short by so much.
     pub fn left(&self) -> Option<Length> {
         match self {
-            Consequence::HoseSlack { measured, hangs_lower, longer } => Some(*measured - *hangs_lower + *longer),
+            Consequence::HoseSlack { measured, hangs_lower, longer, .. } => Some(*measured - *hangs_lower + *longer),
             Consequence::ShockRod { measured, apart, longer, .. } => Some(*measured - *apart + *longer),
             Consequence::ShockCloses { measured, apart, further, stop } => {
                 let closes = *measured + *apart + *further;
@@ -243,6 +253,7 @@ static ROWS: &[Row] = &[
     stop,
     overload_leaf,
     against_leaning,
+    at_its_rating,
     coil_binds,
     coil_loose,
     u_bolts,
@@ -294,7 +305,7 @@ fn hose(option: &OptionFitted<'_>) -> Vec<Consequence> {
         let hangs_lower = option.together_at(end, Correction::hangs_lower).max(by_the_shock);
         let longer = option.made_good_at(end, MakesGood::HoseSlack);
         let touched = is_something(hangs_lower) || is_something(longer);
-        touched.then_some(Consequence::HoseSlack { measured, hangs_lower, longer })
+        touched.then_some(Consequence::HoseSlack { end, measured, hangs_lower, longer })
     };
     let ends = End::BOTH.into_iter().filter_map(of_end);
     ends.reduce(|one, other| if other.left() < one.left() { other } else { one }).into_iter().collect()
@@ -355,6 +366,21 @@ fn against_leaning(option: &OptionFitted<'_>) -> Vec<Consequence> {
         (share.abs() > NO_STIFFER).then_some(Consequence::AgainstLeaning(share))
     };
     share().into_iter().collect()
+}
+
+/// From where it stands with the most on it that was read, by the rates there: a softer spring comes nearer its stop, however high it
+/// stands empty.
+fn at_its_rating(option: &OptionFitted<'_>) -> Vec<Consequence> {
+    let left = || {
+        let (prediction, vehicle) = (option.prediction?, &option.survey.vehicle);
+        let stands = prediction.loaded.as_ref().or(prediction.empty.as_ref()).ok()?;
+        let rated = 2.0 * vehicle.on_one_spring(vehicle.axle_ratings.rear);
+        let left = |travel: Length, bounce: Bounce| travel - Length::from((rated - bounce.sprung) / bounce.rate);
+        let before = left(stands.travel_before?, stands.bounce_before?);
+        let after = left(stands.travel_left?, stands.bounce_after?);
+        (rated.value > 0.0 && is_something(after - before)).then_some(Consequence::AtItsRating { before, after })
+    };
+    left().into_iter().collect()
 }
 
 /// Counted from where the corner stood empty before: the stop's gap there, and what the coil then still has to its solid height.

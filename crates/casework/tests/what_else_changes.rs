@@ -391,3 +391,28 @@ fn what_carries_beside_the_pack_takes_the_overload_leaf_off_its_pad() {
     let share = told.iter().find_map(|one| if let Consequence::AgainstLeaning(share) = one { Some(*share) } else { None });
     assert!((share.unwrap() - 400.0 / rate).abs() < 1e-6, "{told:?}");
 }
+
+/// Springs by half softer that stand as high empty reach their stop with less on them: what is left at the axle's rating is what is left
+/// loaded, less what the rest of the rating brings them down by.
+#[test]
+fn softer_springs_are_nearer_their_stop_at_the_rating() {
+    let mut survey = half_ton();
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(5.0));
+    let figures = [("lift", 0.0), ("old_lift", 0.0), ("set", 0.0)];
+    let given = figures.iter().fold(Given::default(), |given, (name, inch)| given.with_length(name, inches(*inch)));
+    let softer =
+        KindRow::of("new_coils").unwrap().correction(&given.with_rate("added_rate", pounds_per_inch(-60.0)), Site::default());
+    let softer = softer.unwrap();
+    let told = on(&survey, std::slice::from_ref(&softer), &LookOver::default());
+    let left = told.iter().find_map(|one| match one {
+        Consequence::AtItsRating { before, after } => Some((before.customary(), after.customary())),
+        _ => None,
+    });
+    let (before, after) = left.unwrap();
+    let loaded = Predictor::new(&survey).predict(&softer).loaded.unwrap();
+    let bounce = loaded.bounce_after.unwrap();
+    let rest = (2.0 * survey.vehicle.on_one_spring(survey.vehicle.axle_ratings.rear) - bounce.sprung) / bounce.rate;
+    assert!((after - (loaded.travel_left.unwrap() - rest).customary()).abs() < 1e-9, "{after}");
+    assert!(after < before - 0.5, "{before} {after}");
+}

@@ -22,8 +22,12 @@ pub(crate) fn consequence_figures(work: &Casework, place: usize, units: Units) -
 
 fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
     let figure = match consequence {
-        Consequence::HoseSlack { measured, hangs_lower, longer } => {
-            let changes = [("the axle hangs lower by", -*hangs_lower), ("longer by", *longer)];
+        Consequence::HoseSlack { end, measured, hangs_lower, longer } => {
+            let hangs = match end {
+                End::Rear => "the rear axle hangs lower by",
+                End::Front => "the front axle hangs lower by",
+            };
+            let changes = [(hangs, -*hangs_lower), ("longer by", *longer)];
             used_up("Hose slack at full droop", consequence, *measured, changes, units)
         }
         Consequence::ShockRod { end, measured, apart, longer } => {
@@ -110,6 +114,19 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
             let note =
                 if *share > 0.0 { "leans less in a bend, and gives less over one wheel" } else { "leans further in a bend" };
             Figure::new("Rear against leaning", value, Sum::new(how, Vec::new(), GEOMETRY)).note(note)
+        }
+        Consequence::AtItsRating { before, after } => {
+            let how = "to the stop with the most on it that was read − what the springs still come down to the axle's rating";
+            let left = |left: Length| match left.si() < 0.0 {
+                true => format!("bears by {}", units.height(left.abs())),
+                false => units.height(left),
+            };
+            let numbers = vec![format!("{} now, {} then", left(*before), left(*after))];
+            let note = match after < before {
+                true => format!("now {}: it reaches its stop with less on it", left(*before)),
+                false => format!("now {}; the rating itself stays what it is", left(*before)),
+            };
+            Figure::new("To the stop at the rear's rating, about", left(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
         }
         Consequence::CoilBindsFirst { end, by } => {
             let how = "stop gap empty − (height as the old one stands − solid height)";

@@ -160,7 +160,7 @@ async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
     let options = consider(&ada, &job, &BLOCK).await;
     let (hose, why, sum) = options.figure("Hose slack at full droop");
     assert_eq!(hose, "1 in short");
-    assert!(why.contains("1 in measured, the axle hangs lower by 2 in. A longer brake hose"), "{why}");
+    assert!(why.contains("1 in measured, the rear axle hangs lower by 2 in. A longer brake hose"), "{why}");
     assert!(sum.contains("1.00 in − 2.00 in = −1.00 in"), "{sum}");
     assert_eq!(options.figure("Rear shock draws out further, empty").0, "1/2 in left");
     assert_eq!(options.figure("Bump stop").0, "2.00 in further off");
