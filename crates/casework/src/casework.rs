@@ -243,6 +243,10 @@ impl Casework {
         };
         let point = match (goal.wanted(self.found())?.0, goal.when()) {
             (GoalMark::Point { place, .. }, GoalCase::State(state)) => Some(self.risen_with(option, place, state, &stands)?),
+            // A case is counted from the empty vehicle.
+            (GoalMark::Point { place, .. }, GoalCase::Planned(_)) => {
+                Some(self.risen_with(option, place, LoadState::Empty, &stands)?)
+            }
             _ => None,
         };
         goal.judge(self.found(), &Stands { point, ..stands }, step)
@@ -264,6 +268,14 @@ impl Casework {
         let GoalMark::Point { place, .. } = mark else { return None };
         let stands = Stands::predicted(self.predicted(option)?.at(state).ok()?);
         let point = self.risen_with(option, *place, state, &stands)?;
+        mark.of(self.found(), &Stands { point: Some(point), ..stands })
+    }
+
+    /// The same in a case of the load plan; `None` where it was not read empty.
+    pub fn point_in_case(&self, option: usize, mark: &GoalMark, case: &PlannedCase) -> Option<Uncertain<Length>> {
+        let GoalMark::Point { place, .. } = mark else { return None };
+        let stands = Stands::in_case(&self.in_case(option, case).ok()?);
+        let point = self.risen_with(option, *place, LoadState::Empty, &stands)?;
         mark.of(self.found(), &Stands { point: Some(point), ..stands })
     }
 

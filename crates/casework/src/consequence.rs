@@ -344,7 +344,7 @@ fn overload_leaf(option: &OptionFitted<'_>) -> Vec<Consequence> {
     }
     let along = option.together_at(End::Rear, Correction::off_the_seat);
     let of_state = |(state, stands): (LoadState, &Result<PredictedState, Unpredicted>)| {
-        let stands = stands.as_ref().ok()?;
+        let stands = stands.as_ref().ok().filter(|_| !option.survey.manner(state).is_held_by_friction())?;
         let before = stands.overload_clear_before?;
         let after = before + stands.rise.value - along;
         let changes = is_something(after - before) && (before.si() < 0.0 || after.si() < 0.0);

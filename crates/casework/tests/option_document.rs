@@ -6,7 +6,7 @@ use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::option_document::{OptionDocument, PredictionDocument};
-use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::units::InShopUnits;
 
 const SCHEMA: &str = include_str!("../../../docs/option.schema.json");
@@ -116,6 +116,80 @@ fn points_of_the_body_go_with_both_ends() {
     assert!(points("ground_to_arch") && !points("hub_to_arch"));
 }
 
+fn inch(inches: f64) -> Value {
+    json!({ "text": format!("{inches} in"), "unit": "in", "si": inches * 0.0254 })
+}
+
+/// A block of 2 in, and what goes with it, on a job whose hose was found 1 in slack and whose rear shock draws out 1 1/2 in further.
+#[test]
+fn what_else_changes_is_told_with_its_figures_and_what_comes_short_by_its_rule() {
+    let hose = json!({ "area": "hoses_and_wires", "grade": "fine", "defects": [], "words": "", "measured": [{ "what": "hose_slack", "value": inch(1.0) }] });
+    let shocks = json!({ "area": "shocks", "grade": "fine", "defects": [], "words": "", "measured": [{ "what": "shock_rod", "value": inch(1.5) }] });
+    let job = job(|job| job["look_over"]["findings"] = json!([hose, shocks]));
+    let block = json!({ "correction": { "kind": "lift_block", "thickness": inch(2.0) } });
+    let parts = |parts: Value| {
+        let mut option = example();
+        option["parts"] = parts;
+        option
+    };
+    let answer = predicted(&job, &parts(json!([block])));
+    let short = |what: &str| json!({ "rule": "too_short", "found": what });
+    assert_eq!(answer["refused"], json!([short("longer_hose"), short("longer_shocks")]));
+    let told = |answer: &Value, what: &str| -> Value {
+        let changes = answer["changes"].as_array().unwrap();
+        changes.iter().find(|change| change["what"] == what).unwrap_or_else(|| panic!("{what}: {changes:?}")).clone()
+    };
+    let slack = told(&answer, "hose_slack");
+    assert_eq!((&slack["end"], &slack["needs"]), (&json!("rear"), &json!("longer_hose")));
+    assert!((slack["left_m"].as_f64().unwrap() + 0.0254).abs() < 1e-9, "{slack}");
+    assert!((told(&answer, "stop_opens")["by_m"].as_f64().unwrap() - 0.0508).abs() < 1e-9);
+    let with = |kind: &str, figures: &[(&str, f64)]| {
+        let mut correction = json!({ "kind": kind });
+        for (name, inches) in figures {
+            correction[*name] = inch(*inches);
+        }
+        json!({ "correction": correction })
+    };
+    let hoses = with("brake_hoses", &[("longer", 2.5)]);
+    let longer = [("new_open", 25.0), ("old_open", 23.0), ("new_closed", 15.0), ("old_closed", 15.0), ("mounts_nearer", 0.0)];
+    let answer = predicted(&job, &parts(json!([block, hoses, with("shocks", &longer)])));
+    assert_eq!(answer["refused"], json!([]), "what goes with it makes it good");
+    assert!((told(&answer, "hose_slack")["left_m"].as_f64().unwrap() - 1.5 * 0.0254).abs() < 1e-9);
+    // The mended hose on the job, and longer shocks in the option.
+    let repaired = {
+        let mut repaired = serde_json::to_value(&job).unwrap();
+        repaired["look_over"]["repairs"] = json!(["longer_hose"]);
+        JobDocument::read(&repaired.to_string()).unwrap()
+    };
+    assert_eq!(predicted(&repaired, &parts(json!([block, with("shocks", &longer)])))["refused"], json!([]));
+}
+
+/// The same in a case of the load plan: similar triangles over how far both ends rise from the empty vehicle.
+#[test]
+fn points_of_the_body_go_with_both_ends_in_a_case_too() {
+    let tank = job(|job| {
+        job["load_plan"] = json!({ "cases": [{ "key": 1, "name": "Tank full", "rear_scale": null, "front_scale": null }], "items": [{
+            "name": "Tank", "cases": [1], "always": false, "amount": { "text": "600", "unit": "lb", "si": 2_668.93 }, "liquid": null,
+            "distance": inch(10.0), "ahead": true, "lateral": null, "left": false, "height": null, "on_hitch": false
+        }] });
+    });
+    let answer = predicted(&tank, &example());
+    let case = &answer["cases"][0];
+    let heights = case["heights"].as_array().unwrap();
+    let height =
+        |mark: &str| heights.iter().find(|height| height["mark"] == mark).map(|height| height["value_m"].as_f64().unwrap());
+    let (point, rear, front) = (height("point").unwrap(), height("rear").unwrap(), height("front").unwrap());
+    let of_job: Value = serde_json::from_str(JOB).unwrap();
+    let (read, wheelbase) = (&of_job["tape"]["points"][0], of_job["vehicle"]["wheelbase"]["si"].as_f64().unwrap());
+    let behind = read["distance"]["si"].as_f64().unwrap() * if read["ahead"] == true { -1.0 } else { 1.0 };
+    let empty = read["heights"].as_array().unwrap().iter().find(|height| height["state"] == "empty").unwrap();
+    let work = Casework::new(job(|_| {}).case());
+    let before = |end| work.found().height(end, LoadState::Empty).unwrap().value.si();
+    let (rear, front) = (rear - before(End::Rear), front - before(End::Front));
+    let expected = empty["height"]["si"].as_f64().unwrap() + rear + (rear - front) * behind / wheelbase;
+    assert!((point - expected).abs() < 1e-9, "{case}");
+}
+
 #[test]
 fn what_speaks_against_it_is_told_by_its_rule() {
     let sound = job(|_| {});
@@ -152,7 +226,7 @@ fn what_cannot_be_is_named_by_its_field() {
     for (document, said) in [
         (with("/format", json!("wise-badger/job")), "not a wise-badger/option document"),
         (with("/version", json!(2)), "not a wise-badger/option document"),
-        (with("/parts", json!([])), "parts: an option has from 1 to 6 parts"),
+        (with("/parts", json!([])), "parts: an option has from 1 to 12 parts"),
         (with("/parts/0/correction/kind", json!("magic")), "there is no correction “magic”"),
         (
             with("/parts/1/correction/thickness", json!({ "text": "-1", "unit": "in", "si": -0.0254 })),
@@ -162,6 +236,22 @@ fn what_cannot_be_is_named_by_its_field() {
         (
             with("/parts/0/settings/0/value", json!({ "text": "90", "unit": "in", "si": 2.286 })),
             "parts[0].settings[0]: engagement_gap",
+        ),
+        (
+            with(
+                "/parts/0",
+                json!({ "correction": {
+                    "kind": "measured_coils", "new_height": inch(7.0), "old_height": inch(14.0), "standing_height": inch(11.0),
+                    "solid_height": inch(8.0),
+                    "new_rate": { "text": "300", "unit": "lb_per_in", "si": 52_538.054 },
+                    "old_rate": { "text": "300", "unit": "lb_per_in", "si": 52_538.054 }
+                } }),
+            ),
+            "parts[0].correction: new_height must be more than solid_height",
+        ),
+        (
+            with("/parts/1", json!({ "correction": { "kind": "differential_drop", "dropped": inch(1.0) } })),
+            "parts[1].correction: it goes at the front only",
         ),
         (with("/parts/0", example()["parts"][1].clone()), "parts[1]: it takes up at one corner what parts[0] does"),
     ] {

@@ -9,7 +9,7 @@ use wise_badger_mechanics::units::Force;
 use super::{BenchEntry, CorrectionEntry, NoCorrection, PackEntry, Typed, WhenEntry};
 
 /// Most parts of an option.
-pub const MOST_PARTS: usize = 6;
+pub const MOST_PARTS: usize = 12;
 
 /// Parts that would be fitted together.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]

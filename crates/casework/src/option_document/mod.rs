@@ -1,5 +1,6 @@
 //! The open documents of an option, `wise-badger/option`, and of what it would do to a job, `wise-badger/prediction`.
 
+mod changes;
 mod error;
 mod result;
 

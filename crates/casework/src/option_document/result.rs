@@ -6,6 +6,7 @@ use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
+use super::changes::Changed;
 use super::{OptionDocument, OptionDocumentError};
 use crate::aim::GoalMark;
 use crate::case::PlannedCase;
@@ -26,6 +27,7 @@ pub struct PredictionDocument {
     refused: Vec<Refusal>,
     states: Vec<InState>,
     cases: Vec<InCase>,
+    changes: Vec<Changed>,
     cautions: Vec<Caution>,
 }
 
@@ -118,7 +120,10 @@ impl PredictionDocument {
         let in_case = |planned: &PlannedCase| InCase {
             case: planned.key,
             name: planned.name.clone(),
-            stands: Stands::in_case(&work.in_case(place, planned)),
+            stands: Stands::in_case(
+                &work.in_case(place, planned),
+                points(&work, |mark| work.point_in_case(place, mark, planned)),
+            ),
         };
         let cases = work.cases().iter().filter(|_| predicted.is_some());
         let parts = work.option(place).map_or(&[][..], |(_, parts)| parts);
@@ -127,9 +132,13 @@ impl PredictionDocument {
             version: 1,
             refused: refused(&work, place),
             states: of_states
-                .map(|(state, stands)| InState { state, stands: Stands::in_state(stands, points(&work, place, state)) })
+                .map(|(state, stands)| InState {
+                    state,
+                    stands: Stands::in_state(stands, points(&work, |mark| work.point_with(place, mark, state))),
+                })
                 .collect(),
             cases: cases.map(in_case).collect(),
+            changes: work.consequences(place).iter().map(Changed::of).collect(),
             cautions: work.cautions(parts),
         })
     }
@@ -143,10 +152,10 @@ impl PredictionDocument {
     }
 }
 
-/// Hitch, step and whatever else of the body was read in a state.
-fn points(work: &Casework, option: usize, state: LoadState) -> Vec<Height> {
+/// Hitch, step and whatever else of the body was read, where each stands.
+fn points(work: &Casework, stands: impl Fn(&GoalMark) -> Option<Uncertain<Length>>) -> Vec<Height> {
     let of_point = |(name, mark): (Option<&str>, GoalMark)| {
-        let stands = work.point_with(option, &mark, state)?;
+        let stands = stands(&mark)?;
         Some(Height {
             mark: if name.is_some() { "point" } else { "hitch" },
             name: name.map(str::to_owned),
@@ -231,7 +240,7 @@ impl Stands {
         }
     }
 
-    fn in_case(predicted: &Result<CaseHeights, Unpredicted>) -> Self {
+    fn in_case(predicted: &Result<CaseHeights, Unpredicted>, points: Vec<Height>) -> Self {
         let stands = match predicted {
             Err(why) => return Stands::Untold { unpredicted: unpredicted_rule(*why) },
             Ok(stands) => stands,
@@ -239,7 +248,7 @@ impl Stands {
         let front = stands.front.iter().map(|front| Height::of(End::Front, None, front));
         let rear = [Height::of(End::Rear, None, &stands.rear)].into_iter();
         Stands::Told {
-            heights: rear.chain(front).chain(Height::of_sides(End::Rear, stands.rear_sides)).collect(),
+            heights: rear.chain(front).chain(Height::of_sides(End::Rear, stands.rear_sides)).chain(points).collect(),
             travel_left_m: stands.travel_left.map(|left| left.si()),
             ride_hz: None,
         }

@@ -52,6 +52,8 @@ pub enum Caution {
     BagKept,
     /// On one shared line air goes across: bags there hold up no lean.
     SharedLine,
+    /// A pair is seldom alike: measure both, the taller on the driver's side unless the readings say otherwise.
+    UnequalPair,
     /// Both ends of the coil in their pockets, hanging too.
     CoilSeated,
     /// At the stop the coil is shorter by what is between: it may bind first.

@@ -22,6 +22,7 @@ pub(super) const CAUTIONS: &[Caution] = &[
     Caution::AddsNoCapacity,
     Caution::CoilSeated,
     Caution::CoilBind,
+    Caution::UnequalPair,
     Caution::FirmerEmpty,
     Caution::HoseSlack,
     Caution::ShockLength,

@@ -72,6 +72,9 @@ pub(crate) fn caution_text(caution: Caution) -> &'static str {
         Caution::SharedLine => {
             "On one shared line air goes across and holds up no lean; with a line a side, set both to the gauge."
         }
+        Caution::UnequalPair => {
+            "Stand both new ones side by side: the taller goes on the driver's side, unless the readings lean the other way."
+        }
         Caution::CoilSeated => "Both ends of each coil in their pockets, isolators in, at full droop too.",
         Caution::CoilBind => "At the stop the coil is shorter by the spacer: check at full bump that it does not bind first.",
         Caution::ShackleSlope => "Shackles neither lie flat nor turn over: look at their slope empty, loaded and at full droop.",

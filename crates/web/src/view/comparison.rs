@@ -105,12 +105,24 @@ fn points(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
                 let stands = work.point_with(*option, &mark, state);
                 stands.map_or_else(|| NOTHING.to_owned(), |height| units.predicted(height))
             };
-            let label = format!("{}, {}", name.map_or_else(|| "Hitch".to_owned(), sentence), state_of(survey, state));
+            let label = format!("{}, {}", named(name), state_of(survey, state));
             Some(CompareRow { label, now: units.height(read), cells: places.iter().map(said).collect() })
         };
-        survey.states().filter_map(of_state).collect()
+        let of_case = |case: &PlannedCase| {
+            let said = |option: &usize| {
+                let stands = work.point_in_case(*option, &mark, case);
+                stands.map_or_else(|| NOTHING.to_owned(), |height| units.predicted(height))
+            };
+            let label = format!("{}, {}", named(name), case.name);
+            CompareRow { label, now: NOTHING.to_owned(), cells: places.iter().map(said).collect() }
+        };
+        survey.states().filter_map(of_state).chain(work.cases().iter().map(of_case)).collect()
     };
     work.points().into_iter().flat_map(of_point).collect()
+}
+
+fn named(point: Option<&str>) -> String {
+    point.map_or_else(|| "Hitch".to_owned(), sentence)
 }
 
 fn clearances(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
