@@ -7,7 +7,7 @@ use super::{FieldWords, KindWords};
 pub(super) static WORDS: KindWords = KindWords {
     row: &ROW,
     name: "Other overload leaf",
-    in_a_list: "Other overload leaf, gap {gap_opens} wider[, rate {added_rate} more]",
+    in_a_list: "Other overload leaf, gap {gap_opens} wider[, rate by {added_rate}]",
     fields: &[
         FieldWords {
             figure: "gap_opens",

@@ -28,10 +28,19 @@ impl askama::filters::HtmlSafe for Picks {}
 pub(crate) struct Pick {
     pub(crate) choice: Choice,
     parts: Vec<Part>,
-    /// What stands over the row that begins with it; nothing where it goes on with the row before.
+    /// What stands over the row that begins with it; nothing where it goes on with the one before.
     heading: &'static str,
     /// What styles know it by, where something else on the page shows only while it is picked.
     mark: &'static str,
+}
+
+/// Some of them in a row of their own.
+struct PickRow<'a> {
+    /// What the row is folded away under; nothing where it stands open.
+    heading: &'static str,
+    /// Whether it is unfolded: one of them is picked.
+    open: bool,
+    picks: Vec<&'a Pick>,
 }
 
 /// A part of a form.
@@ -95,6 +104,21 @@ impl Picks {
             pick.parts.extend(parts);
         }
         self
+    }
+
+    /// Row by row; all in one where none has a heading.
+    fn rows(&self) -> Vec<PickRow<'_>> {
+        let mut rows: Vec<PickRow<'_>> = Vec::new();
+        for pick in &self.choices {
+            match rows.last_mut().filter(|_| pick.heading.is_empty()) {
+                Some(row) => {
+                    row.open |= pick.choice.chosen;
+                    row.picks.push(pick);
+                }
+                None => rows.push(PickRow { heading: pick.heading, open: pick.choice.chosen, picks: vec![pick] }),
+            }
+        }
+        rows
     }
 
     /// Begins a row of their own under a heading with one of them.
