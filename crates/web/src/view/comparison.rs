@@ -86,7 +86,7 @@ fn fronts(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
 fn rakes(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow> {
     let survey = work.found();
     let of_state = |state| {
-        let label = format!("Rear over front, {}", state_of(survey, state));
+        let label = format!("Rake, {}", state_of(survey, state));
         let now = survey.rake(state).map(|rake| units.change(rake));
         row(label, now, work, places, state, |predicted| Some(units.change(predicted.rear.value - predicted.front?.value)))
     };

@@ -83,7 +83,7 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
             let numbers = vec![format!("by the rake {}, by the arms {}", signed_degrees(*by_rake), signed_degrees(*by_arms))];
             let how = "rake: (front − rear) ÷ wheelbase; arms: what their ends on the frame come up, over their length";
             Figure::new("Caster, front", signed_degrees(*by_rake + *by_arms), Sum::new(how, numbers, GEOMETRY))
-                .note("of what the alignment rack said before; less makes it wander: set it to the maker's figure")
+                .note("less makes it wander: set it to the maker's figure")
         }
         Consequence::BarLinks { end, short } => {
             let label = match end {
@@ -111,8 +111,7 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
         Consequence::AgainstLeaning(share) => {
             let how = "rate of the rear with the option over its rate now, less one; a bar adds its own stiffness";
             let value = format!("{} {}", percent(share.abs()), if *share > 0.0 { "stiffer" } else { "softer" });
-            let note =
-                if *share > 0.0 { "leans less in a bend, and gives less over one wheel" } else { "leans further in a bend" };
+            let note = if *share > 0.0 { "leans less in a bend" } else { "leans further in a bend" };
             Figure::new("Rear against leaning", value, Sum::new(how, Vec::new(), GEOMETRY)).note(note)
         }
         Consequence::AtItsRating { before, after } => {
@@ -124,9 +123,9 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
             let numbers = vec![format!("{} now, {} then", left(*before), left(*after))];
             let note = match after < before {
                 true => format!("now {}: it reaches its stop with less on it", left(*before)),
-                false => format!("now {}; the rating itself stays what it is", left(*before)),
+                false => format!("now {}; the rating stays", left(*before)),
             };
-            Figure::new("To the stop at the rear's rating, about", left(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
+            Figure::new("To the stop at the rating", left(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
         }
         Consequence::CoilBindsFirst { end, by } => {
             let how = "stop gap empty − (height as the old one stands − solid height)";

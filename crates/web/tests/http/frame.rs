@@ -28,7 +28,7 @@ async fn options_stand_beside_one_another_with_the_same_rows_and_how_it_stands_n
     assert!(empty[2].starts_with("23 1/2 in ±") && empty[3].starts_with("21 1/2 in ±"), "{empty:?}");
     let loaded = row(&page, "Rear, loaded");
     assert!(loaded[2].starts_with("20 13/16 in ±") && loaded[3].starts_with("19 3/8 in ±"), "{loaded:?}");
-    assert_eq!(row(&page, "Rear over front, empty")[1], "+1 in");
+    assert_eq!(row(&page, "Rake, empty")[1], "+1 in");
     // Every figure of the one looked at stands in its article to the same amount.
     assert_eq!(page.figure("Rear, loaded").0, loaded[3]);
     // The other one at a click.
