@@ -161,7 +161,7 @@ fn what_cannot_be_is_refused_with_its_place() {
         ("/aim/most", json!(9), "aim.most: it is the place of one of the goals"),
         ("/aim/goals", json!([]), "aim.most: it is the place of one of the goals"),
         ("/tape/points", json!([]), "aim.goals[2]: what it is about is not on tape.points"),
-        ("/options/0/parts", json!([]), "options[0].parts: an option has from 1 to 6 parts"),
+        ("/options/0/parts", json!([]), "options[0].parts: an option has from 1 to 12 parts"),
         ("/options/0/parts/0/correction/kind", json!("jack"), "there is no correction “jack”"),
         ("/options/0/parts/0/correction/thickness/si", json!(2.0), "options[0].parts[0].correction: thickness is from"),
     ] {
