@@ -13,14 +13,16 @@ pub(super) struct PartsOff {
 }
 
 impl PartsOff {
-    pub(super) fn new(
+    /// Of each of some states, by where the vehicle stands in all of them with parts fitted; of one in which it does not stand so, why.
+    pub(super) fn of_each(
         parts: &[Correction],
-        solve: impl Fn(&[Correction]) -> Result<Stance, IdentificationError>,
-    ) -> Result<Self, IdentificationError> {
+        states: usize,
+        solve: impl Fn(&[Correction]) -> Vec<Result<Stance, IdentificationError>>,
+    ) -> Vec<Result<Self, IdentificationError>> {
         let off: Vec<Vec<[Correction; 2]>> =
             parts.iter().map(|part| part.one_deviation_off().into_iter().map(|(_, pair)| pair).collect()).collect();
-        // The stance with one figure of some of the parts moved, up and down.
-        let moved = |places: &[usize], figure: usize| -> Result<[Stance; 2], IdentificationError> {
+        // The stances with one figure of some of the parts moved, up and down.
+        let moved = |places: &[usize], figure: usize| -> Vec<Result<[Stance; 2], IdentificationError>> {
             let way = |way: fn(&[Correction; 2]) -> &Correction| {
                 let other = |(place, part): (usize, &Correction)| {
                     let pair = off.get(place).filter(|_| places.contains(&place)).and_then(|figures| figures.get(figure));
@@ -28,24 +30,26 @@ impl PartsOff {
                 };
                 solve(&parts.iter().enumerate().map(other).collect::<Vec<_>>())
             };
-            Ok([way(|[above, _]| above)?, way(|[_, below]| below)?])
+            let (above, below) = (way(|[above, _]| above), way(|[_, below]| below));
+            above.into_iter().zip(below).map(|(above, below)| Ok([above?, below?])).collect()
         };
         let figures = |place: usize| 0..off.get(place).map_or(0, Vec::len);
-        let (mut alone, mut alike) = (Vec::new(), Vec::new());
+        let mut each: Vec<Result<Self, IdentificationError>> =
+            (0..states).map(|_| Ok(PartsOff { alone: Vec::new(), alike: Vec::new() })).collect();
         for (place, part) in parts.iter().enumerate() {
             let of_kind = |(other, of): (usize, &Correction)| (of.row().word == part.row().word).then_some(other);
             let kin: Vec<usize> = parts.iter().enumerate().filter_map(of_kind).collect();
             for figure in figures(place) {
-                let by_itself = moved(&[place], figure)?;
+                let by_itself = moved(&[place], figure);
                 if kin.len() == 1 {
-                    alike.push(by_itself.clone());
+                    put(&mut each, by_itself.clone(), |off| &mut off.alike);
                 } else if kin.first() == Some(&place) {
-                    alike.push(moved(&kin, figure)?);
+                    put(&mut each, moved(&kin, figure), |off| &mut off.alike);
                 }
-                alone.push(by_itself);
+                put(&mut each, by_itself, |off| &mut off.alone);
             }
         }
-        Ok(PartsOff { alone, alike })
+        each
     }
 
     /// The standard deviation that they leave a mark. Where a figure moves it more one way than the other, the wider way counts.
@@ -56,5 +60,20 @@ impl PartsOff {
         };
         let all = |pairs: &[[Stance; 2]]| pairs.iter().map(moved).fold(metres(0.0), Length::hypot);
         all(&self.alone).max(all(&self.alike))
+    }
+}
+
+/// Puts what was solved of each state to it; where that was nothing, there is none.
+fn put(
+    each: &mut [Result<PartsOff, IdentificationError>],
+    solved: Vec<Result<[Stance; 2], IdentificationError>>,
+    to: fn(&mut PartsOff) -> &mut Vec<[Stance; 2]>,
+) {
+    for (of, pair) in each.iter_mut().zip(solved) {
+        match (of.as_mut(), pair) {
+            (Ok(off), Ok(pair)) => to(off).push(pair),
+            (Ok(_), Err(error)) => *of = Err(error),
+            (Err(_), _) => {}
+        }
     }
 }

@@ -37,6 +37,9 @@ pub struct Predictor {
     plain: States<OnceLock<Result<Standing, Unpredicted>>>,
 }
 
+/// Where it stands in a state with parts fitted, with what the parts leave open of that.
+type Fitted = Result<(Standing, PartsOff), Unpredicted>;
+
 /// From one forecast to another, with what the roll of the body leaves open.
 struct Passage<'a> {
     from: &'a Standing,
@@ -161,8 +164,47 @@ impl Predictor {
 
     /// The same where what is fitted is set otherwise in some states.
     pub fn predict_set<'c, P: AsRef<[Correction]> + ?Sized + 'c>(&self, set: impl Fn(LoadState) -> &'c P) -> Prediction {
+        let parts_in = |state| set(state).as_ref();
+        let may_be: Vec<(LoadState, Result<(), Unpredicted>)> =
+            self.survey.states().map(|state| (state, self.may_be_predicted(parts_in(state), state))).collect();
+        let mut fitted = self.fitted(may_be.iter().filter(|(_, may)| may.is_ok()).map(|(state, _)| (*state, parts_in(*state))));
         let further = self.survey.further.iter().map(|further| further.key);
-        States::from_fn(further, |state| self.predict_state(set(state).as_ref(), state))
+        States::from_fn(further, |state| {
+            let (_, may) = may_be.iter().find(|(of, _)| *of == state).ok_or(Unpredicted::NotMeasured)?;
+            (*may)?;
+            let place = fitted.iter().position(|(of, _)| *of == state).ok_or(Unpredicted::NotMeasured)?;
+            let (standing, off) = fitted.swap_remove(place).1?;
+            self.predict_state(parts_in(state), state, &standing, &off)
+        })
+    }
+
+    /// Where the vehicle stands with parts fitted in each of some states, and what the parts leave open of that: solved together where
+    /// what is fitted is the same.
+    fn fitted<'c>(&self, states: impl Iterator<Item = (LoadState, &'c [Correction])>) -> Vec<(LoadState, Fitted)> {
+        let mut alike: Vec<(&[Correction], Vec<LoadState>)> = Vec::new();
+        for (state, parts) in states {
+            match alike.iter_mut().find(|(of, _)| std::ptr::eq(*of, parts)) {
+                Some((_, states)) => states.push(state),
+                None => alike.push((parts, vec![state])),
+            }
+        }
+        let of_group = |(parts, states): (&[Correction], Vec<LoadState>)| -> Vec<(LoadState, Fitted)> {
+            let weighed = match self.weighed() {
+                Ok(weighed) => weighed,
+                Err(why) => return states.into_iter().map(|state| (state, Err(why))).collect(),
+            };
+            let places: Vec<usize> = states.iter().map(|state| self.index(*state)).collect();
+            let standing = weighed.forecasts(&places, |vehicle| self.changes(parts, vehicle));
+            let leading = &weighed.leading().identified;
+            let solve = |parts: &[Correction]| leading.stands(&places, |vehicle| self.changes(parts, vehicle));
+            let off = PartsOff::of_each(parts, places.len(), solve);
+            let both = standing.into_iter().zip(off).map(|(standing, off)| {
+                let standing = standing.map_err(|error| self.note(error))?;
+                Ok((standing, off.map_err(|error| self.note(error))?))
+            });
+            states.into_iter().zip(both).collect()
+        };
+        alike.into_iter().flat_map(of_group).collect()
     }
 
     /// Where the rear would sit loaded with less weight on it, nothing fitted.
@@ -206,7 +248,8 @@ impl Predictor {
         if self.is_pressed_past(fitted, there.leading()) {
             return Err(Unpredicted::PastThePart);
         }
-        let off = PartsOff::new(fitted, |parts| leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle)));
+        let solve = |parts: &[Correction]| vec![leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle))];
+        let off = PartsOff::of_each(fitted, 1, solve).pop().ok_or(Unpredicted::NotSolved)?;
         let off = off.map_err(|error| self.note(error))?;
         let change = Passage { from, to: &there, off: &off };
         let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
@@ -247,9 +290,10 @@ impl Predictor {
         })
     }
 
-    fn predict_state(&self, fitted: &[Correction], state: LoadState) -> Result<PredictedState, Unpredicted> {
-        let parts = fitted;
-        let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
+    /// Whether a state was read well enough to say where it would stand with parts fitted, as far as that is seen before anything is
+    /// solved.
+    fn may_be_predicted(&self, parts: &[Correction], state: LoadState) -> Result<(), Unpredicted> {
+        self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         if state == LoadState::Loaded {
             if self.loads.change.rear.is_none() {
                 return Err(Unpredicted::NotMeasured);
@@ -266,19 +310,26 @@ impl Predictor {
                 return Err(Unpredicted::OnTheStops);
             }
         }
-        self.goes_on(parts)?;
+        self.goes_on(parts)
+    }
+
+    fn predict_state(
+        &self,
+        parts: &[Correction],
+        state: LoadState,
+        fitted: &Standing,
+        off: &PartsOff,
+    ) -> Result<PredictedState, Unpredicted> {
+        let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         let weighed = self.weighed()?;
         let from = self.plain(state)?;
         let index = self.index(state);
-        let fitted = weighed.forecast(index, |vehicle| self.changes(parts, vehicle)).map_err(|error| self.note(error))?;
         let leading = &weighed.leading().identified;
-        let off = PartsOff::new(parts, |parts| leading.stand(index, |vehicle| self.changes(parts, vehicle)));
-        let off = off.map_err(|error| self.note(error))?;
-        let change = Passage { from, to: &fitted, off: &off };
+        let change = Passage { from, to: fitted, off };
         let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         // What two states are too weak to tell is not told at all; where other stories fit them too, the band says so.
         let told = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
-        if !told && self.hangs_on_the_rate(leading, from, &fitted) {
+        if !told && self.hangs_on_the_rate(leading, from, fitted) {
             return Err(Unpredicted::NeedsRate);
         }
         let known_rate = self.rate().measured().is_some() || self.survey.vehicle.rear_pack.is_some();
@@ -289,13 +340,13 @@ impl Predictor {
             return Err(Unpredicted::PastThePart);
         }
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.
-        if self.clearance(BUMP_STOP, state, from, &fitted).is_some_and(|left| left.si() < -SAME_M) {
+        if self.clearance(BUMP_STOP, state, from, fitted).is_some_and(|left| left.si() < -SAME_M) {
             return Err(Unpredicted::OnTheStops);
         }
         let (axle_before, axle) = (self.axle(from.leading(), parts), self.axle(fitted.leading(), parts));
         let bounce = |axle: Option<&AxleStance>| self.bounce(axle?).filter(|_| known_rate);
         let value = before.value + rise.value;
-        let at_rest = self.at_rest_sd(weighed, &fitted, End::Rear, state, before, value);
+        let at_rest = self.at_rest_sd(weighed, fitted, End::Rear, state, before, value);
         let part_sd = change.part_sd(&self.survey, End::Rear);
         let rear = Uncertain::new(value, Length::hypot(at_rest, part_sd));
         let friction = self.friction_sd(weighed, fitted.leading(), End::Rear, self.survey.manner(state));
@@ -318,7 +369,7 @@ impl Predictor {
             rise: Uncertain::new(rise.value, Length::hypot(rise.sd, part_sd)),
             friction: 2.0 * friction,
             part: 2.0 * part_sd,
-            travel_left: self.clearance(travel_element(parts), state, from, &fitted),
+            travel_left: self.clearance(travel_element(parts), state, from, fitted),
             travel_before: self.clearance(BUMP_STOP, state, from, from),
             overload_clear_before: self.overload_clear(leading, from),
             bounce_before: bounce(axle_before),
@@ -414,7 +465,10 @@ impl Predictor {
     }
 
     pub(super) fn plain(&self, state: LoadState) -> Result<&Standing, Unpredicted> {
-        let solve = || self.weighed()?.forecast(self.index(state), |_| Vec::new()).map_err(|error| self.note(error));
+        let solve = || {
+            let standing = self.weighed()?.forecasts(&[self.index(state)], |_| Vec::new()).pop();
+            standing.ok_or(Unpredicted::NotMeasured)?.map_err(|error| self.note(error))
+        };
         let plain = self.plain.get(state).ok_or(Unpredicted::NotMeasured)?;
         plain.get_or_init(solve).as_ref().map_err(|why| *why)
     }

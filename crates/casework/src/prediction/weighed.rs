@@ -117,33 +117,33 @@ impl Weighed {
         self.leading().identified.friction(axle)
     }
 
-    /// Where the vehicle stands in a state, with changes made for the vehicle of every account.
-    ///
-    /// # Errors     [`IdentificationError`] where it does not by the leading account
-    pub(super) fn forecast(
+    /// Where the vehicle stands in each of some states, with changes made for the vehicle of every account; in one in which it does not
+    /// by the leading account, why not.
+    pub(super) fn forecasts(
         &self,
-        state: usize,
+        states: &[usize],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
-    ) -> Result<Standing, IdentificationError> {
-        self.each(|identified| identified.forecast(state, &changes))
+    ) -> Vec<Result<Standing, IdentificationError>> {
+        let leading = self.leading().identified.forecasts(states, &changes);
+        let others = self.accounts.iter().skip(1).map(|account| account.identified.forecasts(states, &changes).into_iter());
+        let mut others: Vec<_> = others.collect();
+        let standing = |leading: Result<Forecast, IdentificationError>| {
+            let others = others.iter_mut().map(|account| account.next().and_then(Result::ok)).collect();
+            Ok(Standing { leading: leading?, others })
+        };
+        leading.into_iter().map(standing).collect()
     }
 
-    /// The same with other loads aboard.
+    /// Where it stands in one with other loads aboard.
     ///
-    /// # Errors     as [`Self::forecast`]
+    /// # Errors     [`IdentificationError`] where it does not by the leading account
     pub(super) fn forecast_with_loads(
         &self,
         state: usize,
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Standing, IdentificationError> {
-        self.each(|identified| identified.forecast_with_loads(state, loads, &changes))
-    }
-
-    fn each(
-        &self,
-        solve: impl Fn(&Identified) -> Result<Forecast, IdentificationError>,
-    ) -> Result<Standing, IdentificationError> {
+        let solve = |identified: &Identified| identified.forecast_with_loads(state, loads, &changes);
         let leading = solve(&self.leading().identified)?;
         let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok()).collect();
         Ok(Standing { leading, others })

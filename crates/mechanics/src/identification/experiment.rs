@@ -3,7 +3,7 @@
 use super::doubt::Doubt;
 use super::friction::LeafFriction;
 use super::measured::{MeasuredState, Measurement, TapeMark};
-use crate::stance::{Change, Load, Outcome, Solver, Stance, StanceError, State, Vehicle};
+use crate::stance::{Outcome, Solver, Stance, StanceError, State, Vehicle};
 use crate::units::{Force, InShopUnits, Length, metres, newtons};
 
 /// A vehicle, what about it is in doubt, and what was read of it.
@@ -217,41 +217,12 @@ impl Experiment {
     }
 
     /// A state with its loads off by as much as the figures say.
-    fn state_at(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<State, IdentificationError> {
+    pub(super) fn state_at(&self, index: usize, figures: &[Unknown], at: &[f64]) -> Result<State, IdentificationError> {
         let mut state = self.states.get(index).ok_or(IdentificationError::NoSuchState(index))?.state.clone();
         for (figure, value) in figures.iter().zip(at) {
             self.load_off(&mut state, index, figure, *value);
         }
         Ok(state)
-    }
-
-    /// Where the vehicle stands in a state with the figures laid over it, and with changes made for such a vehicle.
-    pub(super) fn stance_at(
-        &self,
-        index: usize,
-        figures: &[Unknown],
-        at: &[f64],
-        changes: impl Fn(&Vehicle) -> Vec<Change>,
-    ) -> Result<Stance, IdentificationError> {
-        let vehicle = self.vehicle_at(figures, at);
-        let mut state = self.state_at(index, figures, at)?;
-        state.changes.extend(changes(&vehicle));
-        stand(&vehicle, &state)
-    }
-
-    /// Where it stands in a state with other loads aboard, and with changes made for such a vehicle.
-    pub(super) fn stance_with_loads(
-        &self,
-        index: usize,
-        figures: &[Unknown],
-        at: &[f64],
-        loads: &[Load],
-        changes: impl Fn(&Vehicle) -> Vec<Change>,
-    ) -> Result<Stance, IdentificationError> {
-        let vehicle = self.vehicle_at(figures, at);
-        let mut state = State { loads: loads.to_vec(), ..self.state_at(index, figures, at)? };
-        state.changes.extend(changes(&vehicle));
-        stand(&vehicle, &state)
     }
 
     /// A state as it was read, its loads off by as much as the figures say; what is changed on the vehicle is left out.

@@ -3,7 +3,8 @@
 use super::experiment::{IdentificationError, Unknown};
 use super::measured::TapeMark;
 use super::posterior::Identified;
-use crate::stance::{Change, Load, Stance, Vehicle};
+use super::ready::Ready;
+use crate::stance::{Change, Load, Stance, State, Vehicle};
 use crate::uncertain::Uncertain;
 use crate::units::{Length, metres};
 
@@ -14,6 +15,43 @@ pub struct Forecast {
     pub stance: Stance,
     /// With each figure up and down by one standard deviation; `None` for what the model need not be solved for.
     beside: Vec<Option<[Stance; 2]>>,
+}
+
+/// A state to be solved, and what is aboard in it where that is something else than was read.
+#[derive(Clone, Copy)]
+struct Asked<'l> {
+    state: usize,
+    loads: Option<&'l [Load]>,
+}
+
+fn as_measured(states: &[usize]) -> Vec<Asked<'static>> {
+    states.iter().map(|state| Asked { state: *state, loads: None }).collect()
+}
+
+fn first<T>(of_one: Vec<T>) -> T {
+    of_one.into_iter().next().expect("as many answers as were asked for")
+}
+
+/// Puts where a vehicle stands with a figure up and down to a forecast; where it does not stand so, there is none.
+fn put(
+    forecasts: &mut [Result<Forecast, IdentificationError>],
+    of: usize,
+    place: usize,
+    [above, below]: [Result<Stance, IdentificationError>; 2],
+) {
+    let Some(forecast) = forecasts.get_mut(of) else { return };
+    match (above, below) {
+        (Ok(above), Ok(below)) => {
+            if let Some(beside) = forecast.as_mut().ok().and_then(|forecast| forecast.beside.get_mut(place)) {
+                *beside = Some([above, below]);
+            }
+        }
+        (Err(error), _) | (_, Err(error)) => {
+            if forecast.is_ok() {
+                *forecast = Err(error);
+            }
+        }
+    }
 }
 
 /// A figure worked out of forecasts, and how it hangs on everything that is in doubt. In SI units.
@@ -34,7 +72,16 @@ impl Identified {
     /// # Errors     [`IdentificationError`] when the vehicle does not stand, or a change has no meaning
     /// # Source     propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
     pub fn forecast(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Forecast, IdentificationError> {
-        self.forecast_each(state, |at| self.experiment.stance_at(state, &self.figures, at, &changes))
+        first(self.forecast_each(&[Asked { state, loads: None }], &changes))
+    }
+
+    /// The same of several states, in their order: what is changed on the vehicle is laid out once for all of them.
+    pub fn forecasts(
+        &self,
+        states: &[usize],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Forecast, IdentificationError>> {
+        self.forecast_each(&as_measured(states), &changes)
     }
 
     /// The same with other loads aboard, whose weights and places are exact.
@@ -46,40 +93,114 @@ impl Identified {
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Forecast, IdentificationError> {
-        self.forecast_each(state, |at| self.experiment.stance_with_loads(state, &self.figures, at, loads, &changes))
+        first(self.forecast_each(&[Asked { state, loads: Some(loads) }], &changes))
     }
 
     fn forecast_each(
         &self,
-        state: usize,
-        solve: impl Fn(&[f64]) -> Result<Stance, IdentificationError>,
-    ) -> Result<Forecast, IdentificationError> {
+        asked: &[Asked<'_>],
+        changes: &dyn Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Forecast, IdentificationError>> {
+        let states = self.states_of(asked);
+        let sound: Vec<&State> = states.iter().flatten().collect();
+        // What moves the loads of a state moves nothing of the vehicle, and is solved along with its best figures.
+        let of_loads = self.with_loads_off(asked, &states);
+        let off = of_loads.iter().flat_map(|(_, _, pair)| pair);
+        let mut at_best = self.settle_each(&self.at, &sound.iter().copied().chain(off).collect::<Vec<_>>(), changes).into_iter();
+        let mut next = || at_best.next().expect("as many answers as states");
+        let mut forecasts: Vec<Result<Forecast, IdentificationError>> = Vec::with_capacity(asked.len());
+        for state in &states {
+            let stance = state.as_ref().map_err(Clone::clone).and_then(|_| next());
+            forecasts.push(stance.map(|stance| Forecast { stance, beside: vec![None; self.figures.len()] }));
+        }
+        for (asked, place, _) in &of_loads {
+            put(&mut forecasts, *asked, *place, [next(), next()]);
+        }
         let mut moved = self.at.clone();
-        let mut beside = Vec::with_capacity(self.figures.len());
-        for (place, figure) in self.figures.iter().enumerate() {
-            if !figure.moves_the_rest_in(state) {
-                beside.push(None);
-                continue;
-            }
+        let doubts = self.figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
+        for (place, _) in doubts {
             let sd = self.sd(place);
             let mut off = |by: f64| {
                 if let Some(value) = moved.get_mut(place) {
                     *value += by;
                 }
-                let stance = solve(&moved);
+                let stances = self.settle_each(&moved, &sound, changes);
                 moved.copy_from_slice(&self.at);
-                stance
+                stances
             };
-            beside.push(Some([off(sd)?, off(-sd)?]));
+            let pairs = off(sd).into_iter().zip(off(-sd)).collect::<Vec<_>>();
+            let places = states.iter().enumerate().filter_map(|(asked, state)| state.is_ok().then_some(asked));
+            for (asked, (above, below)) in places.zip(pairs) {
+                put(&mut forecasts, asked, place, [above, below]);
+            }
         }
-        Ok(Forecast { stance: solve(&self.at)?, beside })
+        forecasts
+    }
+
+    /// The states asked for, with the loads that are aboard at the best figures.
+    fn states_of(&self, asked: &[Asked<'_>]) -> Vec<Result<State, IdentificationError>> {
+        let state = |asked: &Asked<'_>| {
+            let state = self.experiment.state_at(asked.state, &self.figures, &self.at)?;
+            Ok(asked.loads.map_or(state.clone(), |loads| State { loads: loads.to_vec(), ..state }))
+        };
+        asked.iter().map(state).collect()
+    }
+
+    /// Each state asked for with each figure of its loads up and down by one standard deviation: which one it is, and which figure.
+    fn with_loads_off(
+        &self,
+        asked: &[Asked<'_>],
+        states: &[Result<State, IdentificationError>],
+    ) -> Vec<(usize, usize, [State; 2])> {
+        let measured = asked.iter().zip(states).enumerate().filter(|(_, (asked, _))| asked.loads.is_none());
+        let each = measured.flat_map(|(position, (asked, state))| {
+            let of_loads = self
+                .figures
+                .iter()
+                .enumerate()
+                .filter(|(_, figure)| !matches!(figure, Unknown::Doubt(_)) && figure.moves_the_rest_in(asked.state));
+            of_loads.filter_map(move |(place, figure)| {
+                let off = |by: f64| {
+                    let mut off = state.as_ref().ok()?.clone();
+                    self.experiment.load_off(&mut off, asked.state, figure, by);
+                    Some(off)
+                };
+                Some((position, place, [off(self.sd(place))?, off(-self.sd(place))?]))
+            })
+        });
+        each.collect()
+    }
+
+    /// Where the vehicle with some figures comes to rest in each of some states, laid out once with what is changed on it.
+    fn settle_each(
+        &self,
+        at: &[f64],
+        states: &[&State],
+        changes: &dyn Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Stance, IdentificationError>> {
+        let vehicle = self.experiment.vehicle_at(&self.figures, at);
+        let of_parts = changes(&vehicle);
+        let with_own = |state: &&State| (!state.changes.is_empty()).then(|| [&state.changes[..], &of_parts].concat());
+        let own: Vec<Option<Vec<Change>>> = states.iter().map(with_own).collect();
+        let mut ready = Ready::new(&vehicle);
+        let each = states.iter().zip(&own);
+        each.map(|(state, own)| ready.settle(state, own.as_deref().unwrap_or(&of_parts), &Vec::new()).cloned()).collect()
     }
 
     /// The same at the best figures alone.
     ///
     /// # Errors     as [`Self::forecast`]
     pub fn stand(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Stance, IdentificationError> {
-        self.experiment.stance_at(state, &self.figures, &self.at, &changes)
+        first(self.stand_each(&[Asked { state, loads: None }], &changes))
+    }
+
+    /// The same of several states, in their order.
+    pub fn stands(
+        &self,
+        states: &[usize],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Stance, IdentificationError>> {
+        self.stand_each(&as_measured(states), &changes)
     }
 
     /// The same at the best figures alone.
@@ -91,7 +212,21 @@ impl Identified {
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Stance, IdentificationError> {
-        self.experiment.stance_with_loads(state, &self.figures, &self.at, loads, &changes)
+        first(self.stand_each(&[Asked { state, loads: Some(loads) }], &changes))
+    }
+
+    fn stand_each(
+        &self,
+        asked: &[Asked<'_>],
+        changes: &dyn Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Stance, IdentificationError>> {
+        let states = self.states_of(asked);
+        let sound: Vec<&State> = states.iter().flatten().collect();
+        let mut settled = self.settle_each(&self.at, &sound, changes).into_iter();
+        let stance = |state: &Result<State, IdentificationError>| {
+            state.as_ref().map_err(Clone::clone).and_then(|_| settled.next().expect("as many answers as states"))
+        };
+        states.iter().map(stance).collect()
     }
 
     /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or

@@ -43,7 +43,8 @@ impl<'v> Ready<'v> {
     }
 
     fn with(&mut self, changes: &'v [Change]) -> Result<&mut LaidOut<'v>, StanceError> {
-        let place = match self.laid_out.iter().position(|there| there.changes == changes) {
+        let place = match self.laid_out.iter().position(|there| std::ptr::eq(there.changes, changes) || there.changes == changes)
+        {
             Some(place) => place,
             None => {
                 let solver = Solver::new(self.vehicle, changes)?;
