@@ -345,6 +345,12 @@ impl Casework {
         self.gate(parts).into_iter().chain(own).chain(too_short).collect()
     }
 
+    /// The repairs that would make good what is too short for any option on the list.
+    pub fn repairs_for_options(&self) -> Vec<Addition> {
+        let short = (0..self.options.len()).flat_map(|place| self.consequences(place));
+        short.filter_map(|of| of.too_short()).filter(|of| *of != Addition::NewUBolts).collect()
+    }
+
     /// What is too short for an option, and is neither in it nor among the repairs of the job. U-bolts of the option itself are never
     /// made good by others.
     fn too_short(&self, place: usize) -> Vec<Addition> {

@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::LookOverEntry;
-use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, LookOver, Measure};
+use wise_badger_casework::look_over::{Addition, Area, Defect, Gate, Grade, Measure};
 use wise_badger_casework::route::Stage;
 use wise_badger_store::person::Person;
 use wise_badger_store::{JobId, JobNumber, PgConnection, StoreError, job_sheet};
@@ -107,7 +107,7 @@ fn look_over_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Opti
         frame: JobFrame::new(worker, file, Some(Stage::LookOver), &as_chosen(&file.work)),
         hidden: Hidden::new(sheet, file.job.revision),
         areas: file.work.areas().into_iter().map(|area| area_form(sheet, area, units)).collect(),
-        repairs: repair_ticks(sheet, file.work.look_over()),
+        repairs: repair_ticks(sheet, &file.work),
         outcome: Outcome::of(&file.work),
         album: Album::of_look_over(record, units),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
@@ -127,9 +127,11 @@ impl Outcome {
     }
 }
 
-/// A box for each repair that what was found asks for, and for each that is on the job already; a new pack goes in the place of leaves.
-fn repair_ticks(sheet: &Sheet, look_over: &LookOver) -> Vec<Tick> {
-    let asked: Vec<Addition> = look_over.additions().into_iter().map(|(addition, _)| addition).collect();
+/// A box for each repair that what was found or an option on the list asks for, and for each that is on the job already; a new pack goes in
+/// the place of leaves.
+fn repair_ticks(sheet: &Sheet, work: &Casework) -> Vec<Tick> {
+    let found = work.look_over().additions().into_iter().map(|(addition, _)| addition);
+    let asked: Vec<Addition> = found.chain(work.repairs_for_options()).collect();
     let offered = |repair: &Addition| {
         let instead = *repair == Addition::NewPack && asked.contains(&Addition::NewLeaf);
         asked.contains(repair) || instead || sheet.is_filled(&repair_field(*repair))

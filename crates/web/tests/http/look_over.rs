@@ -172,6 +172,15 @@ async fn what_an_option_does_to_hose_shock_and_u_bolts_is_told_with_it() {
     let main = options.text("main");
     assert!(main.contains("Ruled out by what is too short: it needs a longer brake hose"), "{main}");
     assert!(options.attributes("form[action$='/choose']", "action").is_empty(), "it cannot be chosen");
+    // The repair that makes it good is offered on Look-over, and one on the job lets the block go.
+    let repaired = ada.fill(&format!("{job}/look-over"), &[("repair_longer_hose", "yes")]).await;
+    assert_eq!(repaired.status, StatusCode::OK, "{}", repaired.text("main"));
+    let options_now = ada.get(&format!("{job}/options?newest=yes")).await;
+    assert!(!options_now.text("main").contains("Ruled out by what is too short"), "{}", options_now.text("main"));
+    let form = ada.form(&format!("{job}/look-over")).await;
+    let taken_off: Vec<(String, String)> =
+        form.fields().iter().filter(|(name, _)| name != "repair_longer_hose").cloned().collect();
+    ada.post(&format!("{job}/look-over"), &taken_off).await;
     // Put together with longer hoses and shocks it is; without the shocks not yet.
     let with = |page: &crate::Page| page.attributes("input[name=with]:not([value=''])", "value").remove(0);
     let hoses = consider(&ada, &job, &[("kind", "brake_hoses"), ("hose_longer", "3"), ("with", &with(&options))]).await;
