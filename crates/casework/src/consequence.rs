@@ -49,6 +49,8 @@ pub enum Consequence {
         further: Length,
         /// The travel to the stop, where it is known: the shock must not end it before.
         stop: Option<Length>,
+        /// The same as it is, without the option.
+        stop_before: Option<Length>,
     },
     /// The rear stops stand further off the axle by so much.
     StopOpens(Length),
@@ -159,7 +161,7 @@ impl Consequence {
         match self {
             Consequence::HoseSlack { measured, hangs_lower, longer, .. } => Some(*measured - *hangs_lower + *longer),
             Consequence::ShockRod { measured, apart, longer, .. } => Some(*measured - *apart + *longer),
-            Consequence::ShockCloses { measured, apart, further, stop } => {
+            Consequence::ShockCloses { measured, apart, further, stop, .. } => {
                 let closes = *measured + *apart + *further;
                 Some(stop.map_or(closes, |stop| closes - stop))
             }
@@ -179,7 +181,12 @@ impl Consequence {
 
     /// What is too short for the option: without what cures that it is not fitted.
     pub fn too_short(&self) -> Option<Addition> {
-        (self.left()? < metres(-1e-6)).then(|| self.cured_by()).flatten()
+        // A shock that ended the travel before the stop as it came in is no fault of an option that makes it no worse.
+        let as_it_was = match self {
+            Consequence::ShockCloses { measured, stop_before: Some(stop), .. } => *measured - *stop,
+            _ => Length::default(),
+        };
+        (self.left()? < as_it_was.min(Length::default()) - metres(1e-6)).then(|| self.cured_by()).flatten()
     }
 
     fn cured_by(&self) -> Option<Addition> {
@@ -324,8 +331,10 @@ fn shock_closes(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let closes = || {
         let (measured, apart) = (option.measured(Measure::ShockCloses)?, option.apart(End::Rear)?);
         let further = option.made_good_at(End::Rear, MakesGood::ShockCloses);
-        let stop = option.prediction?.empty.as_ref().ok()?.travel_left;
-        (is_something(apart) || is_something(further)).then_some(Consequence::ShockCloses { measured, apart, further, stop })
+        let stands = option.prediction?.empty.as_ref().ok()?;
+        let (stop, stop_before) = (stands.travel_left, stands.travel_before);
+        let changes = is_something(apart) || is_something(further);
+        changes.then_some(Consequence::ShockCloses { measured, apart, further, stop, stop_before })
     };
     closes().into_iter().collect()
 }

@@ -247,6 +247,12 @@ fn a_shock_that_ends_the_travel_before_the_stop_is_told() {
     let longer = told(&[block(2.0), shocks(27.0, 18.0, 0.0, Axles::Rear)]);
     close(longer.left().unwrap(), -1.0);
     assert_eq!(longer.too_short(), Some(Addition::ShorterShocks));
+    // One that did so before is to be put right, and rules out nothing that makes it no worse.
+    let taken = measured(&[(Measure::ShockCloses, 3.0)]);
+    let told = on(&survey, &[block(2.0)], &taken);
+    let before = told.iter().find(|one| matches!(one, Consequence::ShockCloses { .. })).unwrap();
+    close(before.left().unwrap(), -1.0);
+    assert_eq!((before.asks_for(), before.too_short()), (Some(Addition::ShorterShocks), None));
 }
 
 /// Common practice: 1 1/2 in of strut spacer is 3 in at the wheel. The half-shaft of 24 in, 2 in down, then goes 5 in down; the

@@ -38,7 +38,7 @@ impl Changed {
                 let figures = [("measured_m", measured), ("apart_m", apart), ("longer_m", longer)];
                 ("shock_draws_out", figures.map(|(name, length)| (name, length.si())).to_vec())
             }
-            Consequence::ShockCloses { measured, apart, further, stop } => {
+            Consequence::ShockCloses { measured, apart, further, stop, .. } => {
                 end = Some(End::Rear);
                 let figures = [("measured_m", Some(measured)), ("apart_m", Some(apart)), ("further_m", Some(further))];
                 let figures = figures.into_iter().chain([("stop_m", stop.as_ref())]);

@@ -38,7 +38,9 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
             let changes = [("the mounts stand apart by", -*apart), ("the new ones draw out further by", *longer)];
             used_up(label, consequence, *measured, changes, units)
         }
-        Consequence::ShockCloses { measured, apart, further, stop } => shock_closes(*measured, *apart, *further, *stop, units),
+        Consequence::ShockCloses { measured, apart, further, stop, .. } => {
+            shock_closes(*measured, *apart, *further, *stop, units)
+        }
         Consequence::StopOpens(opens) => {
             let sum = Sum::new("the stop stays on the frame, the axle goes away from it", Vec::new(), GEOMETRY);
             let (value, note) = match opens.si() > 0.0 {

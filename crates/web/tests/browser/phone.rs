@@ -118,8 +118,9 @@ async fn the_first_field_of_every_stage_is_in_sight_on_a_phone_and_nothing_is_wi
     at(Site::demo(), "first-field", async |bench| {
         bench.browser.resize(390, 844).await;
         bench.sign_on("Bram").await?;
+        // A heading that unfolds picks is what is touched first where there is one.
         let script = "const seen = (part) => part.getClientRects().length > 0 && part.checkVisibility();
-            const first = [...document.querySelectorAll('main :is(input:not([type=hidden]), select, textarea)')].filter(seen)[0];
+            const first = [...document.querySelectorAll('main :is(input:not([type=hidden]), select, textarea, .pick-group > summary)')].filter(seen)[0];
             return [first ? Math.round(first.getBoundingClientRect().top + scrollY) : -1, document.documentElement.scrollWidth]";
         let stages = ["intake", "load", "tape", "look-over", "verdict", "aim", "options", "bench", "proof"];
         // One on which nothing was read yet, so that everything is still said to be missing.

@@ -141,11 +141,6 @@ impl Workbench {
 
     /// Picks one of a few.
     pub(crate) async fn pick(&self, id: &str) -> WebDriverResult<()> {
-        // What is folded away is unfolded first.
-        let folded = format!("details.pick-group:not([open]):has(label[for='{id}']) > summary");
-        for fold in self.page.find_all(By::Css(&folded)).await? {
-            fold.click().await?;
-        }
         let css = format!("label[for='{id}']");
         let label = self.find(&css).await?;
         self.bring(&css).await?;
