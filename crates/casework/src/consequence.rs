@@ -2,10 +2,10 @@
 //!
 //! A row a kind; each says what it makes of the parts, and nothing where the figure that it hangs on was not taken.
 
-use wise_badger_mechanics::correction::{Axles, Correction, MakesGood, TakesUp};
+use wise_badger_mechanics::correction::{Axles, Caution, Correction, MakesGood, TakesUp, on_the_coil_seat, solid_after};
 use wise_badger_mechanics::pack::shim_for;
 use wise_badger_mechanics::side::{Side, Sides};
-use wise_badger_mechanics::side_effect::attitude::{joint_angle, pitch_change, track_bar_span};
+use wise_badger_mechanics::side_effect::attitude::{joint_angle, track_bar_span};
 use wise_badger_mechanics::side_effect::driveline::shaft_angles;
 use wise_badger_mechanics::units::{Angle, InShopUnits, Length, inches, metres, radians};
 
@@ -112,9 +112,13 @@ pub enum Consequence {
         after: Length,
     },
     /// The rear's springs and bars stiffen against leaning, loaded where that was read: by which share, softer negative.
-    AgainstLeaning(f64),
-    /// What is left to the stop, or to the load rubber, once the rear carries all that its axle is rated for; negative, it bears by so
-    /// much.
+    AgainstLeaning {
+        /// The share.
+        share: f64,
+        /// Whether bags are part of it, which on one shared line hold up no lean.
+        with_air: bool,
+    },
+    /// What is left to the stop once the rear carries all that its axle is rated for; negative, it bears by so much.
     AtItsRating {
         /// As it is.
         before: Length,
@@ -230,18 +234,20 @@ impl<'a> OptionFitted<'a> {
         self.together_at(end, |part| part.makes_good(what))
     }
 
-    /// How far an end comes up empty.
-    fn rise(&self, end: End) -> Option<Length> {
-        let empty = self.prediction?.empty.as_ref().ok()?;
-        match end {
-            End::Rear => Some(empty.rise.value),
-            End::Front => Some(empty.front?.value - self.survey.height(End::Front, LoadState::Empty)?.value),
-        }
+    fn empty(&self) -> Option<&'a PredictedState> {
+        self.prediction?.empty.as_ref().ok()
     }
 
-    /// How far the mounts of an end's shocks come apart empty: what goes up with the shock takes it along.
+    /// How far the frame comes up off its axle at an end, empty: larger tires raise both.
+    fn rise(&self, end: End) -> Option<Length> {
+        let sides = self.empty()?.off_the_axle.get(end);
+        Some((sides.left + sides.right) / 2.0)
+    }
+
+    /// How far the mounts of an end's shocks come apart empty, on the side where that is most: what goes up with the shock takes it along.
     fn apart(&self, end: End) -> Option<Length> {
-        Some(self.rise(end)? - self.together_at(end, Correction::takes_the_shock_along))
+        let sides = self.empty()?.off_the_axle.get(end);
+        Some(sides.left.max(sides.right) - self.together_at(end, Correction::takes_the_shock_along))
     }
 
     fn measured(&self, what: Measure) -> Option<Length> {
@@ -331,7 +337,7 @@ fn shock_closes(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let closes = || {
         let (measured, apart) = (option.measured(Measure::ShockCloses)?, option.apart(End::Rear)?);
         let further = option.made_good_at(End::Rear, MakesGood::ShockCloses);
-        let stands = option.prediction?.empty.as_ref().ok()?;
+        let stands = option.empty()?;
         let (stop, stop_before) = (stands.travel_left, stands.travel_before);
         let changes = is_something(apart) || is_something(further);
         changes.then_some(Consequence::ShockCloses { measured, apart, further, stop, stop_before })
@@ -355,7 +361,8 @@ fn overload_leaf(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let of_state = |(state, stands): (LoadState, &Result<PredictedState, Unpredicted>)| {
         let stands = stands.as_ref().ok().filter(|_| !option.survey.manner(state).is_held_by_friction())?;
         let before = stands.overload_clear_before?;
-        let after = before + stands.rise.value - along;
+        let rear = stands.off_the_axle.rear;
+        let after = before + (rear.left + rear.right) / 2.0 - along;
         let changes = is_something(after - before) && (before.si() < 0.0 || after.si() < 0.0);
         changes.then_some(Consequence::OverloadLeaf { state, before, after })
     };
@@ -372,7 +379,8 @@ fn against_leaning(option: &OptionFitted<'_>) -> Vec<Consequence> {
         let bars: f64 = option.at(End::Rear).map(|part| part.adds_roll_stiffness().value).sum();
         let per_rate = inches(SPRING_BASE_IN).si().powi(2) / 4.0;
         let share = after / before - 1.0 + bars / (before * per_rate);
-        (share.abs() > NO_STIFFER).then_some(Consequence::AgainstLeaning(share))
+        let with_air = option.at(End::Rear).any(|part| part.cautions().contains(&Caution::SharedLine));
+        (share.abs() > NO_STIFFER).then_some(Consequence::AgainstLeaning { share, with_air })
     };
     share().into_iter().collect()
 }
@@ -380,6 +388,10 @@ fn against_leaning(option: &OptionFitted<'_>) -> Vec<Consequence> {
 /// From where it stands with the most on it that was read, by the rates there: a softer spring comes nearer its stop, however high it
 /// stands empty.
 fn at_its_rating(option: &OptionFitted<'_>) -> Vec<Consequence> {
+    // What takes the stop's place is made to bear.
+    if option.at(End::Rear).any(Correction::replaces_stops) {
+        return Vec::new();
+    }
     let left = || {
         let (prediction, vehicle) = (option.prediction?, &option.survey.vehicle);
         let stands = prediction.loaded.as_ref().or(prediction.empty.as_ref()).ok()?;
@@ -395,8 +407,9 @@ fn at_its_rating(option: &OptionFitted<'_>) -> Vec<Consequence> {
 /// Counted from where the corner stood empty before: the stop's gap there, and what the coil then still has to its solid height.
 fn coil_binds(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let of_end = |end| {
-        let gap = option.survey.stop_gap.empty.least(end)?;
-        let solid = option.at(end).filter_map(Correction::solid_after).reduce(Length::min)?;
+        let longer = option.at(end).filter(|part| part.takes_up() == TakesUp::Stop);
+        let gap = option.survey.stop_gap.empty.least(end)? + together(longer, Correction::opens_the_stop);
+        let solid = option.at(end).filter_map(|part| solid_after(option.parts, part)).reduce(Length::min)?;
         (gap > solid).then(|| Consequence::CoilBindsFirst { end, by: gap - solid })
     };
     End::BOTH.into_iter().filter_map(of_end).collect()
@@ -406,7 +419,8 @@ fn coil_binds(option: &OptionFitted<'_>) -> Vec<Consequence> {
 fn coil_loose(option: &OptionFitted<'_>) -> Vec<Consequence> {
     let of_end = |(end, rod)| {
         let droop = option.measured(rod)? + option.made_good_at(end, MakesGood::ShockOpens);
-        let loose = option.at(end).filter_map(Correction::loose_after).reduce(Length::min)?;
+        let loose = option.at(end).filter_map(|part| Some(part.loose_after()? + on_the_coil_seat(option.parts, part)));
+        let loose = loose.reduce(Length::min)?;
         (droop > loose).then(|| Consequence::CoilLoose { end, by: droop - loose })
     };
     [(End::Rear, Measure::ShockRod), (End::Front, Measure::FrontShockRod)].into_iter().filter_map(of_end).collect()
@@ -473,11 +487,9 @@ fn track_bar(option: &OptionFitted<'_>) -> Vec<Consequence> {
 
 /// The frame that comes up behind leans the steering axis forward; so does an axle that hangs on arms, as their ends on the frame come up.
 fn caster(option: &OptionFitted<'_>) -> Vec<Consequence> {
-    let vehicle = &option.survey.vehicle;
     let changes = || {
-        let (front, rear) = (option.rise(End::Front)?, option.rise(End::Rear)?);
-        let by_rake = -pitch_change(front, rear, vehicle.wheelbase).ok().filter(|_| !vehicle.class.is_trailer())?;
-        let up = front - option.made_good_at(End::Front, MakesGood::RadiusArmDrop);
+        let by_rake = -option.empty().filter(|_| !option.survey.vehicle.class.is_trailer())?.tilt;
+        let up = option.rise(End::Front)? - option.made_good_at(End::Front, MakesGood::RadiusArmDrop);
         let by_arms = option.measured(Measure::RadiusArmLength).and_then(|arm| joint_angle(arm, up).ok());
         let by_arms = by_arms.map_or(radians(0.0), |turned| -turned);
         let told = by_rake.value.abs() > NOTHING_RAD || by_arms.value.abs() > NOTHING_RAD;

@@ -15,6 +15,7 @@ use wise_badger_mechanics::correction::{
     LongerShackle, MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
 };
 use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::tape::Datum;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
 
 fn measured(taken: &[(Measure, f64)]) -> LookOver {
@@ -89,7 +90,7 @@ fn what_raises_no_spring_hangs_the_axle_no_lower() {
     assert_eq!(hangs(helper.clone()), None);
     // It stands higher all the same, which the shock feels.
     let told = of(&[helper], &taken);
-    assert!(matches!(told[..], [Consequence::ShockRod { .. }, Consequence::AgainstLeaning(_)]), "{told:?}");
+    assert!(matches!(told[..], [Consequence::ShockRod { .. }, Consequence::AgainstLeaning { .. }]), "{told:?}");
     assert_eq!(told[0].asks_for(), Some(Addition::LongerShocks));
     close(hangs(Correction::at_the_rear(RearchedPack { free_height_gained: inches(1.5) })).unwrap(), -0.5);
     close(hangs(Correction::at_the_rear(AddedLeaf { pair_rate: pounds_per_inch(100.0), lift: inches(0.75) })).unwrap(), 0.25);
@@ -385,7 +386,7 @@ fn what_carries_beside_the_pack_takes_the_overload_leaf_off_its_pad() {
     assert!((after - before - loaded.rise.value.customary()).abs() < 1e-9, "{before} {after}");
     assert_eq!(of_loaded(&[block(2.0)]), None, "a block changes nothing of that");
     let share = on(&survey, std::slice::from_ref(&helper), &LookOver::default()).into_iter().find_map(|one| match one {
-        Consequence::AgainstLeaning(share) => Some(share),
+        Consequence::AgainstLeaning { share, .. } => Some(share),
         _ => None,
     });
     let rates = loaded.bounce_after.unwrap().rate / loaded.bounce_before.unwrap().rate;
@@ -394,7 +395,7 @@ fn what_carries_beside_the_pack_takes_the_overload_leaf_off_its_pad() {
     let bar = Correction::at_the_rear(AntiRollBar { end_rate: pounds_per_inch(100.0), base: inches(42.0) });
     let rate = loaded.bounce_before.unwrap().rate.customary();
     let told = on(&survey, &[bar], &LookOver::default());
-    let share = told.iter().find_map(|one| if let Consequence::AgainstLeaning(share) = one { Some(*share) } else { None });
+    let share = told.iter().find_map(|one| if let Consequence::AgainstLeaning { share, .. } = one { Some(*share) } else { None });
     assert!((share.unwrap() - 400.0 / rate).abs() < 1e-6, "{told:?}");
 }
 
@@ -421,4 +422,47 @@ fn softer_springs_are_nearer_their_stop_at_the_rating() {
     let rest = (2.0 * survey.vehicle.on_one_spring(survey.vehicle.axle_ratings.rear) - bounce.sprung) / bounce.rate;
     assert!((after - (loaded.travel_left.unwrap() - rest).customary()).abs() < 1e-9, "{after}");
     assert!(after < before - 0.5, "{before} {after}");
+}
+
+/// Larger tires raise axle and frame alike: read from the ground the rear stands an inch higher, and no shock, shaft or leaf feels it.
+#[test]
+fn larger_tires_take_nothing_from_shock_shaft_and_leaf() {
+    let mut survey = half_ton();
+    survey.datum = Datum::GroundToArch;
+    survey.overload_leaves.pad_gap = Some(inches(2.0));
+    survey.overload_leaves.bears.loaded = Some(true);
+    let taken = measured(&[(Measure::ShockRod, 0.5), (Measure::ShaftLength, 50.0), (Measure::ShaftDrop, 5.0)]);
+    let tires = beside("tires", &[("diameter", 33.0), ("old_diameter", 31.0)], Axles::Rear);
+    let rise = Predictor::new(&survey).predict(&tires).empty.unwrap().rise.value;
+    assert!((rise.customary() - 1.0).abs() < 0.05, "{rise:?}");
+    let told = on(&survey, &[tires], &taken);
+    assert!(told.iter().all(|one| matches!(one, Consequence::Caster { .. })), "{told:?}");
+}
+
+/// A spacer at the coil's seat takes its height from the coil's room: an inch of it, and the coil binds an inch sooner.
+#[test]
+fn a_spacer_at_its_seat_binds_a_coil_sooner_and_a_longer_stop_keeps_it_from_that() {
+    let mut survey = half_ton();
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    survey.stop_gap.empty = Gaps::at_the_rear(inches(4.0));
+    let rate = pounds_per_inch(300.0);
+    let coil = Correction::at_the_rear(MeasuredCoils {
+        new_height: inches(13.0),
+        old_height: inches(13.0),
+        standing_height: inches(11.0),
+        solid_height: inches(6.5),
+        new_rate: rate,
+        old_rate: rate,
+    });
+    let spacer = Correction::at_the_rear(CoilSpacer { thickness: inches(1.0), replaces: inches(0.0) });
+    let stop = beside("stop_extension", &[("height", 1.0)], Axles::Rear);
+    let binds = |parts: &[Correction]| {
+        on(&survey, parts, &LookOver::default()).into_iter().find_map(|one| match one {
+            Consequence::CoilBindsFirst { by, .. } => Some(by.customary()),
+            _ => None,
+        })
+    };
+    assert_eq!(binds(std::slice::from_ref(&coil)), None, "half an inch to spare");
+    assert!((binds(&[coil.clone(), spacer.clone()]).unwrap() - 0.5).abs() < 1e-9);
+    assert_eq!(binds(&[coil, spacer, stop]), None);
 }

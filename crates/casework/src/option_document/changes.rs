@@ -72,7 +72,7 @@ impl Changed {
                 state = Some(*of);
                 ("overload_leaf_clear", vec![("before_m", before.si()), ("after_m", after.si())])
             }
-            Consequence::AgainstLeaning(share) => ("against_leaning", vec![("share", *share)]),
+            Consequence::AgainstLeaning { share, .. } => ("against_leaning", vec![("share", *share)]),
             Consequence::AtItsRating { before, after } => {
                 ("to_the_stop_at_its_rating", vec![("before_m", before.si()), ("after_m", after.si())])
             }

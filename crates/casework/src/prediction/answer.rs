@@ -2,9 +2,9 @@
 
 use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, Frequency, Length, SpringRate};
+use wise_badger_mechanics::units::{Angle, Force, Frequency, Length, SpringRate};
 
-use crate::survey::{LoadState, States};
+use crate::survey::{Ends, LoadState, States};
 
 /// What a correction does to one state.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -23,6 +23,10 @@ pub struct PredictedState {
     pub rear_before: Length,
     /// How much the rear rises at rest: what is common to both heights is not in its standard deviation, and a block's rise is exact.
     pub rise: Uncertain<Length>,
+    /// How much further the frame comes to stand off its axle at either end: what shocks, shafts and bars feel, tires left out.
+    pub off_the_axle: Ends<Sides<Length>>,
+    /// By how much the body tilts, rear up positive.
+    pub tilt: Angle,
     /// Half-width of what leaf friction leaves open of a height that is read in this state.
     pub friction: Length,
     /// Half-width of the height that the parts themselves leave open; part of the band.

@@ -1,6 +1,6 @@
 //! What parts change on the vehicle behind the readings, and how far down that still has a meaning.
 
-use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, TakesUp, kerb_spring_force};
+use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, TakesUp, kerb_spring_force, solid_after};
 use wise_badger_mechanics::identification::{Forecast, Identified};
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::{Side, Sides};
@@ -99,7 +99,8 @@ impl Predictor {
             let past = |axle: &AxleStance, side: Side| {
                 let clearance = part.set_to_a_clearance().zip(part.most_pressed());
                 let pressed = clearance.and_then(|(element, most)| Some(-axle.gap(side, element)? > most));
-                pressed.unwrap_or(false) || part.solid_after().is_some_and(|most| -*axle.hub_to_arch_change.get(side) >= most)
+                pressed.unwrap_or(false)
+                    || solid_after(parts, part).is_some_and(|most| -*axle.hub_to_arch_change.get(side) >= most)
             };
             axles.any(|axle| Side::BOTH.into_iter().any(|side| site.side.is_none_or(|of| of == side) && past(axle, side)))
         })

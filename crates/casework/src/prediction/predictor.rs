@@ -15,7 +15,7 @@ use super::model::{FRONT, end_mark, rear_axles, side_mark, site_axles, stiffer_i
 use super::parts_off::PartsOff;
 use super::rate::agreed;
 use super::weighed::{CLEARLY, Standing, Story, Weighed, bears_by};
-use crate::survey::{AxleLoads, End, LoadState, Manner, States, Survey};
+use crate::survey::{AxleLoads, End, Ends, LoadState, Manner, States, Survey};
 use crate::verdict::RateVerdict;
 
 /// Two answers closer than this are the same answer.
@@ -359,6 +359,7 @@ impl Predictor {
         let front_sides = front
             .filter(|_| reaches_the_front(parts))
             .and_then(|front| self.sides(weighed, &change, End::Front, state, front.own_sd, rolled));
+        let first_of_rear = rear_axles(&self.survey).first().copied().unwrap_or(FRONT);
         Ok(PredictedState {
             rear,
             fresh: Length::hypot(before.sd, friction),
@@ -367,6 +368,11 @@ impl Predictor {
             front_sides,
             rear_before: before.value,
             rise: Uncertain::new(rise.value, Length::hypot(rise.sd, part_sd)),
+            off_the_axle: Ends {
+                front: self.off_the_axle(from, fitted, FRONT),
+                rear: self.off_the_axle(from, fitted, first_of_rear),
+            },
+            tilt: fitted.leading().stance.pitch - from.leading().stance.pitch,
             friction: 2.0 * friction,
             part: 2.0 * part_sd,
             travel_left: self.clearance(travel_element(parts), state, from, fitted),
@@ -501,6 +507,12 @@ impl Predictor {
         };
         let axles = names.iter().filter_map(|name| standing.stance.axle(name));
         axles.map(of_axle).fold(metres(0.0), Length::max)
+    }
+
+    /// How much further the frame stands off an axle; nought of one that the vehicle does not have.
+    fn off_the_axle(&self, from: &Standing, to: &Standing, axle: &str) -> Sides<Length> {
+        let stands = |standing: &Standing, side| Some(*standing.leading().stance.axle(axle)?.hub_to_arch_change.get(side));
+        Sides::from_fn(|side| stands(to, side).zip(stands(from, side)).map_or(Length::default(), |(to, from)| to - from))
     }
 
     /// How far the overload leaf is clear, by the account that is told; `None` where nobody looked at it.

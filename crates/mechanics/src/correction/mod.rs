@@ -93,7 +93,7 @@ pub use strut_spacer::StrutSpacer;
 pub use takes_up::TakesUp;
 pub use tapered_block::TaperedBlock;
 pub use tires::Tires;
-pub use together::{NotTogether, cautions_of, not_together};
+pub use together::{NotTogether, cautions_of, not_together, on_the_coil_seat, solid_after};
 pub use track_bar::TrackBar;
 pub use work::Work;
 

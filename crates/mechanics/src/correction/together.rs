@@ -1,6 +1,7 @@
 //! Corrections fitted together: what each corner has room for once, and what all of them take and warn of.
 
 use super::{Axles, Caution, Correction, Site, TakesUp};
+use crate::units::Length;
 
 /// Why corrections do not go together.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -44,6 +45,18 @@ pub fn not_together(parts: &[Correction]) -> Option<NotTogether> {
         let before = parts.iter().enumerate().take(other);
         before.filter_map(|(one, earlier)| clashes(earlier).map(|of| NotTogether { one, other, of })).next()
     })
+}
+
+/// How much of its room a coil loses to a spacer that is put at its seat with it.
+pub fn on_the_coil_seat(parts: &[Correction], coil: &Correction) -> Length {
+    let spacers = parts.iter().filter(|part| part.takes_up() == TakesUp::CoilSeat && share_a_corner(part.site(), coil.site()));
+    spacers.map(Correction::opens_the_stop).fold(Length::default(), |all, each| all + each)
+}
+
+/// How far a corner may come down from where it stood empty until a coil is pressed solid, with what is put at its seat; `None` of what
+/// nobody says it of.
+pub fn solid_after(parts: &[Correction], coil: &Correction) -> Option<Length> {
+    Some(coil.solid_after()? - on_the_coil_seat(parts, coil))
 }
 
 /// The cautions to show with parts, each once, the most particular of the first part first.

@@ -110,10 +110,14 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
             };
             Figure::new(label, bears(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
         }
-        Consequence::AgainstLeaning(share) => {
+        Consequence::AgainstLeaning { share, with_air } => {
             let how = "rate of the rear with the option over its rate now, less one; a bar adds its own stiffness";
             let value = format!("{} {}", percent(share.abs()), if *share > 0.0 { "stiffer" } else { "softer" });
-            let note = if *share > 0.0 { "leans less in a bend" } else { "leans further in a bend" };
+            let note = match (*share > 0.0, with_air) {
+                (true, true) => "with a line a side; on one shared line the bags hold up no lean",
+                (true, false) => "leans less in a bend",
+                (false, _) => "leans further in a bend",
+            };
             Figure::new("Rear against leaning", value, Sum::new(how, Vec::new(), GEOMETRY)).note(note)
         }
         Consequence::AtItsRating { before, after } => {
@@ -127,7 +131,8 @@ fn figure(consequence: &Consequence, survey: &Survey, units: Units) -> Figure {
                 true => format!("now {}: it reaches its stop with less on it", left(*before)),
                 false => format!("now {}; the rating stays", left(*before)),
             };
-            Figure::new("To the stop at the rating", left(*after), Sum::new(how, numbers, GEOMETRY)).note(note)
+            Figure::new("To the stop at the rating", format!("about {}", left(*after)), Sum::new(how, numbers, GEOMETRY))
+                .note(note)
         }
         Consequence::CoilBindsFirst { end, by } => {
             let how = "stop gap empty − (height as the old one stands − solid height)";
