@@ -21,25 +21,30 @@ pub struct HelperByCapacity {
     pub engagement_gap: Length,
 }
 
+/// What is asked of whatever helps by its capacity.
+pub(super) const FIGURES: [KindFigure; 3] = [
+    KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
+    KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
+    KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
+];
+
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_by_capacity",
-    figures: &[
-        KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
-        KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
-        KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
-    ],
+    figures: &FIGURES,
     ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,
     set_by_case: Some("engagement_gap"),
-    read: |given| {
-        let (capacity, working_travel) = (given.weight("capacity")?, given.length("working_travel")?);
-        Some(Arc::new(HelperByCapacity { capacity, working_travel, engagement_gap: given.length("engagement_gap")? }))
-    },
+    read: |given| Some(Arc::new(HelperByCapacity::read(given)?)),
 };
 
 impl HelperByCapacity {
+    pub(super) fn read(given: &Given) -> Option<Self> {
+        let (capacity, working_travel) = (given.weight("capacity")?, given.length("working_travel")?);
+        Some(HelperByCapacity { capacity, working_travel, engagement_gap: given.length("engagement_gap")? })
+    }
+
     /// The rate that its capacity comes to, all helpers together.
     pub fn pair_rate(&self) -> SpringRate {
         (self.capacity / self.working_travel).into()

@@ -2,11 +2,8 @@
 
 use std::sync::Arc;
 
-use super::helper_spring::GAP;
-use super::{
-    Caution, CorrectionKind, Ends, FittedOn, Given, HelperByCapacity, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work,
-};
-use crate::bound::Bound;
+use super::helper_by_capacity::FIGURES;
+use super::{Caution, CorrectionKind, Ends, FittedOn, Given, HelperByCapacity, KindRow, Needs, TakesUp, Work};
 use crate::stance::Change;
 use crate::units::Length;
 
@@ -18,20 +15,12 @@ pub struct HelperCoils(pub HelperByCapacity);
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_coils",
-    figures: &[
-        KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
-        KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
-        KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
-    ],
+    figures: &FIGURES,
     ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Nothing,
     set_by_case: None,
-    read: |given| {
-        let (capacity, working_travel) = (given.weight("capacity")?, given.length("working_travel")?);
-        let engagement_gap = given.length("engagement_gap")?;
-        Some(Arc::new(HelperCoils(HelperByCapacity { capacity, working_travel, engagement_gap })))
-    },
+    read: |given| Some(Arc::new(HelperCoils(HelperByCapacity::read(given)?))),
 };
 
 impl CorrectionKind for HelperCoils {

@@ -4,14 +4,15 @@ use wise_badger_mechanics::correction::helper_by_capacity::ROW;
 
 use super::{FieldWords, KindWords};
 
-pub(super) static WORDS: KindWords = KindWords {
-    row: &ROW,
-    name: "Helper springs, by capacity",
-    in_a_list: "Helper springs for {capacity} together, gap {engagement_gap}",
-    fields: &[
+/// The fields of whatever helps by its capacity, by the names that these have on the form, with what is said of its travel and gap.
+pub(super) const fn fields(
+    [capacity, travel, gap]: [&'static str; 3],
+    [of_travel, of_gap]: [&'static str; 2],
+) -> [FieldWords; 3] {
+    [
         FieldWords {
             figure: "capacity",
-            field: "helper_capacity",
+            field: capacity,
             label: "Capacity, all of them together",
             hint: "as on the box; a pair sold at 1,000 lb each carries 2,000 together",
             usual: "",
@@ -19,21 +20,33 @@ pub(super) static WORDS: KindWords = KindWords {
         },
         FieldWords {
             figure: "working_travel",
-            field: "helper_travel",
+            field: travel,
             label: "Travel over which they carry it",
-            hint: "6 in where the box does not say",
+            hint: of_travel,
             usual: "6",
             what: "The travel of helpers",
         },
         FieldWords {
             figure: "engagement_gap",
-            field: "helper_gap",
+            field: gap,
             label: "Gap empty, before they bear",
-            hint: "hung at full droop with no play: minus what the axle drops from rest to there",
+            hint: of_gap,
             usual: "",
             what: "A helper's gap",
         },
-    ],
+    ]
+}
+
+pub(super) const FORMULA: &str = "helper rate = capacity ÷ its travel (our own working rule); rear rate × travel + helper rate × (travel − gap) = load; height = height measured + travel saved";
+
+pub(super) static WORDS: KindWords = KindWords {
+    row: &ROW,
+    name: "Helper springs, by capacity",
+    in_a_list: "Helper springs for {capacity} together, gap {engagement_gap}",
+    fields: &fields(
+        ["helper_capacity", "helper_travel", "helper_gap"],
+        ["6 in where the box does not say", "hung at full droop with no play: minus what the axle drops from rest to there"],
+    ),
     account: &["helpers for {capacity} together over {working_travel}: {pair_rate}", "gap {engagement_gap}"],
-    formula: "helper rate = capacity ÷ its travel (our own working rule); rear rate × travel + helper rate × (travel − gap) = load; height = height measured + travel saved",
+    formula: FORMULA,
 };
