@@ -10,7 +10,7 @@ mod support;
 use proptest::prelude::*;
 use support::{half_ton, heights, on_springs_alone};
 use wise_badger_casework::prediction::{PredictedState, Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, NoFit, SpringKind, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{End, Ends, Gaps, LoadPut, LoadState, NoFit, SpringKind, States, Survey, VehicleClass};
 use wise_badger_mechanics::correction::{
     Axles, Correction, CorrectionProblem, Given, KindRow, LiftBlock, Quantity, RubberByCapacity, Site, not_together,
 };
@@ -425,5 +425,51 @@ proptest! {
         prop_assert!((at(height / 2.0) - capacity).abs() < 1e-6 * capacity);
         prop_assert!(at(share * height / 2.0) <= at((share + 0.01) * height / 2.0) + 1e-9);
         prop_assert!((at(share * height / 2.0) - capacity * share.powf(1.2)).abs() < 0.01 * capacity);
+    }
+}
+
+/// A coil's rate is even over its travel like a helper spring's: by the same capacity, travel and gap both raise alike, on leaves and on
+/// coils.
+#[test]
+fn helper_coils_raise_as_helper_springs_of_the_same_capacity_do() {
+    let figures = [("capacity", weight(900.0)), ("working_travel", length(5.0)), ("engagement_gap", length(-0.25))];
+    let (springs, coils) = (part("helper_by_capacity", &figures), part("helper_coils", &figures));
+    for survey in [on_springs_alone(half_ton()), on_coils(half_ton())] {
+        let (springs, coils) = (loaded(&survey, &springs), loaded(&survey, &coils));
+        assert_eq!((springs.rear, springs.rise), (coils.rear, coils.rise));
+        assert!(coils.rise.value > inches(0.5), "{:?}", coils.rise);
+    }
+    // On coils there is no pack for helper springs to lie on.
+    let vehicle = on_coils(half_ton()).vehicle;
+    assert_eq!(vehicle.no_fit_of(&springs), Some(NoFit::NoLeaves(End::Rear, SpringKind::Coil)));
+    assert_eq!(vehicle.no_fit_of(&coils), None);
+}
+
+/// Sold as 2 in over a sound strut, in place of one as it came that has set by 1/2 in: 2 1/2 in at the wheel, the rear as it was.
+#[test]
+fn taller_struts_raise_the_front_by_what_they_are_sold_for_and_what_the_old_have_set() {
+    let survey = on_coils(half_ton());
+    let figures = [("lift", length(2.0)), ("old_lift", length(0.0)), ("set", length(0.5)), ("added_rate", rate(0.0))];
+    let struts = part("taller_struts", &figures).on(Site { axles: Axles::Front, side: None });
+    assert_eq!(struts.problems(), []);
+    let empty = Predictor::new(&survey).predict(&struts).empty.unwrap();
+    let before = survey.height(End::Front, LoadState::Empty).unwrap().value;
+    assert!(((empty.front.unwrap().value - before).customary() - 2.5).abs() < 0.02, "{:?}", empty.front);
+    assert!(empty.rise.value.customary().abs() < 1e-3, "{:?}", empty.rise);
+    // 3/4 in of the lift and 1/2 in of the set are in doubt, as one standard deviation each.
+    assert!((2.0 * empty.front.unwrap().sd.customary() - 2.0 * 0.75_f64.hypot(0.5)).abs() < 0.15, "{:?}", empty.front);
+    assert!((struts.takes_the_shock_along().customary() - 2.5).abs() < 1e-9, "shock and stop go up whole");
+}
+
+/// What goes on a front axle alone does not go on a trailer, nor behind.
+#[test]
+fn what_goes_in_front_alone_goes_nowhere_else() {
+    for (word, figure) in [("differential_drop", "dropped"), ("radius_arm_drop", "dropped")] {
+        let behind = part(word, &[(figure, length(1.0))]);
+        assert_eq!(behind.problems(), [CorrectionProblem::NotAtTheRear], "{word}");
+        assert_eq!(behind.on(Site { axles: Axles::Front, side: None }).problems(), [], "{word}");
+        let mut vehicle = half_ton().vehicle;
+        vehicle.class = VehicleClass::TandemTrailer;
+        assert_eq!(vehicle.fits_nowhere(KindRow::of(word).unwrap()), Some(NoFit::NoFront), "{word}");
     }
 }

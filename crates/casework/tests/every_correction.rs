@@ -11,7 +11,7 @@ mod truck;
 
 use proptest::prelude::*;
 use proptest::sample::select;
-use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor};
+use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
@@ -105,6 +105,15 @@ fn alike(one: Option<Sides<Uncertain<Length>>>, other: Option<Sides<Uncertain<Le
         (Some(one), Some(other)) => close(one.left, other.right) && close(one.right, other.left),
         _ => false,
     }
+}
+
+/// Any kind that goes with a lift and carries nothing, where it may go.
+fn any_that_carries_nothing() -> impl Strategy<Value = Correction> {
+    let words = ["shocks", "brake_hoses", "u_bolts", "bar_links", "track_bar", "radius_arm_drop", "differential_drop"];
+    let kind = select(words.map(|word| KindRow::of(word).unwrap()).to_vec());
+    (kind, prop::collection::vec(0.0..=1.0_f64, 3), any_site())
+        .prop_map(|(row, share, site)| row.correction(&given(row, &share), Site { side: None, ..site }).unwrap())
+        .prop_filter("it may go there", |correction| correction.problems().is_empty())
 }
 
 fn sane(heights: &CaseHeights) -> bool {
@@ -339,6 +348,25 @@ proptest! {
         for state in survey.states() {
             if let Ok(predicted) = prediction.at(state) {
                 prop_assert!(predicted.rise.value.customary().abs() < 0.02, "{:?}", predicted);
+            }
+        }
+    }
+
+    /// What goes with a lift and carries nothing moves nothing: every height and band is what it is without it.
+    #[test]
+    fn what_carries_nothing_moves_nothing(survey in any_survey(), correction in any_that_carries_nothing(), thickness in 0.5..3.0_f64) {
+        let block = Correction::at_the_rear(LiftBlock { thickness: inches(thickness) });
+        let predictor = Predictor::new(&survey);
+        let (bare, with) = (predictor.predict(&block), predictor.predict(&[block.clone(), correction.clone()][..]));
+        for state in survey.states() {
+            match (bare.at(state), with.at(state)) {
+                (Ok(bare), Ok(with)) => {
+                    prop_assert!(close(bare.rear, with.rear), "{}: {:?}\n{:?}", correction.row().word, bare, with);
+                    prop_assert!((bare.rise.value - with.rise.value).si().abs() < 1e-9);
+                }
+                // There may be no such axle as it goes on.
+                (Ok(_), Err(why)) => prop_assert_eq!(why, Unpredicted::NoSuchAxle),
+                (Err(_), answer) => prop_assert!(answer.is_err()),
             }
         }
     }

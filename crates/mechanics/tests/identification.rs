@@ -251,3 +251,42 @@ fn what_cannot_be_identified_is_said() {
         .push(Measurement::AxleLoad { axle: "rear".into(), load: Uncertain::new(pounds(f64::NAN), pounds(26.0)) });
     assert!(matches!(error(rate(), no_number), IdentificationError::NotPositive(_)));
 }
+
+/// Laid out once for several states or for each by itself, the answer is the same to the last digit; a state that is not there spoils
+/// none of the others.
+#[test]
+fn several_states_together_are_forecast_as_each_by_itself() {
+    let loads = [put(0.0, 0.0), put(600.0, 12.0), put(900.0, -8.0)];
+    let states = measured(&truck(), &loads, &[rear_mean()], &mut Errors::new(5));
+    let found = identify(vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::AntiRoll, 0.3)], states);
+    let together = found.forecasts(&[2, 0, 7, 1], helper);
+    assert_eq!(together.len(), 4);
+    for (place, state) in [(0, 2), (1, 0), (3, 1)] {
+        assert_eq!(together[place], found.forecast(state, helper), "state {state}");
+    }
+    assert_eq!(together[2], Err(IdentificationError::NoSuchState(7)));
+    let stands = found.stands(&[2, 7, 1], helper);
+    assert_eq!(stands[0].as_ref().unwrap(), &together[0].as_ref().unwrap().stance);
+    assert_eq!((stands[1].clone().unwrap_err(), stands[2].is_ok()), (IdentificationError::NoSuchState(7), true));
+}
+
+/// A load that is doubtful by itself moves its own state alone: the same weight with no doubt narrows that state's forecast and no other's.
+#[test]
+fn the_doubt_of_a_load_is_its_own_states_alone() {
+    let band = |doubtful: bool| {
+        let mut states =
+            measured(&truck(), &[put(0.0, 0.0), put(600.0, 0.0), put(900.0, 0.0)], &[rear_mean()], &mut Errors::new(3));
+        states[2].readings.clear();
+        let doubt = if doubtful { pounds(150.0) } else { pounds(0.0) };
+        states[2].load_doubts = vec![LoadDoubt { weight: doubt, position: inches(0.0) }];
+        let found = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
+        let each = found.forecasts(&[1, 2], |_| vec![]);
+        let sd = |place: usize| found.height(each[place].as_ref().unwrap(), &rear_mean()).unwrap().sd.customary();
+        (sd(0), sd(1))
+    };
+    let ((read, predicted), (_, exact)) = (band(true), band(false));
+    assert!((read - band(false).0).abs() < 1e-6, "{read}");
+    // 150 lb over the springs and tires of that end: some 0.4 in more, as one standard deviation.
+    let more = (predicted.powi(2) - exact.powi(2)).sqrt();
+    assert!(more > 0.2 && more < 0.6, "{predicted} {exact}");
+}

@@ -8,6 +8,7 @@ mod model;
 mod parts_off;
 mod predictor;
 mod rate;
+mod readouts;
 mod settle;
 mod telling;
 mod weighed;
