@@ -252,6 +252,11 @@ fn the_large_arch_correction_meets_the_exact_curve() {
     assert!(flat(-0.025).is_some() && flat(-0.055).is_some());
     assert_eq!(flat(-0.114), None);
     assert_eq!(arch_with_large_deflection(metres(-0.2), metres(0.2), metres(0.7)), None);
+    assert_eq!(
+        arch_with_large_deflection(metres(0.084), metres(0.265), metres(0.4)),
+        None,
+        "an arch steeper than any leaf is made with"
+    );
 }
 
 /// Height of the end over the root, the load staying vertical, in small steps from the root with the root's moment found by
