@@ -270,6 +270,49 @@ fn several_states_together_are_forecast_as_each_by_itself() {
     assert_eq!((stands[1].clone().unwrap_err(), stands[2].is_ok()), (IdentificationError::NoSuchState(7), true));
 }
 
+/// An account that holds one reading to be poor is told with the slopes of the one that trusts it: nearly what it tells by its own,
+/// with a block's rise as exact as ever, and nothing where the figures are others.
+#[test]
+fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
+    let mut errors = Errors::new(11);
+    let read =
+        |errors: &mut Errors| measured(&truck(), &[put(0.0, 0.0), put(500.0, 0.0), put(900.0, 0.0)], &[rear_mean()], errors);
+    let states = read(&mut errors);
+    let doubts = || vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::TyreRate, 0.2)];
+    let trusting = identify(doubts(), states.clone());
+    let mut doubted = states.clone();
+    if let Measurement::Height { height, .. } = &mut doubted[1].readings[0] {
+        *height = Uncertain::new(height.value + inches(0.4), inches(0.5));
+    }
+    let doubting = identify(doubts(), doubted);
+    assert!(doubting.has_the_figures_of(&trusting));
+    let block = |_: &Vehicle| vec![Change::Spacer { axle: "rear".into(), side: None, thickness: inches(2.0) }];
+    let plain = |of: &Identified| of.forecast(2, |_| vec![]).unwrap();
+    for (fitted, exact) in [(&helper as &dyn Fn(&Vehicle) -> Vec<Change>, false), (&block, true)] {
+        let with = |of: &Identified| of.forecast(2, fitted).unwrap();
+        let (own, as_told) = (with(&doubting), with(&trusting));
+        let from = plain(&doubting);
+        let by_own = doubting.rise(&from, &own, &rear_mean()).unwrap();
+        let like = (&trusting, &plain(&trusting), &as_told);
+        let by_other = doubting.rise_as((&from.stance, &own.stance), &rear_mean(), like).unwrap();
+        assert_eq!(by_own.value, by_other.value, "the figure itself is its own");
+        if exact {
+            assert!(by_other.sd.customary() < 1e-6, "{by_other:?}");
+        } else {
+            assert!((by_other.sd / by_own.sd).value > 0.95 && (by_other.sd / by_own.sd).value < 1.05, "{by_own:?} {by_other:?}");
+        }
+        let height = doubting.height(&own, &rear_mean()).unwrap();
+        let told = doubting.height_as(&own.stance, &rear_mean(), (&trusting, &as_told)).unwrap();
+        assert_eq!(height.value, told.value);
+        assert!((told.sd / height.sd).value > 0.97 && (told.sd / height.sd).value < 1.03, "{height:?} {told:?}");
+    }
+    let other = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
+    let (from, to) = (plain(&doubting), doubting.forecast(2, helper).unwrap());
+    assert!(doubting.height_as(&to.stance, &rear_mean(), (&other, &other.forecast(2, helper).unwrap())).is_none());
+    let like = (&other, &plain(&other), &other.forecast(2, helper).unwrap());
+    assert!(doubting.rise_as((&from.stance, &to.stance), &rear_mean(), like).is_none());
+}
+
 /// A load that is doubtful by itself moves its own state alone: the same weight with no doubt narrows that state's forecast and no other's.
 #[test]
 fn the_doubt_of_a_load_is_its_own_states_alone() {

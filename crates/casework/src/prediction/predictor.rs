@@ -194,7 +194,7 @@ impl Predictor {
                 Err(why) => return states.into_iter().map(|state| (state, Err(why))).collect(),
             };
             let places: Vec<usize> = states.iter().map(|state| self.index(*state)).collect();
-            let standing = weighed.forecasts(&places, |vehicle| self.changes(parts, vehicle));
+            let standing = weighed.fitted(&places, |vehicle| self.changes(parts, vehicle));
             let leading = &weighed.leading().identified;
             let solve = |parts: &[Correction]| leading.stands(&places, |vehicle| self.changes(parts, vehicle));
             let off = PartsOff::of_each(parts, places.len(), solve);
@@ -219,7 +219,7 @@ impl Predictor {
         let height = self.survey.height(End::Rear, LoadState::Loaded)?.value;
         let less = vec![Load::at(left, self.survey.vehicle.wheelbase)];
         let weighed = self.weighed().ok()?;
-        let lighter = weighed.forecast_with_loads(self.index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
+        let lighter = weighed.with_loads(self.index(LoadState::Loaded), &less, |_| Vec::new()).ok()?;
         let rear = end_mark(&self.survey, End::Rear)?;
         Some(height + weighed.rise(self.plain(LoadState::Loaded).ok()?, &lighter, &rear)?.value)
     }
@@ -240,7 +240,7 @@ impl Predictor {
         let loads = aboard(case, &case_loads).0.loads;
         let index = self.index(LoadState::Empty);
         let changes = |vehicle: &Vehicle| self.changes(fitted, vehicle);
-        let there = weighed.forecast_with_loads(index, &loads, changes).map_err(|error| self.note(error))?;
+        let there = weighed.with_loads(index, &loads, changes).map_err(|error| self.note(error))?;
         let leading = &weighed.leading().identified;
         if !self.holds_at(fitted, leading, there.leading()) {
             return Err(Unpredicted::PastThePack);
@@ -471,10 +471,7 @@ impl Predictor {
     }
 
     pub(super) fn plain(&self, state: LoadState) -> Result<&Standing, Unpredicted> {
-        let solve = || {
-            let standing = self.weighed()?.forecasts(&[self.index(state)], |_| Vec::new()).pop();
-            standing.ok_or(Unpredicted::NotMeasured)?.map_err(|error| self.note(error))
-        };
+        let solve = || self.weighed()?.plain(self.index(state), None).map_err(|error| self.note(error));
         let plain = self.plain.get(state).ok_or(Unpredicted::NotMeasured)?;
         plain.get_or_init(solve).as_ref().map_err(|why| *why)
     }

@@ -133,7 +133,7 @@ impl Ground<'_> {
     }
 
     fn with_loads(&self, loads: &[Load]) -> Option<Standing> {
-        self.weighed.forecast_with_loads(self.predictor.index(LoadState::Loaded), loads, |_| Vec::new()).ok()
+        self.weighed.plain(self.predictor.index(LoadState::Loaded), Some(loads)).ok()
     }
 }
 

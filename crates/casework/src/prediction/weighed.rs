@@ -3,7 +3,7 @@
 use super::account::{Account, misread, structures};
 use super::experiment::{experiment, gap_reading, is_weighed};
 use super::model::rear_axles;
-use super::telling::Misread;
+use super::telling::{Misread, Telling};
 use crate::survey::{AxleLoads, End, LoadState, Survey};
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::BUMP_STOP;
@@ -37,19 +37,52 @@ pub(super) struct Weighty {
     /// How likely it is: all together come to one.
     pub(super) weight: f64,
     pub(super) identified: Identified,
+    telling: Telling,
 }
 
 /// Every account that the readings leave, the leading one first: the likeliest of the story that is told.
 #[derive(Debug)]
 pub(super) struct Weighed {
     accounts: Vec<Weighty>,
+    /// For each of them, which other one has the same vehicle with every reading taken as it was read: by how much the figures move the
+    /// parts fitted on it is taken from there.
+    about: Vec<Option<usize>>,
 }
 
 /// Where the vehicle stands in one state by every account. An account by which it does not stand has nothing to say.
 #[derive(Debug)]
 pub(super) struct Standing {
     leading: Forecast,
-    others: Vec<Option<Forecast>>,
+    others: Vec<Option<There>>,
+}
+
+/// Where it stands by one account.
+#[derive(Debug, Clone)]
+enum There {
+    /// Solved with every figure moved.
+    Whole(Box<Forecast>),
+    /// At its best figures alone.
+    AtBest(Box<Stance>),
+}
+
+impl There {
+    fn of(forecast: Forecast) -> Self {
+        There::Whole(Box::new(forecast))
+    }
+
+    fn stance(&self) -> &Stance {
+        match self {
+            There::Whole(forecast) => &forecast.stance,
+            There::AtBest(stance) => stance,
+        }
+    }
+
+    fn whole(&self) -> Option<&Forecast> {
+        match self {
+            There::Whole(forecast) => Some(forecast),
+            There::AtBest(_) => None,
+        }
+    }
 }
 
 /// An account less likely than this is left out.
@@ -84,7 +117,7 @@ impl Weighed {
             let log_weight = account.before.ln() + seen + identified.log_evidence();
             most = f64::max(most, log_weight);
             let has_a_stop = account.telling.stop.is_some();
-            Ok((log_weight, Weighty { story, has_a_stop, weight: 0.0, identified }))
+            Ok((log_weight, Weighty { story, has_a_stop, weight: 0.0, identified, telling: account.telling }))
         };
         let (plain, further) = structures(survey);
         let mut held = vec![(plain, hold(&plain, None)?)];
@@ -100,7 +133,9 @@ impl Weighed {
                 each.filter_map(|account| hold(&account, Some(&found.identified)).ok()).collect::<Vec<_>>()
             })
             .collect();
-        Ok(Weighed { accounts: ranked(held.into_iter().map(|(_, weighed)| weighed).chain(off).collect()) })
+        let accounts = ranked(held.into_iter().map(|(_, weighed)| weighed).chain(off).collect());
+        let about = accounts.iter().map(|account| about_whom(account, &accounts)).collect();
+        Ok(Weighed { accounts, about })
     }
 
     pub(super) fn leading(&self) -> &Weighty {
@@ -117,57 +152,101 @@ impl Weighed {
         self.leading().identified.friction(axle)
     }
 
-    /// Where the vehicle stands in each of some states, with changes made for the vehicle of every account; in one in which it does not
-    /// by the leading account, why not.
-    pub(super) fn forecasts(
+    /// Where the vehicle stands in a state as it came in, or with other loads aboard; every account with every figure moved, so that
+    /// anything may be told of it.
+    ///
+    /// # Errors     [`IdentificationError`] where it does not stand so by the leading account
+    pub(super) fn plain(&self, state: usize, loads: Option<&[Load]>) -> Result<Standing, IdentificationError> {
+        let solve = |identified: &Identified| match loads {
+            Some(loads) => identified.forecast_with_loads(state, loads, |_| Vec::new()),
+            None => identified.forecast(state, |_| Vec::new()),
+        };
+        let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok().map(There::of)).collect();
+        Ok(Standing { leading: solve(&self.leading().identified)?, others })
+    }
+
+    /// Where it stands in each of some states with parts fitted, their changes made for the vehicle of every account.
+    pub(super) fn fitted(
         &self,
         states: &[usize],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Vec<Result<Standing, IdentificationError>> {
-        let leading = self.leading().identified.forecasts(states, &changes);
-        let others = self.accounts.iter().skip(1).map(|account| account.identified.forecasts(states, &changes).into_iter());
-        let mut others: Vec<_> = others.collect();
-        let standing = |leading: Result<Forecast, IdentificationError>| {
-            let others = others.iter_mut().map(|account| account.next().and_then(Result::ok)).collect();
-            Ok(Standing { leading: leading?, others })
-        };
-        leading.into_iter().map(standing).collect()
+        self.solve(|identified| identified.forecasts(states, &changes), |identified| identified.stands(states, &changes))
     }
 
     /// Where it stands in one with other loads aboard.
     ///
     /// # Errors     [`IdentificationError`] where it does not by the leading account
-    pub(super) fn forecast_with_loads(
+    pub(super) fn with_loads(
         &self,
         state: usize,
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Standing, IdentificationError> {
-        let solve = |identified: &Identified| identified.forecast_with_loads(state, loads, &changes);
-        let leading = solve(&self.leading().identified)?;
-        let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok()).collect();
-        Ok(Standing { leading, others })
+        let mut solved = self.solve(
+            |identified| vec![identified.forecast_with_loads(state, loads, &changes)],
+            |identified| vec![identified.stand_with_loads(state, loads, &changes)],
+        );
+        solved.pop().ok_or(IdentificationError::NoSuchState(state))?
+    }
+
+    /// Solves some states by every account: with every figure moved, or at its best alone where another account's slopes will do.
+    fn solve(
+        &self,
+        whole: impl Fn(&Identified) -> Vec<Result<Forecast, IdentificationError>>,
+        at_best: impl Fn(&Identified) -> Vec<Result<Stance, IdentificationError>>,
+    ) -> Vec<Result<Standing, IdentificationError>> {
+        let of_account = |(account, about): (&Weighty, &Option<usize>)| -> Vec<Option<There>> {
+            match about {
+                None => whole(&account.identified).into_iter().map(|solved| solved.ok().map(There::of)).collect(),
+                Some(_) => {
+                    let stances = at_best(&account.identified).into_iter();
+                    stances.map(|solved| solved.ok().map(|stance| There::AtBest(Box::new(stance)))).collect()
+                }
+            }
+        };
+        let mut others: Vec<_> =
+            self.accounts.iter().zip(&self.about).skip(1).map(|account| of_account(account).into_iter()).collect();
+        let standing = |leading: Result<Forecast, IdentificationError>| {
+            let others = others.iter_mut().map(|account| account.next().flatten()).collect();
+            Ok(Standing { leading: leading?, others })
+        };
+        whole(&self.leading().identified).into_iter().map(standing).collect()
     }
 
     /// The rise of a mark from one standing to another: by the leading account, its band as wide as all accounts make it.
     pub(super) fn rise(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Option<Uncertain<Length>> {
-        let rises = self.both(from, to).filter_map(|(account, from, to)| {
-            let rise = account.identified.rise(from, to, mark)?;
+        let by = |place: usize| {
+            let account = self.accounts.get(place)?;
+            let rise = match (from.whole(place), to.whole(place)) {
+                (Some(from), Some(to)) => account.identified.rise(from, to, mark),
+                _ => {
+                    let about = (*self.about.get(place)?)?;
+                    let like = (&self.accounts.get(about)?.identified, from.whole(about)?, to.whole(about)?);
+                    account.identified.rise_as((from.stance(place)?, to.stance(place)?), mark, like)
+                }
+            }?;
             Some(Part { weight: account.weight, mean: rise.value.si(), sd: rise.sd.si() })
-        });
+        };
         let value = self.leading().identified.rise(&from.leading, &to.leading, mark)?.value;
-        Some(Uncertain::new(value, about(rises.collect(), value)))
+        Some(Uncertain::new(value, about((0..self.accounts.len()).filter_map(by).collect(), value)))
     }
 
     /// How far the height of a mark may lie from what is said of it, as one standard deviation; `None` for a mark that was never read.
     pub(super) fn height_sd(&self, to: &Standing, mark: &TapeMark, said: Length) -> Option<Length> {
-        let heights: Vec<Part> = self
-            .one(to)
-            .filter_map(|(account, to)| {
-                let height = account.identified.height(to, mark)?;
-                Some(Part { weight: account.weight, mean: height.value.si(), sd: height.sd.si() })
-            })
-            .collect();
+        let by = |place: usize| {
+            let account = self.accounts.get(place)?;
+            let height = match to.whole(place) {
+                Some(to) => account.identified.height(to, mark),
+                None => {
+                    let about = (*self.about.get(place)?)?;
+                    let like = (&self.accounts.get(about)?.identified, to.whole(about)?);
+                    account.identified.height_as(to.stance(place)?, mark, like)
+                }
+            }?;
+            Some(Part { weight: account.weight, mean: height.value.si(), sd: height.sd.si() })
+        };
+        let heights: Vec<Part> = (0..self.accounts.len()).filter_map(by).collect();
         (!heights.is_empty()).then(|| about(heights, said))
     }
 
@@ -178,24 +257,22 @@ impl Weighed {
         empty: &'s Standing,
         loaded: &'s Standing,
     ) -> Vec<(Told, &'s Weighty)> {
-        let rates = self.both(empty, loaded).filter_map(|(account, empty, loaded)| {
+        let both = self.solved(empty).zip(self.solved(loaded)).zip(&self.accounts);
+        let rates = both.filter_map(|((empty, loaded), account)| {
+            let (empty, loaded) = (empty?, loaded?);
             let told = account.identified.tell(&[empty, loaded], |vehicle, stances| log_rate(survey, vehicle, stances));
             Some((told?, account))
         });
         rates.collect()
     }
 
+    /// By every account by which it was solved with every figure moved.
     pub(super) fn one<'s>(&'s self, standing: &'s Standing) -> impl Iterator<Item = (&'s Weighty, &'s Forecast)> {
-        self.accounts.iter().zip(standing.each()).filter_map(|(account, forecast)| Some((account, forecast?)))
+        self.accounts.iter().zip(self.solved(standing)).filter_map(|(account, forecast)| Some((account, forecast?)))
     }
 
-    fn both<'s>(
-        &'s self,
-        from: &'s Standing,
-        to: &'s Standing,
-    ) -> impl Iterator<Item = (&'s Weighty, &'s Forecast, &'s Forecast)> {
-        let pairs = self.accounts.iter().zip(from.each().zip(to.each()));
-        pairs.filter_map(|(account, (from, to))| Some((account, from?, to?)))
+    fn solved<'s>(&'s self, standing: &'s Standing) -> impl Iterator<Item = Option<&'s Forecast>> {
+        (0..self.accounts.len()).map(|place| standing.whole(place))
     }
 }
 
@@ -213,8 +290,18 @@ impl Standing {
         &self.leading
     }
 
-    fn each(&self) -> impl Iterator<Item = Option<&Forecast>> {
-        std::iter::once(Some(&self.leading)).chain(self.others.iter().map(Option::as_ref))
+    fn whole(&self, account: usize) -> Option<&Forecast> {
+        match account.checked_sub(1) {
+            None => Some(&self.leading),
+            Some(other) => self.others.get(other)?.as_ref()?.whole(),
+        }
+    }
+
+    fn stance(&self, account: usize) -> Option<&Stance> {
+        match account.checked_sub(1) {
+            None => Some(&self.leading.stance),
+            Some(other) => Some(self.others.get(other)?.as_ref()?.stance()),
+        }
     }
 }
 
@@ -239,6 +326,15 @@ fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
         leads(b).cmp(&leads(a)).then(b.weight.total_cmp(&a.weight))
     });
     accounts
+}
+
+/// The account of the same vehicle by which nothing was misread, where there is one with the same figures. The leading one speaks for
+/// itself.
+fn about_whom(account: &Weighty, accounts: &[Weighty]) -> Option<usize> {
+    account.telling.misread?;
+    let of = Telling { misread: None, ..account.telling };
+    let about = accounts.iter().position(|other| other.telling == of && account.identified.has_the_figures_of(&other.identified));
+    about.filter(|_| !accounts.first().is_some_and(|leading| std::ptr::eq(leading, account)))
 }
 
 /// The story that is told: one rate, the plainest, as long as it is likely enough and no other is likelier than all the rest.

@@ -254,6 +254,45 @@ impl Identified {
         self.uncertain(&Told { value, slopes })
     }
 
+    /// Whether another account of the same readings has the same figures, so that its slopes may stand for this one's.
+    pub fn has_the_figures_of(&self, other: &Identified) -> bool {
+        self.figures == other.figures
+    }
+
+    /// The height of a mark where the vehicle stands, how it hangs on what is in doubt taken from another account's forecast of the
+    /// same: near enough where the two are vehicles of one kind, the readings weighed otherwise. `None` as [`Self::height`], and where
+    /// the figures are others.
+    pub fn height_as(&self, stands: &Stance, mark: &TapeMark, like: (&Identified, &Forecast)) -> Option<Uncertain<Length>> {
+        let place = self.figures.iter().position(|figure| *figure == Unknown::KerbHeight(mark.clone()))?;
+        let mut slopes = self.in_own_deviations(like.0, like.1.slopes(mark))?;
+        if let Some(slope) = slopes.get_mut(place) {
+            *slope += self.sd(place);
+        }
+        self.uncertain(&Told { value: self.at.get(place)? + mark.change(stands)?, slopes })
+    }
+
+    /// The rise of a mark from one stance to another, its slopes taken in the same way from another account's forecasts of both.
+    pub fn rise_as(
+        &self,
+        (from, to): (&Stance, &Stance),
+        mark: &TapeMark,
+        like: (&Identified, &Forecast, &Forecast),
+    ) -> Option<Uncertain<Length>> {
+        let value = mark.change(to)? - mark.change(from)?;
+        let slopes = like.2.slopes(mark).iter().zip(like.1.slopes(mark)).map(|(to, from)| to - from).collect();
+        self.uncertain(&Told { value, slopes: self.in_own_deviations(like.0, slopes)? })
+    }
+
+    /// Slopes for each standard deviation that another account leaves a figure, for each that this one leaves it.
+    fn in_own_deviations(&self, other: &Identified, mut slopes: Vec<f64>) -> Option<Vec<f64>> {
+        for (place, slope) in slopes.iter_mut().enumerate() {
+            if *slope != 0.0 {
+                *slope *= self.sd(place) / other.sd(place);
+            }
+        }
+        self.has_the_figures_of(other).then_some(slopes)
+    }
+
     /// How much more one mark rises than another from one forecast to another: what all of it has in common falls out.
     pub fn rise_apart(&self, from: &Forecast, to: &Forecast, more: &TapeMark, than: &TapeMark) -> Option<Uncertain<Length>> {
         let rise = |mark: &TapeMark| Some(mark.change(&to.stance)? - mark.change(&from.stance)?);
@@ -295,13 +334,17 @@ impl Identified {
 
     /// Covariance of two figures told of this vehicle; of one with itself, its variance.
     pub fn covariance(&self, one: &Told, other: &Told) -> f64 {
-        let n = self.figures.len();
-        let per_unit = |slopes: &[f64]| -> Vec<f64> {
-            slopes.iter().enumerate().map(|(place, slope)| slope / self.sd(place).max(f64::MIN_POSITIVE)).collect()
+        // Most figures move any one thing by nothing.
+        let per_unit = |slopes: &[f64]| -> Vec<(usize, f64)> {
+            let each = slopes.iter().enumerate().filter(|(_, slope)| **slope != 0.0);
+            each.map(|(place, slope)| (place, slope / self.sd(place).max(f64::MIN_POSITIVE))).collect()
         };
-        let (one, other) = (per_unit(&one.slopes), per_unit(&other.slopes));
-        let rows = self.covariance.chunks(n).zip(&one);
-        rows.map(|(row, slope)| slope * row.iter().zip(&other).map(|(c, other)| c * other).sum::<f64>()).sum()
+        let (n, own, across) = (self.figures.len(), per_unit(&one.slopes), per_unit(&other.slopes));
+        let along = |(place, slope): &(usize, f64)| -> f64 {
+            let row = self.covariance.get(place * n..(place + 1) * n).unwrap_or_default();
+            slope * across.iter().map(|(column, other)| row.get(*column).copied().unwrap_or(0.0) * other).sum::<f64>()
+        };
+        own.iter().map(along).sum()
     }
 
     fn uncertain(&self, told: &Told) -> Option<Uncertain<Length>> {
