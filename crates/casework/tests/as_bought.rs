@@ -209,6 +209,38 @@ fn a_coil_that_is_pressed_solid_is_not_predicted() {
     assert_eq!(coils(12.5).problems(), [CorrectionProblem::NotLonger { figure: "new_height", than: "solid_height" }]);
 }
 
+/// The rate of a coil by the handbook's formula (Shigley, helical springs, from memory), worked out here by hand: G·d⁴ / (8·D³·n). By its
+/// wire a coil is predicted as by the rate that it comes to, and as far off.
+#[test]
+fn a_coil_told_by_its_wire_is_the_coil_of_that_rate() {
+    let mut survey = on_springs_alone(half_ton());
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    survey.overload_leaves = Default::default();
+    let heights = [("new_height", length(14.0)), ("old_height", length(14.0)), ("standing_height", length(11.0))];
+    let turns = |turns: f64| Quantity::Count(turns);
+    let wound = |new_turns: f64, new_height: f64| {
+        let wires = [("new_wire", length(0.75)), ("new_outside", length(5.75)), ("new_turns", turns(new_turns))];
+        let old = [("old_wire", length(0.625)), ("old_outside", length(5.625)), ("old_turns", turns(8.0))];
+        let heights =
+            heights.clone().map(|(name, height)| (name, if name == "new_height" { length(new_height) } else { height }));
+        part("wound_coils", &[&heights[..], &wires, &old].concat())
+    };
+    // 79.3 GPa = 11.50e6 psi; 5 in from wire to wire.
+    let by_hand = |wire: f64, turns: f64| 79.3e9 / 6_894.757 * wire.powi(4) / (8.0 * 125.0 * turns);
+    let rates = [("new_rate", rate(by_hand(0.75, 7.0))), ("old_rate", rate(by_hand(0.625, 8.0)))];
+    let by_rate = part("measured_coils", &[&heights[..], &[("solid_height", length(9.0 * 0.75))], &rates].concat());
+    let predictor = Predictor::new(&survey);
+    let (one, other) = (predictor.predict(&wound(7.0, 14.0)), predictor.predict(&by_rate));
+    for (one, other) in [(one.empty, other.empty), (one.loaded, other.loaded)] {
+        let (one, other) = (one.unwrap(), other.unwrap());
+        assert!((one.rear.value - other.rear.value).abs() < inches(1e-6), "{:?} {:?}", one.rear, other.rear);
+        assert!((one.part / other.part).value > 0.95 && (one.part / other.part).value < 1.05, "{:?} {:?}", one.part, other.part);
+    }
+    // Nine turns and two on the seats, of 3/4 in: 8 1/4 in solid.
+    assert_eq!(wound(9.0, 8.0).problems(), [CorrectionProblem::SolidAlready { figure: "new_height" }]);
+    assert!(wound(9.0, 8.5).problems().is_empty());
+}
+
 /// A bag so far across inside the coils, and 8 in tall, that takes 5 to 45 psi.
 fn bags_in_coils(diameter: f64, pressure: f64) -> Correction {
     let gauge = |psi| Quantity::Pressure(units::psi(psi));

@@ -32,6 +32,7 @@ fn quantity(bound: Bound, si: f64) -> Quantity {
         Dimension::Weight => Quantity::Weight(newtons(si)),
         Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
         Dimension::Pressure => Quantity::Pressure(pascals(si)),
+        Dimension::Count => Quantity::Count(si),
     }
 }
 

@@ -13,6 +13,8 @@ pub enum Dimension {
     Rate,
     /// A gauge pressure; Pa.
     Pressure,
+    /// A count that need not be whole: the turns of a coil.
+    Count,
 }
 
 /// The least and the most that a figure may be, in SI units, both of them allowed.
@@ -54,6 +56,11 @@ impl Bound {
     /// Of a pressure, told in pounds-force per square inch.
     pub const fn psi(least: f64, most: f64) -> Self {
         Bound::new(Dimension::Pressure, PASCALS_PER_PSI, least, most)
+    }
+
+    /// Of a count.
+    pub const fn count(least: f64, most: f64) -> Self {
+        Bound::new(Dimension::Count, 1.0, least, most)
     }
 
     /// Whether a figure lies within; none that is no number does.

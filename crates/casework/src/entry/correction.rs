@@ -238,6 +238,7 @@ impl FigureEntry {
             Dimension::Weight => Quantity::Weight(newtons(si)),
             Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
             Dimension::Pressure => Quantity::Pressure(pascals(si)),
+            Dimension::Count => Quantity::Count(si),
         };
         Some(match (takes, self) {
             (Takes::Within(bound), FigureEntry::Typed(typed)) => number(bound.dimension, typed.si),

@@ -69,6 +69,8 @@ pub enum UnitWord {
     Ksi,
     /// Megapascals.
     Mpa,
+    /// Turns of a coil.
+    Turns,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -79,7 +81,7 @@ pub struct Typed {
     pub text: String,
     /// The unit a bare number was read in.
     pub unit: UnitWord,
-    /// The value understood: metres, newtons, newtons per metre, cubic metres, radians or pascals.
+    /// The value understood: metres, newtons, newtons per metre, cubic metres, radians, pascals or turns.
     pub si: f64,
 }
 

@@ -1,8 +1,8 @@
 //! Whether what was typed reads as what was understood of it.
 
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
-    parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_turns,
+    parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::InShopUnits;
 
@@ -37,6 +37,7 @@ impl Typed {
             UnitWord::Kpa => parse_pressure(text, millimetre)?.value,
             UnitWord::Ksi => parse_stress(text, inch)?.value,
             UnitWord::Mpa => parse_stress(text, millimetre)?.value,
+            UnitWord::Turns => parse_turns(text)?,
         })
     }
 }

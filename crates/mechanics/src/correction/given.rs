@@ -15,6 +15,8 @@ pub enum Quantity {
     Rate(SpringRate),
     /// A gauge pressure.
     Pressure(Pressure),
+    /// A count that need not be whole.
+    Count(f64),
     /// A force against a travel.
     Table(ForceTable),
     /// A leaf pack.
@@ -29,6 +31,7 @@ impl Quantity {
             Quantity::Weight(force) => Some(force.si()),
             Quantity::Rate(rate) => Some(rate.si()),
             Quantity::Pressure(pressure) => Some(pressure.si()),
+            Quantity::Count(count) => Some(*count),
             Quantity::Table(_) | Quantity::Pack(_) => None,
         }
     }
@@ -117,6 +120,14 @@ impl Given {
     pub fn pressure(&self, name: &str) -> Option<Pressure> {
         match self.get(name)? {
             Quantity::Pressure(pressure) => Some(*pressure),
+            _ => None,
+        }
+    }
+
+    /// A count by its name.
+    pub fn count(&self, name: &str) -> Option<f64> {
+        match self.get(name)? {
+            Quantity::Count(count) => Some(*count),
             _ => None,
         }
     }

@@ -269,6 +269,12 @@ pub enum CorrectionProblem {
         /// Than which.
         than: &'static str,
     },
+    /// A coil that is no taller free than pressed solid.
+    #[error("{figure} must be more than the coil pressed solid")]
+    SolidAlready {
+        /// The figure of its free height.
+        figure: &'static str,
+    },
     /// A pressure that the part itself does not take.
     #[error("{figure} is from {:.0} to {:.0} Pa for this part", bound.least, bound.most)]
     PressureOutside {

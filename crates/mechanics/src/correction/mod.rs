@@ -54,6 +54,7 @@ mod together;
 pub mod track_bar;
 pub mod u_bolts;
 mod work;
+pub mod wound_coils;
 
 pub use added_leaf::AddedLeaf;
 pub use air_bags::AirBags;
@@ -96,6 +97,7 @@ pub use tires::Tires;
 pub use together::{NotTogether, cautions_of, not_together, on_the_coil_seat, solid_after};
 pub use track_bar::TrackBar;
 pub use work::Work;
+pub use wound_coils::{Wound, WoundCoils};
 
 /// Every kind, in the order it is offered.
 pub static KINDS: &[&KindRow] = &[
@@ -115,6 +117,7 @@ pub static KINDS: &[&KindRow] = &[
     &strut_spacer::ROW,
     &new_coils::ROW,
     &measured_coils::ROW,
+    &wound_coils::ROW,
     &taller_struts::ROW,
     &helper_by_capacity::ROW,
     &helper_spring::ROW,

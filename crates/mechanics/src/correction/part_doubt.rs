@@ -48,7 +48,7 @@ impl PartDoubt {
     pub const BOUGHT_RATE: PartDoubt = PartDoubt::Share(0.20);
     /// A coil's free height beside another, by a tape.
     pub const FREE_HEIGHT: PartDoubt = PartDoubt::Length(0.125 * METRES_PER_INCH);
-    /// A coil's rate from its wire, its diameter and its turns.
+    /// A coil's rate from its wire, its diameter and its turns; laid on the turns, by which it goes one to one.
     pub const COIL_RATE: PartDoubt = PartDoubt::Share(0.05);
     /// An arm's length to where a strut stands: what an independent front makes of a spacer.
     pub const MOTION_RATIO: PartDoubt = PartDoubt::Share(0.15);
@@ -75,6 +75,7 @@ impl PartDoubt {
             Quantity::Weight(force) => Quantity::Weight(newtons(number(force.si())?)),
             Quantity::Rate(rate) => Quantity::Rate(newtons_per_metre(number(rate.si())?)),
             Quantity::Pressure(pressure) => Quantity::Pressure(pascals(number(pressure.si())?)),
+            Quantity::Count(count) => Quantity::Count(number(*count)?),
             Quantity::Table(table) => {
                 let points = table.points().map(|(travel, force)| Some((travel, newtons(number(force.si())?))));
                 Quantity::Table(ForceTable::new(&points.collect::<Option<Vec<_>>>()?).ok()?)

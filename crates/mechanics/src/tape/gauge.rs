@@ -1,4 +1,4 @@
-//! Angles and pressures as typed.
+//! Angles, pressures and turns as typed.
 
 use super::length::LengthUnit;
 use super::typed::{Number, TypedError, leading_number, split_sign};
@@ -10,6 +10,8 @@ const STEEPEST_DEG: f64 = 180.0;
 const MOST_PA: f64 = 2.0e6;
 /// No steel holds more.
 const MOST_STRESS_PA: f64 = 5.0e9;
+/// No coil under a vehicle has more.
+const MOST_TURNS: f64 = 100.0;
 
 /// Reads an angle in degrees (`12`, `12.5°`, `-3 deg`).
 ///
@@ -87,6 +89,29 @@ pub fn parse_stress(text: &str, unit: LengthUnit) -> Result<Pressure, TypedError
     }
 }
 
+/// Reads the turns of a coil (`7`, `6 1/2`, `6.5 turns`).
+///
+/// # Valid      0 to 100
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::parse_turns;
+/// assert!((parse_turns("6 1/2").expect("turns") - 6.5).abs() < 1e-12);
+/// ```
+pub fn parse_turns(text: &str) -> Result<f64, TypedError> {
+    let (sign, number, name) = signed(text, "count of turns", "6 1/2")?;
+    if !matches!(name.as_str(), "" | "turn" | "turns" | "coils") {
+        return Err(not_understood(text, "count of turns", "6 1/2"));
+    }
+    if sign < 0.0 && number > 0.0 {
+        return Err(TypedError::Negative(text.trim().to_owned(), "count of turns"));
+    }
+    if number > MOST_TURNS {
+        return Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "count of turns", size: "too large" });
+    }
+    Ok(number)
+}
+
 /// Sign, number, and the unit's name in small letters.
 fn signed(text: &str, what: &'static str, example: &'static str) -> Result<(f64, f64, String), TypedError> {
     let typed = text.trim();
@@ -123,6 +148,9 @@ mod tests {
         assert!(matches!(parse_angle("200"), Err(TypedError::OutOfRange { .. })));
         assert!(matches!(parse_angle("12 in"), Err(TypedError::NotUnderstood { .. })));
         assert!(matches!(parse_angle(" "), Err(TypedError::Empty)));
+        assert!(matches!(parse_turns("-7"), Err(TypedError::Negative(..))));
+        assert!(matches!(parse_turns("700"), Err(TypedError::OutOfRange { .. })));
+        assert!(matches!(parse_turns("7 in"), Err(TypedError::NotUnderstood { .. })));
         assert!(matches!(parse_pressure("-3", LengthUnit::Inches), Err(TypedError::Negative(..))));
         assert!(matches!(parse_pressure("900 bar", LengthUnit::Inches), Err(TypedError::OutOfRange { .. })));
         assert!(matches!(parse_pressure("65 lb", LengthUnit::Inches), Err(TypedError::NotUnderstood { .. })));

@@ -128,6 +128,7 @@ fn field_of(sheet: &Sheet, row: &KindRow, words: &FieldWords) -> Field {
             Dimension::Weight => sheet.weight_field(words.field, words.label),
             Dimension::Rate => sheet.rate_field(words.field, words.label),
             Dimension::Pressure => sheet.number_field(words.field, words.label, sheet.units().pressure_name()),
+            Dimension::Count => sheet.number_field(words.field, words.label, "turns"),
         },
         _ => {
             let inches = sheet.units().length_name() == "in";
@@ -220,6 +221,10 @@ fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
         CorrectionProblem::PressureOutside { figure, bound } => {
             let field = field_words(words, figure).map_or("kind", |field| field.field);
             sheet.refuse(field, pressure_outside(bound, sheet.units()));
+        }
+        CorrectionProblem::SolidAlready { figure } => {
+            let text = "Free it is no taller than with all its turns on each other: check its height, its wire and its turns.";
+            sheet.refuse(field_words(words, figure).map_or("kind", |field| field.field), text);
         }
         CorrectionProblem::NotOnOneSide => sheet.refuse("side", format!("Not on one side: {what} goes on both alike.")),
         // Each figure was held against its bounds where it was read.

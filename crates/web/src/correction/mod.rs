@@ -39,6 +39,7 @@ mod tires;
 mod track_bar;
 mod u_bolts;
 mod words;
+mod wound_coils;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
 pub(crate) use words::{account, correction_name, formula, option_name, parts_doubt};
@@ -69,7 +70,7 @@ static GROUPS: &[(&str, &[&KindWords])] = &[
         "Blocks and spacers",
         &[&lift_block::WORDS, &exchanged_block::WORDS, &tapered_block::WORDS, &coil_spacer::WORDS, &strut_spacer::WORDS],
     ),
-    ("Coils and struts", &[&new_coils::WORDS, &measured_coils::WORDS, &taller_struts::WORDS]),
+    ("Coils and struts", &[&new_coils::WORDS, &measured_coils::WORDS, &wound_coils::WORDS, &taller_struts::WORDS]),
     (
         "Helpers, rubbers, air",
         &[

@@ -8,7 +8,7 @@ use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::units::{metres, pascals};
 
 use super::KindWords;
-use crate::view::{Units, percent, typed_text};
+use crate::view::{Units, percent, turns, typed_text};
 
 /// A correction with its figures, short enough for a list.
 pub(crate) fn correction_name(entry: &CorrectionEntry, class: VehicleClass, units: Units) -> String {
@@ -55,6 +55,7 @@ fn account_of(correction: &Correction, units: Units) -> Vec<String> {
         Some(Quantity::Weight(force)) => units.weight(*force),
         Some(Quantity::Rate(rate)) => units.rate(*rate),
         Some(Quantity::Pressure(pressure)) => units.pressure(*pressure),
+        Some(Quantity::Count(count)) => turns(*count),
         Some(Quantity::Table(table)) => last_point(table, units),
         Some(Quantity::Pack(_)) | None => String::new(),
     };
@@ -123,6 +124,7 @@ pub(super) fn typed_with_unit(typed: &Typed, units: Units) -> String {
         UnitWord::LbPerIn | UnitWord::NPerMm => units.rate_name(),
         UnitWord::Lb | UnitWord::Kg => units.weight_name(),
         UnitWord::Psi | UnitWord::Kpa => units.pressure_name(),
+        UnitWord::Turns => "turns",
         _ => units.length_name(),
     };
     if text.ends_with(|c: char| c.is_ascii_digit()) { format!("{text} {unit}") } else { text }

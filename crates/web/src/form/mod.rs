@@ -23,15 +23,15 @@ use std::collections::{BTreeMap, BTreeSet};
 use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_volume,
-    parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_turns,
+    parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre, pascals};
 use wise_badger_store::submission::Sending;
 
 use self::posted::TOKEN;
 use crate::error::WebError;
-use crate::view::{Units, typed_text};
+use crate::view::{Units, turns, typed_text};
 
 /// Longest text taken in one ordinary field.
 const LONGEST_TEXT: usize = 60;
@@ -214,6 +214,7 @@ impl Sheet {
             Dimension::Rate if signed => self.signed_rate(name),
             Dimension::Rate => self.rate(name),
             Dimension::Pressure => self.pressure(name),
+            Dimension::Count => self.turns(name),
         }
     }
 
@@ -244,6 +245,11 @@ impl Sheet {
     pub(crate) fn stress(&mut self, name: &str) -> Option<Typed> {
         let unit = if self.units.length == LengthUnit::Inches { UnitWord::Ksi } else { UnitWord::Mpa };
         self.quantity(name, unit, |text, units| parse_stress(text, units.length).map(|stress| stress.value))
+    }
+
+    /// The turns of a coil.
+    pub(crate) fn turns(&mut self, name: &str) -> Option<Typed> {
+        self.quantity(name, UnitWord::Turns, |text, _| parse_turns(text))
     }
 
     /// A weight that may be left out.
@@ -345,6 +351,7 @@ fn outside(what: &str, bound: &Bound, units: Units) -> String {
         Dimension::Weight => units.weight(newtons(si)),
         Dimension::Rate => units.rate(newtons_per_metre(si)),
         Dimension::Pressure => units.pressure(pascals(si)),
+        Dimension::Count => turns(si),
     });
     format!("{what} is between {least} and {most}; check the figure and its unit.")
 }

@@ -230,12 +230,19 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
         UnitWord::Gal => (page.weight == WeightUnit::Pounds, "gal"),
         UnitWord::L => (page.weight == WeightUnit::Kilograms, "L"),
         UnitWord::Deg => (true, "°"),
+        UnitWord::Turns => (true, "turns"),
         UnitWord::Psi => (page.length == LengthUnit::Inches, "psi"),
         UnitWord::Ksi => (page.length == LengthUnit::Inches, "ksi"),
         UnitWord::Mpa => (page.length == LengthUnit::Millimetres, "MPa"),
         UnitWord::Kpa => (page.length == LengthUnit::Millimetres, "kPa"),
     };
     if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
+}
+
+/// Turns of a coil.
+pub(crate) fn turns(count: f64) -> String {
+    let rounded = (count * 100.0).round() / 100.0;
+    format!("{rounded} turns")
 }
 
 /// A ride frequency.
