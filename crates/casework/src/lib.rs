@@ -63,6 +63,7 @@ pub mod prediction;
 pub mod proof;
 pub mod reading;
 pub mod route;
+pub mod shelf;
 pub mod slips;
 pub mod survey;
 pub mod verdict;

@@ -21,6 +21,7 @@ const LAYERS: &[&str] = &[
     "case",
     "slips",
     "job_document",
+    "shelf",
     "bench",
     "consequence",
     "casework",

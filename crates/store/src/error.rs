@@ -32,6 +32,14 @@ pub enum StoreError {
         /// How many it holds.
         most: i64,
     },
+    /// A number that a shop gives once is another's already.
+    #[error("there is already a {what} “{number}”")]
+    Taken {
+        /// What has the number.
+        what: &'static str,
+        /// The number.
+        number: String,
+    },
     /// A stored word or document this program does not know.
     #[error("a stored {what} reads “{text}”, which this program does not know")]
     Unreadable {

@@ -30,6 +30,7 @@ pub mod reading;
 pub mod saving;
 mod schema;
 pub mod session;
+pub mod shelf;
 pub mod shop;
 pub mod submission;
 #[cfg(feature = "test-support")]
@@ -40,5 +41,5 @@ pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use error::{Source, StoreError};
-pub use ids::{CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShopId};
+pub use ids::{CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId};
 pub use opening::OpeningError;

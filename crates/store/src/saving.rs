@@ -55,6 +55,22 @@ pub fn add(
     work(connection, person)
 }
 
+/// Saves a form that is none of a job's, once.
+///
+/// # Errors     what `work` says
+pub fn once(
+    connection: &mut PgConnection,
+    person: &Person,
+    sending: &Sending,
+    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError>,
+) -> Result<(), StoreError> {
+    match submission::claim(connection, person, sending)? {
+        Claim::Again(_) => Ok(()),
+        Claim::Overtaken(at) => Err(StoreError::Stale { by: person.name.clone(), at }),
+        Claim::New | Claim::Changed(_) => work(connection, person),
+    }
+}
+
 /// Takes a document in as a new job, once: the same sending again gives the same job.
 ///
 /// # Errors     [`StoreError::Stale`] when another document was taken in from the same drawing of the form

@@ -149,6 +149,22 @@ diesel::table! {
 }
 
 diesel::table! {
+    shelf_parts (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        number -> Text,
+        kind -> Text,
+        searched -> Text,
+        entry -> Jsonb,
+        follows -> Nullable<Int8>,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
     shops (id) {
         id -> Int8,
         name -> Text,
@@ -182,6 +198,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     photographs,
     readings,
     sessions,
+    shelf_parts,
     shops,
     submissions
 );

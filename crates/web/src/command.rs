@@ -8,10 +8,12 @@ use std::time::Duration;
 
 use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
+use wise_badger_casework::entry::ShelfPart;
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::option_document::{OptionDocument, PredictionDocument};
+use wise_badger_casework::shelf::{ShelfDocument, changes};
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
-use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shop};
+use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shelf, shop};
 
 use crate::form::clean;
 use crate::one_line::one_line;
@@ -60,6 +62,9 @@ enum Command {
     /// Give a job out as a wise-badger/job document, or take one in.
     #[command(subcommand)]
     Job(JobCommand),
+    /// Give the shop's shelf out as a wise-badger/shelf document, or take one in.
+    #[command(subcommand)]
+    Shelf(ShelfCommand),
     /// Open a shop with its first person, in a database that has none.
     OpenShop {
         #[command(flatten)]
@@ -86,6 +91,27 @@ enum JobCommand {
         number: i32,
     },
     /// Take a document in as a new job, and print its number.
+    Import {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        /// The document; `-` reads standard input.
+        file: String,
+        /// Who takes it in; whoever has worked in the shop longest where that is not said.
+        #[arg(long)]
+        person: Option<String>,
+    },
+    /// Print the JSON Schema of the document.
+    Schema,
+}
+
+#[derive(Subcommand)]
+enum ShelfCommand {
+    /// Print the shelf as a document.
+    Export {
+        #[command(flatten)]
+        database: DatabaseOptions,
+    },
+    /// Take a document's parts in: what it does not name stays as it is. Nothing is taken in while any part of it is not understood.
     Import {
         #[command(flatten)]
         database: DatabaseOptions,
@@ -160,6 +186,7 @@ pub fn run() -> ExitCode {
         Command::Predict { job, option, .. } => (predict(job.zip(option)), 2),
         Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
         Command::Job(command) => (job_command(command), 2),
+        Command::Shelf(command) => (shelf_command(command), 2),
         Command::Serve(options) => (serve_here(options), 1),
     };
     match outcome {
@@ -237,6 +264,37 @@ fn job_command(command: JobCommand) -> Result<(), Failure> {
                 job_document::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &document)
             });
             print(&taken?.number.0.to_string())
+        }
+    }
+}
+
+fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
+    match command {
+        ShelfCommand::Schema => print(&serde_json::to_string_pretty(&ShelfDocument::schema())?),
+        ShelfCommand::Export { database } => {
+            let database = database.open(1)?;
+            let mut connection = database.connection()?;
+            let shop = shop::first(&mut connection)?.ok_or("the database has no shop yet")?;
+            let document = ShelfDocument::new(shelf::all(&mut connection, shop.id)?);
+            print(&serde_json::to_string_pretty(&document)?)
+        }
+        ShelfCommand::Import { database, file, person } => {
+            let read = ShelfDocument::read(&read_document(&file)?).map_err(|error| format!("{file}: {error}"))?;
+            if !read.wrong.is_empty() {
+                let lines = read.wrong.iter().map(|part| format!("part {}, {}: {}", part.row, part.at, part.what));
+                return Err(format!("{file}: nothing was taken in.\n{}", lines.collect::<Vec<_>>().join("\n")).into());
+            }
+            let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
+            let database = database.open(1)?;
+            let taken = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
+                let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
+                let people = person::of_shop(connection, shop.id)?;
+                let by = people.into_iter().find(|one| person.as_ref().is_none_or(|name| one.name == *name));
+                let (changes, _) = changes(&shelf::all(connection, shop.id)?, parts);
+                shelf::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &changes)?;
+                Ok(changes.len())
+            });
+            print(&taken?.to_string())
         }
     }
 }

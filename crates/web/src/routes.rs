@@ -13,8 +13,8 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, sums, understood,
-    verdict, who, yard,
+    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums,
+    understood, verdict, who, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -52,6 +52,17 @@ addresses! {
     GET "/understood" => understood::show;
     GET "/sums" => sums::first;
     GET "/sums/{sum}" => sums::show;
+    GET "/shelf" => shelf::show;
+    GET "/shelf.csv" => shelf::files::csv;
+    GET "/shelf.json" => shelf::files::json;
+    GET "/shelf/new" => shelf::part::new;
+    POST "/shelf/new" => shelf::part::put;
+    GET "/shelf/import" => shelf::files::ask;
+    POST "/shelf/import" => shelf::files::import;
+    GET "/shelf/parts/{part}" => shelf::part::show;
+    POST "/shelf/parts/{part}" => shelf::part::change;
+    POST "/shelf/parts/{part}/withdraw" => shelf::part::withdraw;
+    POST "/shelf/parts/{part}/restore" => shelf::part::restore;
     GET "/jobs/new" => intake::new;
     POST "/jobs/new" => intake::open;
     GET "/jobs/import" => job_document::ask;
@@ -80,6 +91,7 @@ addresses! {
     GET "/jobs/{number}/verdict" => verdict::show;
     GET "/jobs/{number}/aim" => job_form::show::<AimForm>;
     POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
+    GET "/jobs/{number}/shelf" => shelf::pick::show;
     GET "/jobs/{number}/options" => options::show;
     POST "/jobs/{number}/options" => options::consider;
     POST "/jobs/{number}/options/{correction}/choose" => options::choose;

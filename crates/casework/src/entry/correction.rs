@@ -30,6 +30,18 @@ pub struct TypedTable {
     pub points_si: Vec<(f64, f64)>,
 }
 
+impl TypedTable {
+    /// Whether its points make a curve.
+    pub fn is_a_table(&self) -> bool {
+        self.table().is_some()
+    }
+
+    fn table(&self) -> Option<ForceTable> {
+        let points: Vec<_> = self.points_si.iter().map(|(travel, force)| (metres(*travel), newtons(*force))).collect();
+        ForceTable::new(&points).ok()
+    }
+}
+
 /// A figure of a correction, as typed.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(untagged)]
@@ -244,10 +256,7 @@ impl FigureEntry {
             (Takes::Within(bound), FigureEntry::Typed(typed)) => number(bound.dimension, typed.si),
             (Takes::Any(dimension), FigureEntry::Typed(typed)) => number(dimension, typed.si),
             (Takes::Any(dimension), FigureEntry::Number(si)) => number(dimension, *si),
-            (Takes::Table, FigureEntry::Table(table)) => {
-                let points: Vec<_> = table.points_si.iter().map(|(travel, force)| (metres(*travel), newtons(*force))).collect();
-                Quantity::Table(ForceTable::new(&points).ok()?)
-            }
+            (Takes::Table, FigureEntry::Table(table)) => Quantity::Table(table.table()?),
             (Takes::Pack, FigureEntry::Pack(pack)) => Quantity::Pack(Box::new(pack.pack().ok()?.pack)),
             _ => return None,
         })

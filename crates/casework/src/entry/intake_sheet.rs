@@ -80,6 +80,37 @@ pub struct MoneyEntry {
     pub currency: Currency,
 }
 
+impl MoneyEntry {
+    /// A sum as it is written: with or without its sign, thousands set apart, cents after a point or a comma (`1,250.50`, `12,50`).
+    /// `None` where that could be read in two ways, or in none.
+    ///
+    /// # Example
+    /// ```
+    /// use wise_badger_casework::entry::{Currency, MoneyEntry};
+    /// let hundredths = |text| MoneyEntry::read(text, Currency::Usd).map(|money| money.hundredths);
+    /// assert_eq!(hundredths("$1,250.50"), Some(125_050));
+    /// assert_eq!(hundredths("12,50"), Some(1_250));
+    /// assert_eq!(hundredths("1.250"), None);
+    /// ```
+    pub fn read(text: &str, currency: Currency) -> Option<Self> {
+        let bare: String = text.chars().filter(|sign| !"$€£ \u{a0}".contains(*sign)).collect();
+        let last = bare.rfind(['.', ',']);
+        let (whole, part) = match last.and_then(|at| bare.split_at_checked(at)) {
+            Some((whole, rest)) if (2..=3).contains(&rest.len()) => (whole, &rest[1..]),
+            _ => (bare.as_str(), ""),
+        };
+        let mark = if last.is_some_and(|at| bare[at..].starts_with(',')) && !part.is_empty() { '.' } else { ',' };
+        let groups: Vec<&str> = whole.split(mark).collect();
+        let digits = |text: &str| !text.is_empty() && text.chars().all(|sign| sign.is_ascii_digit());
+        let grouped = groups.iter().enumerate().all(|(place, group)| digits(group) && (group.len() == 3 || place == 0));
+        let first = groups.first().is_some_and(|first| groups.len() == 1 || first.len() <= 3);
+        let whole = groups.concat();
+        let sound = grouped && first && whole.len() <= 9 && (part.is_empty() || digits(part));
+        let hundredths = 100 * whole.parse::<i64>().ok().filter(|_| sound)? + format!("{part:0<2}").parse::<i64>().ok()?;
+        Some(MoneyEntry { text: text.to_owned(), hundredths, currency })
+    }
+}
+
 /// A currency that a shop reckons in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, JsonSchema)]
 #[serde(rename_all = "UPPERCASE")]

@@ -4,6 +4,7 @@ mod aim;
 mod bench;
 mod correction;
 mod drive;
+mod from_text;
 mod intake_sheet;
 mod load_plan;
 mod look_over;
@@ -11,6 +12,7 @@ mod made;
 mod option;
 mod promise;
 mod proof;
+mod shelf_part;
 mod sums;
 mod tape_sheet;
 mod understood;
@@ -19,6 +21,7 @@ pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SidePackEntry, SteelEntry};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
+pub use from_text::{BareUnits, NoFigure, NoTable};
 pub use intake_sheet::{
     Currency, DayEntry, DrivenWord, FirstWord, IntakeSheetEntry, ModificationEntry, MoneyEntry, ShareEntry, ShareOf,
 };
@@ -28,6 +31,7 @@ pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
 pub use proof::{OutsideReason, ProofSheetEntry};
+pub use shelf_part::{EndWord, LONGEST_NAME, LONGEST_NUMBER, LONGEST_WORDS, MOST_COUNTED, ShelfPart, ShelfProblem};
 pub use sums::{KeptSum, KeptSumsEntry, MOST_SUMS};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 

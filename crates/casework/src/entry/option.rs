@@ -6,7 +6,7 @@ use wise_badger_mechanics::correction::{Correction, not_together};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::Force;
 
-use super::{BenchEntry, CorrectionEntry, NoCorrection, PackEntry, Typed, WhenEntry};
+use super::{BenchEntry, CorrectionEntry, NoCorrection, PackEntry, ShelfPart, Typed, WhenEntry};
 
 /// Most parts of an option.
 pub const MOST_PARTS: usize = 12;
@@ -31,6 +31,9 @@ pub struct PartEntry {
     /// How it is set otherwise in a state or a load case.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub settings: Vec<SettingEntry>,
+    /// The part of the shop's shelf that it is, as it stood there then: its figures, its price, and what it takes to have it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shelf: Option<Box<ShelfPart>>,
 }
 
 /// How a part is set in a state or a case.
@@ -45,7 +48,7 @@ pub struct SettingEntry {
 
 impl From<CorrectionEntry> for OptionEntry {
     fn from(correction: CorrectionEntry) -> Self {
-        OptionEntry { name: String::new(), parts: vec![PartEntry { correction, settings: Vec::new() }] }
+        OptionEntry { name: String::new(), parts: vec![PartEntry::by_itself(correction)] }
     }
 }
 
@@ -60,7 +63,7 @@ impl OptionEntry {
         let parts = changed.map(|(side, one)| {
             let words = words(&one);
             let correction = CorrectionEntry::of_bench(one, side, words, most)?;
-            Ok(PartEntry { correction, settings: Vec::new() })
+            Ok(PartEntry::by_itself(correction))
         });
         Ok(OptionEntry { name: String::new(), parts: parts.collect::<Result<_, _>>()? })
     }
@@ -103,6 +106,11 @@ impl OptionEntry {
 }
 
 impl PartEntry {
+    /// A correction set alike everywhere, from no shelf.
+    pub fn by_itself(correction: CorrectionEntry) -> Self {
+        PartEntry { correction, settings: Vec::new(), shelf: None }
+    }
+
     fn problem(&self) -> Option<(String, String)> {
         let of = |correction: Option<Correction>| match correction {
             None => Some("its figures make no correction".to_owned()),

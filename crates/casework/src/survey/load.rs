@@ -3,7 +3,7 @@
 use super::basis::Basis;
 use super::end::{End, Ends};
 use super::item::{Item, scale_sd};
-use super::shelf::{half_width, reach};
+use super::things::{half_width, reach};
 use super::vehicle::VehicleFacts;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, newtons};

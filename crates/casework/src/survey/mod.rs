@@ -8,9 +8,9 @@ mod fit;
 mod item;
 mod load;
 mod overload_leaf;
-mod shelf;
 mod spring;
 mod state;
+mod things;
 mod vehicle;
 
 pub use basis::Basis;
@@ -21,9 +21,9 @@ pub use fit::NoFit;
 pub use item::{Centre, Item, place_sd, scale_sd};
 pub use load::{AxleLoads, EmptyAndLoaded, LoadProblem, LoadPut};
 pub use overload_leaf::{OverloadLeaves, SecondStage};
-pub use shelf::{Liquid, Thing};
 pub use spring::{PartThere, SpringKind};
 pub use state::{FurtherLoad, FurtherState, Gaps, LoadState, MOST_FURTHER, Manner, States};
+pub use things::{Liquid, Thing};
 pub use vehicle::{Tandem, VehicleFacts, VehicleProblem};
 
 use wise_badger_mechanics::side::{Side, Sides};

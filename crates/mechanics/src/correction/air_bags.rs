@@ -12,7 +12,7 @@ const PRESSURE: Bound = Bound::psi(0.0, 200.0);
 /// The figures of every bag: its height, what the gauge reads, and what it takes.
 pub(super) const FIGURES: [KindFigure; 4] = [
     KindFigure::within("height", Bound::inches(2.0, 20.0), PartDoubt::Exact),
-    KindFigure::within(GAUGE, PRESSURE, PartDoubt::GAUGE),
+    KindFigure::within(GAUGE, PRESSURE, PartDoubt::GAUGE).as_set(),
     KindFigure::within("least_pressure", PRESSURE, PartDoubt::Exact),
     KindFigure::within("most_pressure", PRESSURE, PartDoubt::Exact),
 ];

@@ -41,8 +41,8 @@ pub(super) fn read(sort: &'static Sort, given: &Given) -> Option<Arc<dyn Correct
 pub(super) const fn figures(lift: PartDoubt) -> [KindFigure; 4] {
     [
         KindFigure::within("lift", Bound::inches(-4.0, 8.0), lift),
-        KindFigure::within("old_lift", Bound::inches(-4.0, 8.0), PartDoubt::Exact),
-        KindFigure::within("set", Bound::inches(0.0, 5.0), PartDoubt::SET),
+        KindFigure::within("old_lift", Bound::inches(-4.0, 8.0), PartDoubt::Exact).of_the_vehicle(),
+        KindFigure::within("set", Bound::inches(0.0, 5.0), PartDoubt::SET).of_the_vehicle(),
         KindFigure::within("added_rate", ADDED_RATE, PartDoubt::BOUGHT_RATE),
     ]
 }

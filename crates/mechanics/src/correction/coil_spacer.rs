@@ -24,7 +24,7 @@ pub static ROW: KindRow = KindRow {
     word: "coil_spacer",
     figures: &[
         KindFigure::within("thickness", Bound::inches(0.125, 6.0), PartDoubt::SPACER),
-        KindFigure::within("replaces", Bound::inches(0.0, 6.0), PartDoubt::Exact),
+        KindFigure::within("replaces", Bound::inches(0.0, 6.0), PartDoubt::Exact).of_the_vehicle(),
     ],
     ends: Ends::Either,
     goes_on_one_side: true,

@@ -21,7 +21,10 @@ const BLOCK: Bound = Bound::inches(0.25, 6.0);
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "exchanged_block",
-    figures: &[KindFigure::within("thickness", BLOCK, PartDoubt::Exact), KindFigure::within("replaces", BLOCK, PartDoubt::Exact)],
+    figures: &[
+        KindFigure::within("thickness", BLOCK, PartDoubt::Exact),
+        KindFigure::within("replaces", BLOCK, PartDoubt::Exact).of_the_vehicle(),
+    ],
     // A block under a steered axle may let it turn about its own seat.
     ends: Ends::Rear,
     goes_on_one_side: true,

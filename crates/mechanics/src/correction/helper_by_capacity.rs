@@ -25,7 +25,7 @@ pub struct HelperByCapacity {
 pub(super) const FIGURES: [KindFigure; 3] = [
     KindFigure::within("capacity", Bound::pounds(100.0, 20_000.0), PartDoubt::HELPER_CAPACITY),
     KindFigure::within("working_travel", Bound::inches(1.0, 14.0), PartDoubt::Exact),
-    KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD),
+    KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT_AS_SOLD).as_set(),
 ];
 
 /// What is known of it before its figures.

@@ -25,7 +25,7 @@ const HELPER: &str = "helper";
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "helper_spring",
-    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT)],
+    figures: &[KindFigure::rate("pair_rate"), KindFigure::within("engagement_gap", GAP, PartDoubt::ENGAGEMENT).as_set()],
     ends: Ends::Either,
     goes_on_one_side: true,
     // Steel helpers lie on the pack and are clamped with it.

@@ -27,6 +27,17 @@ pub enum Takes {
     PackAfter(&'static str),
 }
 
+/// Whose a figure is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum FigureRole {
+    /// The part's own: it comes with it out of its box.
+    OfThePart,
+    /// How it is set when it is fitted; a box may say how it usually is.
+    AsSet,
+    /// The vehicle's that it goes on: no box knows it.
+    OfTheVehicle,
+}
+
 /// A figure that a kind of correction has.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct KindFigure {
@@ -36,12 +47,24 @@ pub struct KindFigure {
     pub takes: Takes,
     /// How far the part may be from it.
     pub doubt: PartDoubt,
+    /// Whose it is.
+    pub role: FigureRole,
 }
 
 impl KindFigure {
     /// A figure between two bounds.
     pub(super) const fn within(name: &'static str, bound: Bound, doubt: PartDoubt) -> Self {
-        KindFigure { name, takes: Takes::Within(bound), doubt }
+        KindFigure { name, takes: Takes::Within(bound), doubt, role: FigureRole::OfThePart }
+    }
+
+    /// The same, as it is set when it is fitted.
+    pub(super) const fn as_set(self) -> Self {
+        KindFigure { role: FigureRole::AsSet, ..self }
+    }
+
+    /// The same, of the vehicle that it goes on.
+    pub(super) const fn of_the_vehicle(self) -> Self {
+        KindFigure { role: FigureRole::OfTheVehicle, ..self }
     }
 
     /// A rate: anything from what a hand can push to past any road vehicle's.

@@ -3,7 +3,8 @@
 use std::sync::Arc;
 
 use super::{
-    Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, Takes, TakesUp, Work,
+    Caution, CorrectionKind, Ends, FigureRole, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Quantity, Takes, TakesUp,
+    Work,
 };
 use crate::bound::Bound;
 use crate::stance::{Change, ElementKind, ForceTable, Mount, StopCurve};
@@ -24,8 +25,8 @@ pub struct LoadRubber {
 pub static ROW: KindRow = KindRow {
     word: "load_rubber",
     figures: &[
-        KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT),
-        KindFigure { name: "force", takes: Takes::Table, doubt: PartDoubt::RUBBER_FORCE },
+        KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT).as_set(),
+        KindFigure { name: "force", takes: Takes::Table, doubt: PartDoubt::RUBBER_FORCE, role: FigureRole::OfThePart },
     ],
     ends: Ends::Either,
     goes_on_one_side: false,

@@ -33,9 +33,9 @@ pub static ROW: KindRow = KindRow {
     word: "longer_shackle",
     figures: &[
         KindFigure::within("new_length", SHACKLE, PartDoubt::SHACKLE_SLOPE),
-        KindFigure::within("old_length", SHACKLE, PartDoubt::Exact),
-        KindFigure::within("front_half", HALF, PartDoubt::Exact),
-        KindFigure::within("rear_half", HALF, PartDoubt::Exact),
+        KindFigure::within("old_length", SHACKLE, PartDoubt::Exact).of_the_vehicle(),
+        KindFigure::within("front_half", HALF, PartDoubt::Exact).of_the_vehicle(),
+        KindFigure::within("rear_half", HALF, PartDoubt::Exact).of_the_vehicle(),
     ],
     // Which way a steered axle's caster goes hangs on which end the shackle is at.
     ends: Ends::Rear,

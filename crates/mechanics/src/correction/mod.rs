@@ -71,7 +71,7 @@ pub use helper_by_capacity::HelperByCapacity;
 pub use helper_coils::HelperCoils;
 pub use helper_spring::HelperSpring;
 pub use kind::{
-    BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
+    BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FigureRole, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
 };
 pub use leaf_by_lift::LeafByLift;
 pub use lift_block::LiftBlock;

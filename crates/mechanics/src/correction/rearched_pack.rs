@@ -17,7 +17,7 @@ pub struct RearchedPack {
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
     word: "rearched_pack",
-    figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0), PartDoubt::ARCH_GAINED)],
+    figures: &[KindFigure::within("free_height_gained", Bound::inches(0.125, 6.0), PartDoubt::ARCH_GAINED).of_the_vehicle()],
     ends: Ends::Either,
     goes_on_one_side: true,
     needs: Needs::Leaves,

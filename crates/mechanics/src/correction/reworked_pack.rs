@@ -3,7 +3,9 @@
 use std::sync::Arc;
 
 use super::kind::kerb_spring_force;
-use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work};
+use super::{
+    Caution, CorrectionKind, Ends, FigureRole, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Takes, TakesUp, Work,
+};
 use crate::bound::Dimension;
 use crate::pack::PackWork;
 use crate::stance::Change;
@@ -17,10 +19,20 @@ pub struct ReworkedPack(pub PackWork);
 pub static ROW: KindRow = KindRow {
     word: "reworked_pack",
     figures: &[
-        KindFigure { name: "found", takes: Takes::Pack, doubt: PartDoubt::Exact },
-        KindFigure { name: "planned", takes: Takes::PackAfter("found"), doubt: PartDoubt::WORKED_OUT_FROM_LEAVES },
+        KindFigure { name: "found", takes: Takes::Pack, doubt: PartDoubt::Exact, role: FigureRole::OfTheVehicle },
+        KindFigure {
+            name: "planned",
+            takes: Takes::PackAfter("found"),
+            doubt: PartDoubt::WORKED_OUT_FROM_LEAVES,
+            role: FigureRole::OfTheVehicle,
+        },
         // The load that both are worked out up to.
-        KindFigure { name: "most_n", takes: Takes::Any(Dimension::Weight), doubt: PartDoubt::Exact },
+        KindFigure {
+            name: "most_n",
+            takes: Takes::Any(Dimension::Weight),
+            doubt: PartDoubt::Exact,
+            role: FigureRole::OfTheVehicle,
+        },
     ],
     ends: Ends::Rear,
     goes_on_one_side: true,

@@ -27,7 +27,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[
         KindFigure::within("capacity", CAPACITY, PartDoubt::RUBBER_CAPACITY),
         KindFigure::within("free_height", HEIGHT, PartDoubt::Exact),
-        KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT),
+        KindFigure::within("clearance", Bound::inches(0.0, 8.0), PartDoubt::ENGAGEMENT).as_set(),
     ],
     ends: Ends::Either,
     goes_on_one_side: false,

@@ -33,10 +33,10 @@ pub static ROW: KindRow = KindRow {
     word: "shocks",
     figures: &[
         KindFigure::within("new_open", LENGTH, PartDoubt::Exact),
-        KindFigure::within("old_open", LENGTH, PartDoubt::Exact),
+        KindFigure::within("old_open", LENGTH, PartDoubt::Exact).of_the_vehicle(),
         KindFigure::within("new_closed", LENGTH, PartDoubt::Exact),
-        KindFigure::within("old_closed", LENGTH, PartDoubt::Exact),
-        KindFigure::within("mounts_nearer", Bound::inches(-4.0, 8.0), PartDoubt::Exact),
+        KindFigure::within("old_closed", LENGTH, PartDoubt::Exact).of_the_vehicle(),
+        KindFigure::within("mounts_nearer", Bound::inches(-4.0, 8.0), PartDoubt::Exact).as_set(),
     ],
     ends: Ends::Either,
     goes_on_one_side: false,

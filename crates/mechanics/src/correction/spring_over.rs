@@ -20,8 +20,8 @@ pub struct SpringOver {
 pub static ROW: KindRow = KindRow {
     word: "spring_over",
     figures: &[
-        KindFigure::within("tube", Bound::inches(1.0, 8.0), PartDoubt::SPACER),
-        KindFigure::within("stack", Bound::inches(0.25, 6.0), PartDoubt::SPACER),
+        KindFigure::within("tube", Bound::inches(1.0, 8.0), PartDoubt::SPACER).of_the_vehicle(),
+        KindFigure::within("stack", Bound::inches(0.25, 6.0), PartDoubt::SPACER).of_the_vehicle(),
     ],
     ends: Ends::Rear,
     goes_on_one_side: false,

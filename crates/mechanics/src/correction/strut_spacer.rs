@@ -29,8 +29,8 @@ pub static ROW: KindRow = KindRow {
     word: "strut_spacer",
     figures: &[
         KindFigure::within("thickness", Bound::inches(0.125, 4.0), PartDoubt::Exact),
-        KindFigure::within("pivot_to_strut", ARM, PartDoubt::MOTION_RATIO),
-        KindFigure::within("pivot_to_wheel", ARM, PartDoubt::Exact),
+        KindFigure::within("pivot_to_strut", ARM, PartDoubt::MOTION_RATIO).of_the_vehicle(),
+        KindFigure::within("pivot_to_wheel", ARM, PartDoubt::Exact).of_the_vehicle(),
     ],
     ends: Ends::Either,
     goes_on_one_side: true,

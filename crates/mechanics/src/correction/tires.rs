@@ -24,7 +24,7 @@ pub static ROW: KindRow = KindRow {
     word: "tires",
     figures: &[
         KindFigure::within("diameter", DIAMETER, PartDoubt::TIRE_SIZE),
-        KindFigure::within("old_diameter", DIAMETER, PartDoubt::TIRE_SIZE),
+        KindFigure::within("old_diameter", DIAMETER, PartDoubt::TIRE_SIZE).of_the_vehicle(),
     ],
     ends: Ends::Either,
     goes_on_one_side: false,

@@ -8,9 +8,7 @@ use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::stance::{ForceTable, ForceTableError};
-use wise_badger_mechanics::tape::{parse_length, parse_weight};
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, pascals};
+use wise_badger_mechanics::units::pascals;
 
 use super::words::axles_name;
 use super::{FieldWords, GROUPS, KindWords, coil_spacer, exchanged_block, kinds};
@@ -20,9 +18,6 @@ use crate::view::{Units, sentence};
 
 /// The word of both sides, on the form.
 const BOTH: &str = "both";
-
-/// Longest force table taken, in characters.
-const LONGEST_TABLE: usize = 8_000;
 
 /// Where it is to go.
 pub(crate) struct SiteForm {
@@ -121,22 +116,26 @@ pub(crate) fn site_form(sheet: &Sheet, class: VehicleClass) -> SiteForm {
     SiteForm { open: !(axles.is_only(Axles::Rear.word()) && side.is_only(BOTH)), axles, side }
 }
 
-fn field_of(sheet: &Sheet, row: &KindRow, words: &FieldWords) -> Field {
-    let field = match takes(row, words) {
+pub(super) fn field_of(sheet: &Sheet, row: &KindRow, words: &FieldWords) -> Field {
+    field_called(sheet, row, words, words.field, words.label).hint(words.hint)
+}
+
+/// The field of a figure under another name and label.
+pub(super) fn field_called(sheet: &Sheet, row: &KindRow, words: &FieldWords, name: &str, label: &str) -> Field {
+    match takes(row, words) {
         Some(Takes::Within(bound)) => match bound.dimension {
-            Dimension::Length => sheet.length_field(words.field, words.label),
-            Dimension::Weight => sheet.weight_field(words.field, words.label),
-            Dimension::Rate => sheet.rate_field(words.field, words.label),
-            Dimension::Pressure => sheet.number_field(words.field, words.label, sheet.units().pressure_name()),
-            Dimension::Count => sheet.number_field(words.field, words.label, "turns"),
+            Dimension::Length => sheet.length_field(name, label),
+            Dimension::Weight => sheet.weight_field(name, label),
+            Dimension::Rate => sheet.rate_field(name, label),
+            Dimension::Pressure => sheet.number_field(name, label, sheet.units().pressure_name()),
+            Dimension::Count => sheet.number_field(name, label, "turns"),
         },
         _ => {
             let inches = sheet.units().length_name() == "in";
             let example = if inches { "0 ; 0\n1/2 ; 180 lb\n1 ; 520 lb" } else { "0 ; 0\n12 ; 80 kg\n25 ; 235 kg" };
-            sheet.text_field(words.field, words.label).lines(4).stand_in(example)
+            sheet.text_field(name, label).lines(4).stand_in(example)
         }
-    };
-    field.hint(words.hint)
+    }
 }
 
 fn takes(row: &KindRow, words: &FieldWords) -> Option<Takes> {
@@ -170,7 +169,8 @@ pub(crate) fn check(sheet: &mut Sheet, class: VehicleClass) -> Option<Correction
         return None;
     };
     let site = read_site(sheet, class);
-    let read = words.fields.iter().map(|field| Some((field.figure.to_owned(), read_figure(sheet, words.row, field)?)));
+    let read =
+        words.fields.iter().map(|field| Some((field.figure.to_owned(), read_figure(sheet, words.row, field, field.field)?)));
     let figures: Vec<Option<(String, FigureEntry)>> = read.collect();
     let figures: BTreeMap<String, FigureEntry> = figures.into_iter().collect::<Option<_>>()?;
     let entry = CorrectionEntry::new(words.row, site?, figures).ok()?;
@@ -197,10 +197,11 @@ fn read_site(sheet: &mut Sheet, class: VehicleClass) -> Option<Site> {
     Some(Site { axles: axles?, side: side? })
 }
 
-fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords) -> Option<FigureEntry> {
-    let Some(Takes::Within(bound)) = takes(row, words) else { return force_table(sheet, words.field).map(FigureEntry::from) };
-    let typed = sheet.of_dimension(words.field, &bound)?;
-    sheet.within(words.field, words.what, typed, &bound).map(FigureEntry::from)
+/// A figure off the field of a name.
+pub(super) fn read_figure(sheet: &mut Sheet, row: &KindRow, words: &FieldWords, name: &str) -> Option<FigureEntry> {
+    let Some(Takes::Within(bound)) = takes(row, words) else { return force_table(sheet, name).map(FigureEntry::from) };
+    let typed = sheet.of_dimension(name, &bound)?;
+    sheet.within(name, words.what, typed, &bound).map(FigureEntry::from)
 }
 
 fn say(sheet: &mut Sheet, words: &KindWords, problem: &CorrectionProblem) {
@@ -245,41 +246,14 @@ pub(super) fn pressure_outside(bound: &Bound, units: Units) -> String {
     format!("These bags take {least} to {most}: never less with the vehicle on its wheels, never more.")
 }
 
-/// Reads a table of one point a line: compression, then force, set apart by a comma, a semicolon, a tab or `=`.
+/// Reads a table of one point a line.
 fn force_table(sheet: &mut Sheet, field: &str) -> Option<TypedTable> {
-    let text = sheet.text(field).to_owned();
-    match points(&text, sheet) {
-        Ok(points) => {
-            let points_si = points.iter().map(|(travel, force)| (travel.si(), force.si())).collect();
-            let (length_unit, weight_unit) = (sheet.units().length_word(), sheet.units().weight_word());
-            Some(TypedTable { text, length_unit, weight_unit, points_si })
-        }
+    let units = sheet.units().of_bare_numbers();
+    match units.table(sheet.text(field)) {
+        Ok(table) => Some(table),
         Err(problem) => {
-            sheet.refuse(field, problem);
+            sheet.refuse(field, sentence(&problem.to_string()));
             None
         }
     }
-}
-
-fn points(text: &str, sheet: &Sheet) -> Result<Vec<(Length, Force)>, String> {
-    if text.is_empty() {
-        return Err("Type the rubber's force, one point a line, like: 1/2 in ; 180 lb".to_owned());
-    }
-    if text.len() > LONGEST_TABLE {
-        return Err(format!("That is too long for a force table; {} points at most.", ForceTable::MOST_POINTS));
-    }
-    let units = sheet.units();
-    let mut points = Vec::new();
-    for (number, line) in (1..).zip(text.lines().map(str::trim)).filter(|(_, line)| !line.is_empty()) {
-        let apart = line.split_once([';', '\t', '=']).or_else(|| line.split_once(','));
-        let (travel, force) =
-            apart.ok_or_else(|| format!("Line {number} has no force; write compression ; force, like 1/2 in ; 180 lb."))?;
-        let travel = parse_length(travel, units.length).map_err(|error| format!("Line {number}: {error}"))?;
-        let force = parse_weight(force, units.weight).map_err(|error| format!("Line {number}: {error}"))?;
-        points.push((travel, force));
-    }
-    ForceTable::new(&points).map(|_| points).map_err(|error| match error {
-        ForceTableError::Count(_) => "A force table needs 2 points or more, starting with 0 ; 0.".to_owned(),
-        other => format!("{}.", sentence(&other.to_string())),
-    })
 }

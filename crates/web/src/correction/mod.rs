@@ -22,6 +22,7 @@ mod longer_shackle;
 mod measured_coils;
 mod new_coils;
 mod new_packs;
+pub(crate) mod on_the_shelf;
 mod other_overload_leaf;
 mod overload_pads;
 pub(crate) mod parts;

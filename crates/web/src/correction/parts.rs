@@ -1,12 +1,15 @@
 //! An option's form beside its part: what it goes together with, what it is called, how it is set in each case.
 
-use wise_badger_casework::entry::{CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, Typed, WhenEntry};
+use wise_badger_casework::entry::{
+    CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, ShelfPart, Typed, WhenEntry,
+};
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, Takes, TakesUp, not_together};
 use wise_badger_store::CorrectionId;
 use wise_badger_store::job_file::JobFile;
 
 use super::form::{hold_against_what_is_there, pressure_outside};
+use super::on_the_shelf::hold_against_the_shelf;
 use super::words::typed_with_unit;
 use super::{check as check_part, correction_name};
 use crate::form::{Field, Sheet};
@@ -30,9 +33,12 @@ pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
     whens(file).into_iter().map(|(_, name, called)| sheet.number_field(&name, &called, "")).collect()
 }
 
-/// Reads the form; `None` with complaints on the sheet when anything is wrong.
-pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
+/// Reads the form, its part one that was picked from the shelf or none; `None` with complaints on the sheet when anything is wrong.
+pub(crate) fn check(sheet: &mut Sheet, file: &JobFile, picked: Option<&ShelfPart>) -> Option<OptionEntry> {
     let correction = check_part(sheet, file.case().intake.class);
+    if let Some((correction, part)) = correction.as_ref().zip(picked) {
+        hold_against_the_shelf(sheet, correction, part);
+    }
     refuse_what_the_bench_does(sheet, file, correction.as_ref());
     if let Some(correction) = &correction {
         hold_against_what_is_there(sheet, correction, &file.work.found().vehicle);
@@ -44,7 +50,8 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile) -> Option<OptionEntry> {
     let mut parts = together_with(sheet, file)?;
     let correction = correction?;
     let settings = settings(sheet, file, &correction);
-    parts.push(PartEntry { correction, settings });
+    let shelf = picked.cloned().map(Box::new);
+    parts.push(PartEntry { settings, shelf, ..PartEntry::by_itself(correction) });
     if parts.len() > MOST_PARTS {
         sheet.refuse("with", format!("An option has at most {MOST_PARTS} parts; put this one by itself."));
     }

@@ -53,7 +53,8 @@ pub(super) fn kit_wagon(connection: &mut PgConnection, technician: &Person) -> R
         ],
     )?;
     let more_air = SettingEntry { when: WhenEntry::State(LoadState::Loaded), value: pressure("24")? };
-    let bags = OptionEntry { name: String::new(), parts: vec![PartEntry { correction: bags, settings: vec![more_air] }] };
+    let bags =
+        OptionEntry { name: String::new(), parts: vec![PartEntry { settings: vec![more_air], ..PartEntry::by_itself(bags) }] };
     correction::consider(connection, technician, job.id, &bags)?;
     let coils = CorrectionEntry::of(
         &new_coils::ROW,
@@ -114,7 +115,7 @@ fn crates() -> Result<LoadEntry, DemoError> {
 fn part<const N: usize>(row: &'static KindRow, axles: Axles, figures: [(&str, FigureEntry); N]) -> Result<PartEntry, DemoError> {
     let figures: BTreeMap<String, FigureEntry> = figures.into_iter().map(|(name, figure)| (name.to_owned(), figure)).collect();
     let correction = CorrectionEntry::new(row, Site { axles, side: None }, figures)?;
-    Ok(PartEntry { correction, settings: Vec::new() })
+    Ok(PartEntry::by_itself(correction))
 }
 
 fn pressure(text: &str) -> Result<Typed, DemoError> {

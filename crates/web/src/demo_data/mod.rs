@@ -2,6 +2,7 @@
 
 mod coils;
 mod flat_packs;
+mod shelf;
 mod water_tank;
 
 use wise_badger_casework::entry::{
@@ -9,6 +10,7 @@ use wise_badger_casework::entry::{
 };
 use wise_badger_casework::intake::{Intake, TapeManner};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
+use wise_badger_casework::shelf::ShelfFileError;
 use wise_badger_casework::survey::{LoadState, Manner, RearWheels, VehicleClass};
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, rearched_pack};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
@@ -30,6 +32,12 @@ pub enum DemoError {
     /// A demo correction lacks a figure.
     #[error(transparent)]
     NoCorrection(#[from] NoCorrection),
+    /// The table of the shelf cannot be read.
+    #[error(transparent)]
+    ShelfFile(#[from] ShelfFileError),
+    /// A row of it cannot.
+    #[error("the demo shelf, {0}")]
+    Shelf(String),
     /// A demo correction makes no correction.
     #[error("a demo correction cannot be predicted")]
     Correction,
@@ -55,6 +63,7 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         let technician = person::take_on(connection, shop.id, "Bram", "Technician")?;
         person::take_on(connection, shop.id, "Ines", "Front desk")?;
         person::take_on(connection, shop.id, "Tuck", "Apprentice")?;
+        shelf::load(connection, &lead)?;
         finished(connection, &technician, &lead)?;
         over_a_rating(connection, &technician)?;
         too_weak(connection, &technician)?;

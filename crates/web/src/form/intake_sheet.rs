@@ -186,13 +186,8 @@ fn money(sheet: &mut Sheet, name: &str) -> Option<MoneyEntry> {
     if text.is_empty() {
         return None;
     }
-    let bare: String = text.chars().filter(|sign| !"$€£, ".contains(*sign)).collect();
-    let (whole, part) = bare.split_once('.').unwrap_or((&bare, ""));
-    let digits = |text: &str| !text.is_empty() && text.chars().all(|sign| sign.is_ascii_digit());
-    let sound = digits(whole) && whole.len() <= 9 && part.len() <= 2 && (part.is_empty() || digits(part));
-    let hundredths = || Some(100 * whole.parse::<i64>().ok()? + format!("{part:0<2}").parse::<i64>().ok()?);
-    match hundredths().filter(|_| sound) {
-        Some(hundredths) => Some(MoneyEntry { text, hundredths, currency: sheet.units().currency }),
+    match MoneyEntry::read(&text, sheet.units().currency) {
+        Some(money) => Some(money),
         None => {
             sheet.refuse(name, format!("“{text}” is no sum of money; type one like 1,200, and words beside it."));
             None

@@ -17,6 +17,7 @@ pub(crate) mod options;
 pub(crate) mod photographs;
 pub(crate) mod proof;
 pub(crate) mod record;
+pub(crate) mod shelf;
 pub(crate) mod sums;
 pub(crate) mod tape;
 pub(crate) mod understood;

@@ -15,6 +15,7 @@ pub(crate) mod overload;
 pub(crate) mod pack_error;
 pub(crate) mod prediction;
 pub(crate) mod proof;
+pub(crate) mod shelf;
 pub(crate) mod slips;
 pub(crate) mod story;
 pub(crate) mod verdict;
@@ -24,7 +25,7 @@ pub(crate) use caution::{Cautions, caution_text};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
 pub(crate) use moment::{ago, clock, moment};
 
-use wise_badger_casework::entry::{Currency, Typed, TypedIn, UnitWord};
+use wise_badger_casework::entry::{BareUnits, Currency, Typed, TypedIn, UnitWord};
 use wise_badger_casework::reading::Place;
 use wise_badger_casework::survey::{End, LoadState, RearWheels, Survey, VehicleClass};
 use wise_badger_casework::verdict::Rated;
@@ -125,6 +126,11 @@ impl Units {
 
     pub(crate) fn rate(self, rate: SpringRate) -> String {
         together(&format_rate(rate, self.weight))
+    }
+
+    /// What a bare number is read in.
+    pub(crate) fn of_bare_numbers(self) -> BareUnits {
+        BareUnits { length: self.length, weight: self.weight }
     }
 
     pub(crate) fn length_word(self) -> UnitWord {

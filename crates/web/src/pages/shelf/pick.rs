@@ -1,0 +1,78 @@
+//! Parts of the shelf that go onto the vehicle of a job.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use form_urlencoded::Serializer;
+use wise_badger_casework::route::Stage;
+use wise_badger_store::Database;
+use wise_badger_store::shelf::Search;
+
+use super::super::job_file;
+use super::{Asked, PartLine, look};
+use crate::correction::on_the_shelf::{bought_kinds, kinds_that_fit};
+use crate::error::WebError;
+use crate::form::{Choice, Sheet};
+use crate::job_route::StageWords as _;
+use crate::pages::options::refuse_what_cannot_be_cured;
+use crate::shell::Shell;
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "shelf_pick.html")]
+struct PickPage {
+    shell: Shell,
+    number: i32,
+    label: String,
+    parts: Vec<PartLine>,
+    words: String,
+    kinds: Vec<Choice>,
+    count: i64,
+    next: Option<String>,
+    options: String,
+}
+
+pub(crate) async fn show(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    asked: Query<Asked>,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    refuse_what_cannot_be_cured(&file)?;
+    let fits = kinds_that_fit(&file.work.found().vehicle);
+    let search = asked.search();
+    let kinds = if search.kinds.is_empty() {
+        fits.clone()
+    } else {
+        search.kinds.into_iter().filter(|kind| fits.contains(kind)).collect()
+    };
+    let nothing_fits = kinds.is_empty();
+    let search = Search { kinds, ..search };
+    let (parts, next, count) = match nothing_fits {
+        true => (Vec::new(), None, 0),
+        false => look(&database, &worker, search.clone()).await?,
+    };
+    let units = worker.units();
+    let mut sheet = Sheet::blank(units);
+    sheet.set("kind", asked.kind.clone());
+    let here = format!("/jobs/{number}/shelf");
+    let next = next.map(|after| {
+        let pairs = [("words", search.words.as_str()), ("kind", asked.kind.as_str()), ("after", after.as_str())];
+        format!("{here}?{}", Serializer::new(String::new()).extend_pairs(pairs).finish())
+    });
+    let offered = bought_kinds().filter(|(word, _)| fits.iter().any(|fit| fit == word));
+    let page = PickPage {
+        shell: Shell::new(&worker, "From the shelf", here),
+        number: *number,
+        label: file.case().intake.label.clone(),
+        parts: parts.iter().map(|part| PartLine::new(part, units)).collect(),
+        words: search.words,
+        kinds: sheet.choices("kind", [("", "Any kind that fits")].into_iter().chain(offered)),
+        count,
+        next,
+        options: Stage::Options.path(file.job.number),
+    };
+    Ok(super::super::page(StatusCode::OK, &page)?.answer())
+}

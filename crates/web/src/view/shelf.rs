@@ -1,0 +1,57 @@
+//! What it takes to have a part of the shelf, in words.
+
+use wise_badger_casework::entry::{MoneyEntry, ShelfPart};
+
+use super::intake::currency_name;
+
+/// A sum with its currency.
+pub(crate) fn money_words(money: &MoneyEntry) -> String {
+    let (whole, cents) = (money.hundredths / 100, money.hundredths % 100);
+    let digits = whole.to_string();
+    let groups: Vec<&str> = digits.as_bytes().rchunks(3).rev().filter_map(|group| std::str::from_utf8(group).ok()).collect();
+    let cents = if cents == 0 { String::new() } else { format!(".{cents:02}") };
+    format!("{}\u{a0}{}{cents}", currency_name(money.currency), groups.join(","))
+}
+
+/// Whether it is there, and how long it takes where it is not.
+pub(crate) fn stock_words(part: &ShelfPart) -> String {
+    let days = part.lead_days.map(|days| match days {
+        0 => "the same day".to_owned(),
+        1 => "1 day".to_owned(),
+        days => format!("{days} days"),
+    });
+    match (part.in_stock, days) {
+        (Some(0), Some(days)) => format!("to order, {days}"),
+        (Some(0), None) => "to order".to_owned(),
+        (Some(count), _) => format!("{count} in stock"),
+        (None, Some(days)) => format!("in {days}"),
+        (None, None) => String::new(),
+    }
+}
+
+/// What it costs, takes and wants, for whoever chooses it: one line.
+pub(crate) fn terms_words(part: &ShelfPart) -> String {
+    let hours = part.hours.map(|hours| format!("{hours} h to fit"));
+    let removable =
+        part.removable.map(|removable| if removable { "comes off again" } else { "does not come off again" }.to_owned());
+    let upkeep = (!part.upkeep.is_empty()).then(|| format!("upkeep: {}", part.upkeep));
+    let missing = (!part.not_in_the_box.is_empty()).then(|| format!("not in the box: {}", part.not_in_the_box));
+    let tire = (!part.largest_tire.is_empty()).then(|| format!("largest tire {}", part.largest_tire));
+    let stock = Some(stock_words(part)).filter(|words| !words.is_empty());
+    let each = [part.price.as_ref().map(money_words), hours, stock, upkeep, removable, missing, tire];
+    each.into_iter().flatten().collect::<Vec<_>>().join(" · ")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wise_badger_casework::entry::Currency;
+
+    #[test]
+    fn a_sum_is_written_with_its_thousands_apart() {
+        let sum = |hundredths| money_words(&MoneyEntry { text: String::new(), hundredths, currency: Currency::Usd });
+        assert_eq!(sum(125_050), "US$\u{a0}1,250.50");
+        assert_eq!(sum(18_900), "US$\u{a0}189");
+        assert_eq!(sum(123_456_700), "US$\u{a0}1,234,567");
+    }
+}
