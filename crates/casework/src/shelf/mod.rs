@@ -1,12 +1,14 @@
-//! The shop's shelf as files: the open document `wise-badger/shelf`, the table that a spreadsheet opens, and what a file would change.
+//! The shop's shelf as files: the open document `wise-badger/shelf`, the table that a spreadsheet opens, what a file would change, and what each part does.
 
 mod change;
 mod document;
+mod effect;
 mod error;
 mod table;
 
 pub use change::{ShelfChange, changes};
 pub use document::ShelfDocument;
+pub use effect::{Effect, effect};
 pub use error::{ReadShelf, RowError, ShelfFileError};
 pub use table::{read_table, write_table};
 

@@ -2,6 +2,7 @@
 
 mod breakdown;
 mod curve;
+mod effect;
 mod load_plan;
 mod marks;
 mod outline;
@@ -14,6 +15,7 @@ mod svg;
 
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
 pub(crate) use curve::{DrawnCurve, curve_drawing};
+pub(crate) use effect::effect_drawing;
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};
 pub(crate) use pack::{DrawnPack, LeafMark, PackDrawing};

@@ -257,7 +257,7 @@ async fn picked(database: &Data<Database>, worker: &Worker, sheet: &mut Sheet) -
     if !sheet.is_filled(SHELF) {
         return Ok(None);
     }
-    let id = sheet.text(SHELF).parse().map_err(|_| WebError::Malformed("no part of the shelf".to_owned()))?;
+    let id = sheet.text(SHELF).parse().map_err(|error| WebError::Malformed(format!("no part of the shelf: {error}")))?;
     let (part, stands) = shelf_part(database, worker, id).await?;
     sheet.set(SHELF_WORDS, shelf_words(&part));
     if !stands {

@@ -1,8 +1,17 @@
 //! What it takes to have a part of the shelf, in words.
 
-use wise_badger_casework::entry::{MoneyEntry, ShelfPart};
+use wise_badger_casework::entry::{EndWord, MoneyEntry, ShelfPart};
+use wise_badger_casework::shelf::Effect;
 
+use super::Units;
 use super::intake::currency_name;
+
+/// By how much it lifts a sound half-ton, empty and with a load over that axle.
+pub(crate) fn effect_words(effect: &Effect, units: Units) -> String {
+    let Some((empty, (load, loaded))) = effect.lifts() else { return String::new() };
+    let end = if effect.end == EndWord::Front { "front" } else { "rear" };
+    format!("half-ton, {end}: {} empty, {} with {}", units.change(empty), units.change(loaded), units.weight(load))
+}
 
 /// A sum with its currency.
 pub(crate) fn money_words(money: &MoneyEntry) -> String {

@@ -21,6 +21,7 @@ mod look_over;
 mod overload;
 mod proof;
 mod saving;
+mod shelf;
 mod spacers_and_shackles;
 mod states;
 mod stories;

@@ -11,16 +11,19 @@ use askama::Template;
 use form_urlencoded::Serializer;
 use serde::Deserialize;
 use wise_badger_casework::entry::ShelfPart;
+use wise_badger_casework::shelf::effect;
 use wise_badger_store::shelf::{self, OnTheShelf, Search};
-use wise_badger_store::{Database, StoreError};
+use wise_badger_store::{Database, ShelfPartId, StoreError};
 
 use super::Hidden;
 use crate::correction::on_the_shelf::{bought_kinds, kind_name, part_words};
+use crate::drawing::{Drawing, effect_drawing};
 use crate::error::WebError;
 use crate::form::{Choice, Sheet, clean};
+use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::Units;
-use crate::view::shelf::{money_words, stock_words};
+use crate::view::shelf::{effect_words, money_words, stock_words};
 use crate::worker::Worker;
 
 /// Where the shelf is.
@@ -54,6 +57,8 @@ pub(super) struct PartLine {
     name: String,
     kind: &'static str,
     does: String,
+    /// What it does to a vehicle that all parts are told by, and in words; none of what carries nothing.
+    effect: Option<(Drawing, String)>,
     price: String,
     stock: String,
 }
@@ -67,10 +72,28 @@ impl PartLine {
             name: part.name.clone(),
             kind: kind_name(part.kind),
             does: part_words(part, units),
+            effect: drawn_effect(on_the_shelf.id, part, units),
             price: part.price.as_ref().map(money_words).unwrap_or_default(),
             stock: stock_words(part),
         }
     }
+}
+
+/// A line each, worked out off the threads that answer.
+pub(super) async fn lines(parts: Vec<OnTheShelf>, units: Units) -> Result<Vec<PartLine>, WebError> {
+    run(move |gone| {
+        let line = |part: &OnTheShelf| gone.check().map(|()| PartLine::new(part, units));
+        parts.iter().map(line).collect()
+    })
+    .await
+}
+
+/// What a part does, drawn and in words.
+pub(super) fn drawn_effect(id: ShelfPartId, part: &ShelfPart, units: Units) -> Option<(Drawing, String)> {
+    let effect = effect(part)?;
+    let found = if part.found.is_empty() { "" } else { ", as we found it" };
+    let words = format!("{}{found}", effect_words(&effect, units));
+    Some((effect_drawing(id.0, &effect, &words), words))
 }
 
 /// What is looked for, as an address says it.
@@ -123,8 +146,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
     });
     let page = ShelfPage {
         shell: Shell::new(&worker, "Shelf", SHELF),
-        is_bare: parts.is_empty() && !anything,
-        parts: parts.iter().map(|part| PartLine::new(part, units)).collect(),
+        is_bare: count == 0 && !anything,
+        parts: lines(parts, units).await?,
         words: search.words,
         kinds: sheet.choices("kind", [("", "Any kind")].into_iter().chain(bought_kinds())),
         count,

@@ -11,8 +11,9 @@ use wise_badger_store::shelf;
 use wise_badger_store::{Database, PgConnection, ShelfPartId, StoreError, person::Person, saving};
 
 use super::super::{Hidden, Page, Refusal, page, see_other, was_kept};
-use super::SHELF;
+use super::{SHELF, drawn_effect};
 use crate::correction::on_the_shelf::{bought_kinds_form, fill_figures, read_figures};
+use crate::drawing::Drawing;
 use crate::error::WebError;
 use crate::form::{Field, Picks, Posted, Sheet};
 use crate::reckoning::drawn;
@@ -33,6 +34,8 @@ struct PartPage {
     id: Option<i64>,
     /// Whether the part is what it was once, and stands on the shelf no more.
     is_past: bool,
+    /// What it does, as it stands on the shelf.
+    effect: Option<(Drawing, String)>,
     which: Vec<Field>,
     kinds: Picks,
     end: Picks,
@@ -70,7 +73,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>
     let (part, stands) = database.read(move |connection| shelf::find(connection, shop, id)).await?;
     let mut sheet = Sheet::blank(worker.units());
     fill(&mut sheet, &part);
-    drawn(move |_| part_page(&worker, &sheet, Some(id), stands, None)).await
+    drawn(move |_| part_page(&worker, &sheet, Some((id, Some(&part))), stands, None)).await
 }
 
 pub(crate) async fn change(
@@ -91,7 +94,7 @@ async fn saved(
     let mut sheet = Sheet::posted(posted, worker.units());
     let Some(part) = read(&mut sheet) else {
         let refusal = Refusal::Fields(sheet.problem_count());
-        return drawn(move |_| part_page(&worker, &sheet, id, true, Some(&refusal))).await;
+        return drawn(move |_| part_page(&worker, &sheet, id.map(|id| (id, None)), true, Some(&refusal))).await;
     };
     let number = part.number.clone();
     let work = move |connection: &mut PgConnection, person: &Person| match id {
@@ -103,12 +106,12 @@ async fn saved(
         Err(WebError::Store(StoreError::Taken { .. })) => {
             sheet.refuse("number", format!("Another part of the shelf has the number {number}: a number is one part's."));
             let refusal = Refusal::Fields(1);
-            drawn(move |_| part_page(&worker, &sheet, id, true, Some(&refusal))).await
+            drawn(move |_| part_page(&worker, &sheet, id.map(|id| (id, None)), true, Some(&refusal))).await
         }
         Err(WebError::Store(StoreError::NotFound(_))) => {
             let text = "This part was changed or taken off the shelf after this page was opened, so this was not saved. What you typed is still here: find the part on the shelf as it is now.";
             let refusal = Refusal::Conflict(text.to_owned());
-            drawn(move |_| part_page(&worker, &sheet, id, false, Some(&refusal))).await
+            drawn(move |_| part_page(&worker, &sheet, id.map(|id| (id, None)), false, Some(&refusal))).await
         }
         Err(error) => Err(error),
     }
@@ -270,10 +273,11 @@ fn read_count(sheet: &mut Sheet, name: &str) -> Option<u32> {
 fn part_page(
     worker: &Worker,
     sheet: &Sheet,
-    id: Option<ShelfPartId>,
+    of: Option<(ShelfPartId, Option<&ShelfPart>)>,
     stands: bool,
     refusal: Option<&Refusal>,
 ) -> Result<Page, WebError> {
+    let id = of.map(|(id, _)| id);
     let action = id.map_or_else(|| format!("{SHELF}/new"), |id| format!("{SHELF}/parts/{}", id.0));
     let title = if id.is_some() { sheet.text("name").to_owned() } else { "New part".to_owned() };
     let template = PartPage {
@@ -283,6 +287,7 @@ fn part_page(
         action,
         id: id.map(|id| id.0),
         is_past: !stands,
+        effect: of.and_then(|(id, part)| drawn_effect(id, part?, worker.units())),
         which: vec![
             sheet.text_field("number", "Number").hint("that it is ordered by"),
             sheet.text_field("name", "Name").hint("what the shop calls it"),

@@ -10,7 +10,7 @@ use wise_badger_store::Database;
 use wise_badger_store::shelf::Search;
 
 use super::super::job_file;
-use super::{Asked, PartLine, look};
+use super::{Asked, PartLine, lines, look};
 use crate::correction::on_the_shelf::{bought_kinds, kinds_that_fit};
 use crate::error::WebError;
 use crate::form::{Choice, Sheet};
@@ -67,7 +67,7 @@ pub(crate) async fn show(
         shell: Shell::new(&worker, "From the shelf", here),
         number: *number,
         label: file.case().intake.label.clone(),
-        parts: parts.iter().map(|part| PartLine::new(part, units)).collect(),
+        parts: lines(parts, units).await?,
         words: search.words,
         kinds: sheet.choices("kind", [("", "Any kind that fits")].into_iter().chain(offered)),
         count,
