@@ -12,6 +12,7 @@ mod record;
 mod saving;
 mod schema;
 mod sheets;
+mod shelf;
 
 use wise_badger_casework::entry::{LoadEntry, TapeSheetEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;
