@@ -49,6 +49,7 @@
 //! ```
 
 pub mod aim;
+pub mod back_solve;
 pub mod bench;
 pub mod bounds;
 pub mod case;

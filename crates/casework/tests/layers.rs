@@ -25,6 +25,7 @@ const LAYERS: &[&str] = &[
     "bench",
     "consequence",
     "casework",
+    "back_solve",
     "option_document",
     "route",
 ];

@@ -1,7 +1,7 @@
 //! What parts change on the vehicle behind the readings, and how far down that still has a meaning.
 
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction, TakesUp, kerb_spring_force, solid_after};
-use wise_badger_mechanics::identification::{Forecast, Identified};
+use wise_badger_mechanics::identification::Identified;
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{Axle, AxleStance, Change, Stance, Vehicle};
@@ -92,10 +92,10 @@ impl Predictor {
     }
 
     /// Whether a part is pressed at any of its corners past what it is made for.
-    pub(super) fn is_pressed_past(&self, parts: &[Correction], forecast: &Forecast) -> bool {
+    pub(super) fn is_pressed_past(&self, parts: &[Correction], stance: &Stance) -> bool {
         parts.iter().any(|part| {
             let site = part.site();
-            let mut axles = site_axles(&self.survey, site).iter().filter_map(|axle| forecast.stance.axle(axle));
+            let mut axles = site_axles(&self.survey, site).iter().filter_map(|axle| stance.axle(axle));
             let past = |axle: &AxleStance, side: Side| {
                 let clearance = part.set_to_a_clearance().zip(part.most_pressed());
                 let pressed = clearance.and_then(|(element, most)| Some(-axle.gap(side, element)? > most));
@@ -107,7 +107,7 @@ impl Predictor {
     }
 
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
-    pub(super) fn holds_at(&self, parts: &[Correction], identified: &Identified, forecast: &Forecast) -> bool {
+    pub(super) fn holds_at(&self, parts: &[Correction], identified: &Identified, stance: &Stance) -> bool {
         let vehicle = identified.vehicle();
         let packs = self.survey.vehicle.rear_pack.as_ref();
         let holds = |(axle, stance): (&Axle, &AxleStance)| {
@@ -118,6 +118,6 @@ impl Predictor {
                 && parts.iter().all(|part| part.holds_at(carried, down))
         };
         let at_the_rear = vehicle.axles.iter().filter(|axle| rear_axles(&self.survey).contains(&axle.name.as_str()));
-        at_the_rear.filter_map(|axle| Some((axle, forecast.stance.axle(&axle.name)?))).all(holds)
+        at_the_rear.filter_map(|axle| Some((axle, stance.axle(&axle.name)?))).all(holds)
     }
 }

@@ -178,6 +178,25 @@ impl Predictor {
         })
     }
 
+    /// Where the rear sits in a state with parts fitted by the account that is told, with no band: what [`Self::predict`] says of it, for
+    /// who looks for a part among many.
+    ///
+    /// # Errors     [`Unpredicted`] as of a prediction
+    pub fn height_at_best(&self, parts: &[Correction], state: LoadState) -> Result<Length, Unpredicted> {
+        self.may_be_predicted(parts, state)?;
+        let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
+        let (from, leading) = (self.plain(state)?.leading(), &self.weighed()?.leading().identified);
+        let there = leading.stand(self.index(state), |vehicle| self.changes(parts, vehicle)).map_err(|error| self.note(error))?;
+        if !self.holds_at(parts, leading, &there) {
+            return Err(Unpredicted::PastThePack);
+        }
+        if self.is_pressed_past(parts, &there) {
+            return Err(Unpredicted::PastThePart);
+        }
+        let mark = end_mark(&self.survey, End::Rear).ok_or(Unpredicted::NotSolved)?;
+        Ok(before.value + from.higher_in(&there, &mark).ok_or(Unpredicted::NotSolved)?)
+    }
+
     /// Where the vehicle stands with parts fitted in each of some states, and what the parts leave open of that: solved together where
     /// what is fitted is the same.
     fn fitted<'c>(&self, states: impl Iterator<Item = (LoadState, &'c [Correction])>) -> Vec<(LoadState, Fitted)> {
@@ -242,10 +261,10 @@ impl Predictor {
         let changes = |vehicle: &Vehicle| self.changes(fitted, vehicle);
         let there = weighed.with_loads(index, &loads, changes).map_err(|error| self.note(error))?;
         let leading = &weighed.leading().identified;
-        if !self.holds_at(fitted, leading, there.leading()) {
+        if !self.holds_at(fitted, leading, &there.leading().stance) {
             return Err(Unpredicted::PastThePack);
         }
-        if self.is_pressed_past(fitted, there.leading()) {
+        if self.is_pressed_past(fitted, &there.leading().stance) {
             return Err(Unpredicted::PastThePart);
         }
         let solve = |parts: &[Correction]| vec![leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle))];
@@ -333,10 +352,10 @@ impl Predictor {
             return Err(Unpredicted::NeedsRate);
         }
         let known_rate = self.rate().measured().is_some() || self.survey.vehicle.rear_pack.is_some();
-        if !self.holds_at(parts, leading, fitted.leading()) {
+        if !self.holds_at(parts, leading, &fitted.leading().stance) {
             return Err(Unpredicted::PastThePack);
         }
-        if self.is_pressed_past(parts, fitted.leading()) {
+        if self.is_pressed_past(parts, &fitted.leading().stance) {
             return Err(Unpredicted::PastThePart);
         }
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.

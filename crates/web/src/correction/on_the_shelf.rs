@@ -6,10 +6,10 @@ use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, ShelfPart, Typed
 use wise_badger_casework::survey::VehicleFacts;
 use wise_badger_mechanics::correction::{FigureRole, KindFigure, KindRow};
 
-use super::form::{field_of, read_figure};
+use super::form::{field_called, field_of, read_figure};
 use super::words::typed_with_unit;
 use super::{FieldWords, GROUPS, KindWords, kinds};
-use crate::form::{Picks, Sheet};
+use crate::form::{Field, Picks, Sheet};
 use crate::view::{Units, sentence};
 
 /// Before the name of the field of a figure that the shop found.
@@ -43,22 +43,20 @@ pub(crate) fn bought_kinds_form(sheet: &Sheet) -> Picks {
     });
     let picks = firsts.fold(picks, |picks, (first, heading)| picks.under(first.row.word, heading));
     bought().fold(picks, |picks, words| {
-        let sold = fields_of(words).map(|(field, figure)| {
-            let hint = if figure.role == FigureRole::AsSet { "as its box says to set it; may stay empty" } else { field.hint };
-            field_of(sheet, words.row, field).hint(hint).into()
+        // What the box says and what was found, side by side.
+        let fields = fields_of(words).flat_map(|(field, figure)| {
+            let as_set = figure.role == FigureRole::AsSet;
+            let hint = if as_set { "as its box says to set it; may stay empty" } else { field.hint };
+            let found = (!as_set).then(|| field_of_found(sheet, words.row, field).into());
+            std::iter::once(field_of(sheet, words.row, field).hint(hint).into()).chain(found)
         });
-        let found = fields_of(words).filter(|(_, figure)| figure.role == FigureRole::OfThePart).map(|(field, _)| {
-            let label = format!("{}: as we found it", field.label);
-            field_of_found(sheet, words.row, field, &label).into()
-        });
-        picks.asks(words.row.word, sold.chain(found))
+        picks.asks(words.row.word, fields)
     })
 }
 
-fn field_of_found(sheet: &Sheet, row: &KindRow, field: &FieldWords, label: &str) -> crate::form::Field {
-    let name = format!("{FOUND}{}", field.field);
-    super::form::field_called(sheet, row, field, &name, label)
-        .hint("on the bench or on a vehicle; stands in the place of the box's")
+fn field_of_found(sheet: &Sheet, row: &KindRow, field: &FieldWords) -> Field {
+    let (name, label) = (format!("{FOUND}{}", field.field), format!("{}: as we found it", field.label));
+    field_called(sheet, row, field, &name, &label).hint("on the bench or on a vehicle; it stands in the place of the box's")
 }
 
 /// The form with a part's figures.

@@ -1,0 +1,321 @@
+//! What a part would have to be for the rear to stand where the aim wants it, and which parts of the shelf come nearest.
+
+use std::collections::BTreeMap;
+
+use wise_badger_mechanics::bound::{Bound, Dimension};
+use wise_badger_mechanics::correction::{
+    Correction, FigureRole, Given, KINDS, KindRow, Quantity, Site, Takes, coil_spacer, helper_by_capacity, lift_block, new_coils,
+    new_packs, rearched_pack, rubber_by_capacity,
+};
+use wise_badger_mechanics::uncertain::Uncertain;
+use wise_badger_mechanics::units::{
+    Force, InShopUnits, Length, inches, metres, newtons, newtons_per_metre, pascals, pounds_per_inch,
+};
+
+use crate::casework::Casework;
+use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord};
+use crate::look_over::Gate;
+use crate::prediction::Unpredicted;
+use crate::survey::LoadState;
+
+/// Halvings of the search for a figure: of its bounds, to less than a tape reads.
+const HALVINGS: u32 = 20;
+/// Most parts of the shelf that are given.
+const MOST_NEAREST: usize = 8;
+
+/// What it takes.
+#[derive(Debug, Clone)]
+pub struct WhatItTakes {
+    /// The state that the aim speaks of.
+    pub state: LoadState,
+    /// Where the rear stands in it.
+    pub stands: Length,
+    /// Where it is to stand.
+    pub wanted: Length,
+    /// How much more than now must be carried where it is to stand, both sides together: what the springs lose on the way up. `None`
+    /// where their rate is not known, or nothing is to be gained.
+    pub more_to_carry: Option<Force>,
+    /// What each kind would have to be.
+    pub kinds: Vec<KindNeeded>,
+}
+
+/// What a kind would have to be.
+#[derive(Debug, Clone)]
+pub struct KindNeeded {
+    /// The kind.
+    pub row: &'static KindRow,
+    /// The figure that is looked for.
+    pub figure: &'static str,
+    /// How it ends.
+    pub answer: Needed,
+}
+
+/// How a search for a figure ends.
+#[derive(Debug, Clone)]
+pub enum Needed {
+    /// With this it stands where it is to.
+    Of {
+        /// The figure.
+        value: Quantity,
+        /// The part with it.
+        part: Correction,
+        /// Where it then stands, as it is predicted.
+        rear: Uncertain<Length>,
+        /// What rules such a part out all the same.
+        gates: Vec<Gate>,
+    },
+    /// The least of its kind lifts it higher.
+    TooMuch,
+    /// The most of its kind does not lift it as high.
+    NotEnough,
+    /// Nothing can be said.
+    Unpredicted(Unpredicted),
+}
+
+/// A part of the shelf that comes near.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Near {
+    /// Its place among the parts looked through.
+    pub place: usize,
+    /// How it is best set, where it is set.
+    pub setting: Option<(&'static str, Quantity)>,
+    /// Where the rear then stands, as it is predicted.
+    pub rear: Uncertain<Length>,
+}
+
+/// A kind whose one figure is looked for, the others as they usually are.
+struct Sized {
+    row: &'static KindRow,
+    figure: &'static str,
+    others: fn() -> Given,
+}
+
+/// Every such kind.
+const SIZED: [Sized; 7] = [
+    Sized { row: &lift_block::ROW, figure: "thickness", others: Given::default },
+    Sized { row: &coil_spacer::ROW, figure: "thickness", others: || Given::default().with_length("replaces", inches(0.0)) },
+    Sized { row: &rearched_pack::ROW, figure: "free_height_gained", others: Given::default },
+    Sized { row: &new_packs::ROW, figure: "lift", others: of_new_springs },
+    Sized { row: &new_coils::ROW, figure: "lift", others: of_new_springs },
+    Sized {
+        row: &helper_by_capacity::ROW,
+        figure: "capacity",
+        others: || Given::default().with_length("working_travel", inches(6.0)).with_length("engagement_gap", inches(0.0)),
+    },
+    Sized {
+        row: &rubber_by_capacity::ROW,
+        figure: "capacity",
+        others: || Given::default().with_length("free_height", inches(5.0)).with_length("clearance", inches(0.5)),
+    },
+];
+
+/// New springs in the place of those that came with the vehicle, which have set as far as usual.
+fn of_new_springs() -> Given {
+    let lengths = Given::default().with_length("old_lift", inches(0.0)).with_length("set", inches(USUAL_SET_IN));
+    lengths.with_rate("added_rate", pounds_per_inch(0.0))
+}
+
+/// How far springs have set of which nobody knows it (as the form of new springs begins).
+const USUAL_SET_IN: f64 = 0.5;
+
+fn quantity(dimension: Dimension, si: f64) -> Quantity {
+    match dimension {
+        Dimension::Length => Quantity::Length(metres(si)),
+        Dimension::Weight => Quantity::Weight(newtons(si)),
+        Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
+        Dimension::Pressure => Quantity::Pressure(pascals(si)),
+        Dimension::Count => Quantity::Count(si),
+    }
+}
+
+/// What it takes for the rear to stand in the middle of the aim. `None` while there is no aim for the rear, or the rear was not read in
+/// the state that it speaks of.
+pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
+    let (state, band) = work.target()?;
+    let (wanted, stands) = (band.height, work.found().height(crate::survey::End::Rear, state)?.value);
+    let gain = wanted - stands;
+    let rate = work.rate().measured().map(|measured| measured.rate).filter(|_| gain > Length::default());
+    let more_to_carry = rate.map(|rate| rate * gain);
+    let fits = |sized: &&Sized| sized.row.ends.have_a_rear() && work.found().vehicle.fits_nowhere(sized.row).is_none();
+    let kinds = SIZED.iter().filter(fits).map(|sized| KindNeeded {
+        row: sized.row,
+        figure: sized.figure,
+        answer: needed(work, sized, state, wanted),
+    });
+    Some(WhatItTakes { state, stands, wanted, more_to_carry, kinds: kinds.collect() })
+}
+
+fn bound_of(row: &KindRow, figure: &str) -> Option<Bound> {
+    match row.figures.iter().find(|of| of.name == figure)?.takes {
+        Takes::Within(bound) => Some(bound),
+        _ => None,
+    }
+}
+
+fn needed(work: &Casework, sized: &Sized, state: LoadState, wanted: Length) -> Needed {
+    let Some(bound) = bound_of(sized.row, sized.figure) else { return Needed::Unpredicted(Unpredicted::NotSolved) };
+    // A figure that lowers is none that lifts.
+    let least = bound.least.max(0.0);
+    let part = |si: f64| {
+        let given = (sized.others)().with(sized.figure, quantity(bound.dimension, si));
+        sized.row.correction(&given, Site::default())
+    };
+    let height = |si: f64| {
+        let part = part(si).ok_or(Unpredicted::NotSolved)?;
+        work.predictor().height_at_best(std::slice::from_ref(&part), state)
+    };
+    match search(least, bound.most, wanted, &height) {
+        Ok(si) => {
+            let Some(part) = part(si) else { return Needed::Unpredicted(Unpredicted::NotSolved) };
+            match work.predictor().predict(&part).at(state) {
+                Ok(predicted) => {
+                    let gates = work.gate(std::slice::from_ref(&part));
+                    Needed::Of { value: quantity(bound.dimension, si), part, rear: predicted.rear, gates }
+                }
+                Err(why) => Needed::Unpredicted(why),
+            }
+        }
+        Err(NoFigure::TooMuch) => Needed::TooMuch,
+        Err(NoFigure::NotEnough) => Needed::NotEnough,
+        Err(NoFigure::Unpredicted(why)) => Needed::Unpredicted(why),
+    }
+}
+
+/// Why no figure is found.
+enum NoFigure {
+    TooMuch,
+    NotEnough,
+    Unpredicted(Unpredicted),
+}
+
+/// The figure with which it stands as high as wanted, between the least and the most, the higher the more of it; a part that is pressed
+/// past what it is made for is too little of one.
+fn search(least: f64, most: f64, wanted: Length, height: &dyn Fn(f64) -> Result<Length, Unpredicted>) -> Result<f64, NoFigure> {
+    let is_low = |si: f64| match height(si) {
+        Ok(stands) => Ok(stands < wanted),
+        Err(Unpredicted::PastThePart) => Ok(true),
+        Err(why) => Err(NoFigure::Unpredicted(why)),
+    };
+    if !is_low(least)? {
+        return Err(NoFigure::TooMuch);
+    }
+    if is_low(most)? {
+        return Err(NoFigure::NotEnough);
+    }
+    let (mut low, mut high) = (least, most);
+    for _ in 0..HALVINGS {
+        let middle = f64::midpoint(low, high);
+        if is_low(middle)? { low = middle } else { high = middle }
+    }
+    Ok(high)
+}
+
+/// The parts of a shelf that bring the rear nearest to where the aim wants it, each as it is best set; those that anything rules out are
+/// left out.
+pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec<Near> {
+    let mut near: Vec<(Length, usize, Tried)> = parts
+        .iter()
+        .enumerate()
+        .filter_map(|(place, part)| {
+            let tried = best_set(work, takes, part)?;
+            Some(((tried.height - takes.wanted).abs(), place, tried))
+        })
+        .collect();
+    near.sort_by(|(one, ..), (other, ..)| one.partial_cmp(other).unwrap_or(std::cmp::Ordering::Equal));
+    let sound = near.into_iter().filter_map(|(_, place, tried)| {
+        let predicted = work.predictor().predict(&tried.part);
+        let rear = predicted.at(takes.state).ok()?.rear;
+        work.gate(std::slice::from_ref(&tried.part)).is_empty().then_some(Near { place, setting: tried.setting, rear })
+    });
+    sound.take(MOST_NEAREST).collect()
+}
+
+struct Tried {
+    part: Correction,
+    height: Length,
+    setting: Option<(&'static str, Quantity)>,
+}
+
+/// A part that lifts the rear by itself, as it is best set. `None` where it does not go there, or does not lift.
+fn best_set(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Option<Tried> {
+    let row = part.kind;
+    if part.end == Some(EndWord::Front) || !row.ends.have_a_rear() || work.found().vehicle.fits_nowhere(row).is_some() {
+        return None;
+    }
+    let with = |set: Option<(&'static str, Bound, f64)>| -> Option<Correction> {
+        let entry = entry_of(part, set)?;
+        let correction = entry.correction()?;
+        (correction.problems().is_empty() && work.found().vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+    };
+    let height = |correction: &Correction| work.predictor().height_at_best(std::slice::from_ref(correction), takes.state).ok();
+    let tried = |part: Correction, setting| {
+        let height = height(&part)?;
+        (height > takes.stands).then_some(Tried { part, height, setting })
+    };
+    let Some((figure, bound)) = row.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?))) else {
+        return tried(with(None)?, None);
+    };
+    // The setting between its limits at which it stands nearest: more of it lifts more, or less.
+    let at = |si: f64| with(Some((figure, bound, si))).and_then(|correction| height(&correction));
+    let rises = at(bound.most).unwrap_or_default() > at(bound.least).unwrap_or_default();
+    let (mut low, mut high) = (bound.least, bound.most);
+    for _ in 0..HALVINGS {
+        let middle = f64::midpoint(low, high);
+        let is_low = at(middle).is_some_and(|stands| stands < takes.wanted);
+        if is_low == rises { low = middle } else { high = middle }
+    }
+    let si = f64::midpoint(low, high);
+    tried(with(Some((figure, bound, si)))?, Some((figure, quantity(bound.dimension, si))))
+}
+
+/// Between what a part may be set: a bag by its own pressures, anything else as far as a shop sets it.
+fn settable(part: &ShelfPart, figure: &str) -> Option<Bound> {
+    let bound = bound_of(part.kind, figure)?;
+    let own = |name: &str| match part.best(name) {
+        Some(FigureEntry::Typed(typed)) => Some(typed.si),
+        _ => None,
+    };
+    Some(match bound.dimension {
+        Dimension::Pressure => Bound {
+            least: own("least_pressure").unwrap_or(bound.least),
+            most: own("most_pressure").unwrap_or(bound.most),
+            ..bound
+        },
+        _ => Bound { least: bound.least.max(0.0), most: bound.most.min(inches(3.0).si()), ..bound },
+    })
+}
+
+/// A part of the shelf with a setting, the vehicle's own figures as they usually are; `None` where nothing is usual of one.
+fn entry_of(part: &ShelfPart, set: Option<(&'static str, Bound, f64)>) -> Option<CorrectionEntry> {
+    let typed = |si: f64| FigureEntry::Typed(Typed { text: si.to_string(), unit: UnitWord::In, si });
+    let mut others = BTreeMap::new();
+    for figure in part.kind.figures.iter().filter(|figure| figure.role == FigureRole::OfTheVehicle) {
+        let si = match figure.name {
+            "old_lift" | "replaces" => 0.0,
+            "set" => inches(USUAL_SET_IN).si(),
+            _ => return None,
+        };
+        others.insert(figure.name.to_owned(), typed(si));
+    }
+    let entry = part.on(Site::default(), others).ok();
+    match set {
+        None => entry,
+        Some((figure, _, si)) => match entry {
+            Some(entry) => Some(entry.with_figure(figure, typed(si))),
+            None => {
+                // A part whose box says nothing of how it is set.
+                let mut part = part.clone();
+                part.sold.insert(figure.to_owned(), typed(si));
+                entry_of(&part, None)
+            }
+        },
+    }
+}
+
+/// Words of the kinds of which parts are looked through.
+pub fn kinds_looked_through(work: &Casework) -> Vec<&'static str> {
+    let lifts = |row: &&'static KindRow| {
+        ShelfPart::is_bought(row) && row.ends.have_a_rear() && work.found().vehicle.fits_nowhere(row).is_none()
+    };
+    KINDS.iter().copied().filter(lifts).map(|row| row.word).collect()
+}

@@ -1,0 +1,99 @@
+//! What a part would have to be: held against what is predicted of that part, and against what a shop reckons by hand.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+use wise_badger_casework::back_solve::{Needed, WhatItTakes, kinds_looked_through, nearest, what_it_takes};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{BareUnits, EndWord, ShelfPart};
+use wise_badger_casework::job_document::JobDocument;
+use wise_badger_mechanics::correction::{KindRow, Quantity};
+use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+
+const EXAMPLE: &str = include_str!("../../../docs/examples/job.json");
+
+fn work() -> Casework {
+    Casework::new(JobDocument::read(EXAMPLE).unwrap().case())
+}
+
+fn takes(work: &Casework) -> WhatItTakes {
+    what_it_takes(work).unwrap()
+}
+
+fn part(number: &str, word: &str, figures: &[(&str, &str)]) -> ShelfPart {
+    let units = BareUnits { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
+    let mut part = ShelfPart::new(number, word, KindRow::of(word).unwrap());
+    for (name, text) in figures {
+        let figure = part.kind.figures.iter().find(|figure| figure.name == *name).unwrap();
+        part.sold.insert((*name).to_owned(), units.figure(figure.takes, text).unwrap());
+    }
+    assert_eq!(part.problem(), None);
+    part
+}
+
+#[test]
+fn with_the_figure_it_needs_each_kind_stands_where_the_aim_wants_it() {
+    let work = work();
+    let takes = takes(&work);
+    let mut solved = 0;
+    for kind in &takes.kinds {
+        if let Needed::Of { rear, part, value, .. } = &kind.answer {
+            assert!((rear.value - takes.wanted).abs() < inches(1.0 / 64.0), "{}: {rear:?} {:?}", kind.row.word, takes.wanted);
+            let again = work.predictor().predict(part).at(takes.state).unwrap().rear;
+            assert_eq!(again, *rear);
+            assert!(value.si().unwrap() > 0.0 && rear.sd > Length::default());
+            solved += 1;
+        }
+    }
+    assert!(solved >= 3, "{:?}", takes.kinds);
+}
+
+/// A block lifts by what it is thick; what holds the rear up must carry the rate times what is gained (Hooke).
+#[test]
+fn a_block_is_as_thick_as_what_is_gained_and_a_helper_carries_the_rate_times_it() {
+    let work = work();
+    let takes = takes(&work);
+    let gain = takes.wanted - takes.stands;
+    assert!(gain > inches(0.25), "{gain:?}");
+    let block = takes.kinds.iter().find(|kind| kind.row.word == "lift_block").unwrap();
+    let Needed::Of { value: Quantity::Length(thickness), .. } = &block.answer else { panic!("{block:?}") };
+    assert!((*thickness - gain).abs() < inches(1.0 / 64.0), "{thickness:?} {gain:?}");
+    let rate = work.rate().measured().unwrap().rate;
+    let carried = takes.more_to_carry.unwrap();
+    assert!((carried.customary() - rate.customary() * gain.customary()).abs() < 1.0, "{carried:?}");
+}
+
+#[test]
+fn the_nearest_of_the_shelf_come_first_each_as_it_is_best_set() {
+    let work = work();
+    let takes = takes(&work);
+    let gain = (takes.wanted - takes.stands).customary();
+    let near = |thick: f64| format!("{:.3}", gain + thick);
+    let shelf = [
+        part("FAR", "lift_block", &[("thickness", &near(1.0))]),
+        part("NEAR", "lift_block", &[("thickness", &near(0.1))]),
+        part("FRONT", "new_packs", &[("lift", &near(0.0)), ("added_rate", "0")]),
+        part("HOSE", "brake_hoses", &[("longer", "2")]),
+        part(
+            "AIR",
+            "air_helper",
+            &[("capacity", "2500"), ("capacity_pressure", "100"), ("height", "7"), ("least_pressure", "5"), ("most_pressure", "100")],
+        ),
+    ];
+    let shelf = shelf.map(|part| if part.number == "FRONT" { ShelfPart { end: Some(EndWord::Front), ..part } } else { part });
+    let found = nearest(&work, &takes, &shelf);
+    let numbers: Vec<&str> = found.iter().map(|near| shelf[near.place].number.as_str()).collect();
+    assert_eq!(numbers, ["AIR", "NEAR", "FAR"], "{found:?}");
+    let Some(("pressure", Quantity::Pressure(pressure))) = &found[0].setting else { panic!("{:?}", found[0]) };
+    assert!((5.0..=100.0).contains(&(pressure.value / 6_894.757)), "{pressure:?}");
+    assert!((found[0].rear.value - takes.wanted).abs() < inches(1.0 / 64.0), "a bag is set to where it is wanted");
+    assert!((found[1].rear.value - takes.wanted - inches(0.1)).abs() < inches(1.0 / 64.0));
+    assert!(kinds_looked_through(&work).contains(&"air_helper") && !kinds_looked_through(&work).contains(&"new_coils"));
+}
+
+#[test]
+fn without_an_aim_nothing_is_asked_of_a_part() {
+    let mut case = JobDocument::read(EXAMPLE).unwrap().case();
+    case.aim = None;
+    assert!(what_it_takes(&Casework::new(case)).is_none());
+}
