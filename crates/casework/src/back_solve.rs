@@ -18,6 +18,11 @@ use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
 use crate::survey::LoadState;
 
+/// Between what load rubbers are set clear of the axle, empty (common practice).
+const LEAST_CLEARANCE_IN: f64 = 0.5;
+const MOST_CLEARANCE_IN: f64 = 1.5;
+/// The widest gap that a helper is set to (our own working rule).
+const MOST_GAP_IN: f64 = 3.0;
 /// Halvings of the search for a figure: of its bounds, to less than a tape reads.
 const HALVINGS: u32 = 20;
 /// Most parts of the shelf that are given.
@@ -281,7 +286,12 @@ fn settable(part: &ShelfPart, figure: &str) -> Option<Bound> {
             most: own("most_pressure").unwrap_or(bound.most),
             ..bound
         },
-        _ => Bound { least: bound.least.max(0.0), most: bound.most.min(inches(3.0).si()), ..bound },
+        // A rubber is never set closer than its box says, or than rubbers are set.
+        _ if figure == "clearance" => {
+            let least = own(figure).unwrap_or(f64::INFINITY).min(inches(LEAST_CLEARANCE_IN).si());
+            Bound { least, most: inches(MOST_CLEARANCE_IN).si(), ..bound }
+        }
+        _ => Bound { least: bound.least.max(0.0), most: bound.most.min(inches(MOST_GAP_IN).si()), ..bound },
     })
 }
 

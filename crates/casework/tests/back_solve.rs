@@ -77,7 +77,13 @@ fn the_nearest_of_the_shelf_come_first_each_as_it_is_best_set() {
         part(
             "AIR",
             "air_helper",
-            &[("capacity", "2500"), ("capacity_pressure", "100"), ("height", "7"), ("least_pressure", "5"), ("most_pressure", "100")],
+            &[
+                ("capacity", "2500"),
+                ("capacity_pressure", "100"),
+                ("height", "7"),
+                ("least_pressure", "5"),
+                ("most_pressure", "100"),
+            ],
         ),
     ];
     let shelf = shelf.map(|part| if part.number == "FRONT" { ShelfPart { end: Some(EndWord::Front), ..part } } else { part });

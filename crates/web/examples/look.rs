@@ -14,7 +14,7 @@ mod browser;
 /// Each main view of the demo shop: name, path, page size.
 const VIEWS: [&str; 19] = [
     "yard=/",
-    "job=/jobs/1@1280x1000",
+    "shelf=/shelf@1280x900",
     "intake=/jobs/6/intake@1280x960",
     "load=/jobs/6/load@1280x1000",
     "load-phone=/jobs/6/load@390x844",
@@ -30,12 +30,12 @@ const VIEWS: [&str; 19] = [
     "sums=/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below@1280x800",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
-    "re-arch=/jobs/7/bench/re-arch@1280x1000",
+    "takes=/jobs/4/takes@1280x1230",
     "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 14] = [
+const MEASURED: [(&str, &str); 16] = [
     ("Yard", "/"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
@@ -46,6 +46,8 @@ const MEASURED: [(&str, &str); 14] = [
     ("Verdict", "/jobs/6/verdict"),
     ("Aim", "/jobs/4/aim"),
     ("Options", "/jobs/4/options"),
+    ("What it would take", "/jobs/4/takes"),
+    ("Shelf", "/shelf"),
     ("Bench", "/jobs/7/bench?load=1634"),
     ("Proof", "/jobs/1/proof"),
     ("Control drive", "/jobs/6/drive"),

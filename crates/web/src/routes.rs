@@ -13,7 +13,7 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums,
+    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums, takes,
     understood, verdict, who, yard,
 };
 
@@ -92,6 +92,7 @@ addresses! {
     GET "/jobs/{number}/aim" => job_form::show::<AimForm>;
     POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
     GET "/jobs/{number}/shelf" => shelf::pick::show;
+    GET "/jobs/{number}/takes" => takes::show;
     GET "/jobs/{number}/options" => options::show;
     POST "/jobs/{number}/options" => options::consider;
     POST "/jobs/{number}/options/{correction}/choose" => options::choose;

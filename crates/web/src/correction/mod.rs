@@ -43,7 +43,7 @@ mod words;
 mod wound_coils;
 
 pub(crate) use form::{SiteForm, begin, check, fill, kinds_form, kinds_that_do_not_fit, site_form};
-pub(crate) use words::{account, correction_name, formula, option_name, parts_doubt};
+pub(crate) use words::{account, correction_name, figure_label, figure_words, formula, option_name, parts_doubt};
 
 use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_mechanics::bound::{Bound, Dimension};

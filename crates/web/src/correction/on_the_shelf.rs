@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, ShelfPart, Typed};
+use wise_badger_casework::entry::{CorrectionEntry, FigureEntry, ShelfPart};
 use wise_badger_casework::survey::VehicleFacts;
 use wise_badger_mechanics::correction::{FigureRole, KindFigure, KindRow};
 
@@ -123,6 +123,14 @@ pub(crate) fn fill_from_the_shelf(sheet: &mut Sheet, part: &ShelfPart) {
     }
 }
 
+/// The form with a part set otherwise than its box says.
+pub(crate) fn fill_setting(sheet: &mut Sheet, part: &ShelfPart, text: &str) {
+    let set = fields_of(KindWords::of(part.kind)).find(|(_, figure)| part.kind.set_by_case == Some(figure.name));
+    if let Some((field, _)) = set {
+        sheet.set(field.field, text);
+    }
+}
+
 /// Complains where the figures of a part from the shelf are not the shelf's.
 pub(crate) fn hold_against_the_shelf(sheet: &mut Sheet, correction: &CorrectionEntry, part: &ShelfPart) {
     if correction.row != part.kind {
@@ -150,17 +158,13 @@ pub(crate) fn part_words(part: &ShelfPart, units: Units) -> String {
         let label = field.label.split([',', ':']).next().unwrap_or_default().to_lowercase();
         let found = if part.found.contains_key(figure.name) { " as found" } else { "" };
         match part.best(figure.name)? {
-            FigureEntry::Typed(typed) => Some(format!("{label} {}{found}", figure_words(typed, units))),
+            FigureEntry::Typed(typed) => Some(format!("{label} {}{found}", typed_with_unit(typed, units))),
             FigureEntry::Table(table) => Some(format!("{label} in {} points{found}", table.points_si.len())),
             _ => None,
         }
     };
     let each: Vec<String> = fields_of(KindWords::of(part.kind)).filter_map(said).collect();
     sentence(&each.join(", "))
-}
-
-fn figure_words(typed: &Typed, units: Units) -> String {
-    typed_with_unit(typed, units)
 }
 
 /// Words of the kinds that go onto a vehicle.

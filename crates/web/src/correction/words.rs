@@ -50,16 +50,26 @@ pub(crate) fn account(parts: &[Correction], units: Units) -> Vec<String> {
 
 fn account_of(correction: &Correction, units: Units) -> Vec<String> {
     let given = correction.account();
-    let said = |name: &str| match given.get(name) {
-        Some(Quantity::Length(length)) => units.exact(*length),
-        Some(Quantity::Weight(force)) => units.weight(*force),
-        Some(Quantity::Rate(rate)) => units.rate(*rate),
-        Some(Quantity::Pressure(pressure)) => units.pressure(*pressure),
-        Some(Quantity::Count(count)) => turns(*count),
-        Some(Quantity::Table(table)) => last_point(table, units),
-        Some(Quantity::Pack(_)) | None => String::new(),
-    };
+    let said = |name: &str| given.get(name).map(|figure| figure_words(figure, units)).unwrap_or_default();
     KindWords::of(correction.row()).account.iter().map(|line| filled_in(line, said)).collect()
+}
+
+/// A figure of a part with its unit.
+pub(crate) fn figure_words(figure: &Quantity, units: Units) -> String {
+    match figure {
+        Quantity::Length(length) => units.exact(*length),
+        Quantity::Weight(force) => units.weight(*force),
+        Quantity::Rate(rate) => units.rate(*rate),
+        Quantity::Pressure(pressure) => units.pressure(*pressure),
+        Quantity::Count(count) => turns(*count),
+        Quantity::Table(table) => last_point(table, units),
+        Quantity::Pack(_) => String::new(),
+    }
+}
+
+/// What a figure of a kind is called on its form.
+pub(crate) fn figure_label(row: &KindRow, figure: &str) -> &'static str {
+    KindWords::of(row).fields.iter().find(|field| field.figure == figure).map_or("", |field| field.label)
 }
 
 /// How far parts may be from what was said of them, in a sentence; nothing of parts that are exact.

@@ -19,6 +19,7 @@ pub(crate) mod proof;
 pub(crate) mod record;
 pub(crate) mod shelf;
 pub(crate) mod sums;
+pub(crate) mod takes;
 pub(crate) mod tape;
 pub(crate) mod understood;
 pub(crate) mod verdict;

@@ -19,10 +19,10 @@ use wise_badger_store::{correction, shelf};
 
 use super::job_frame::{JobFrame, with_prediction};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
-use crate::correction::on_the_shelf::fill_from_the_shelf;
+use crate::correction::on_the_shelf::{fill_from_the_shelf, fill_setting};
 use crate::correction::{self as kinds, SiteForm, option_name, parts};
 use crate::error::WebError;
-use crate::form::{Field, Picks, Posted, Sheet};
+use crate::form::{Field, Picks, Posted, Sheet, clean};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
@@ -177,6 +177,8 @@ pub(crate) struct Looking {
     newest: Option<String>,
     /// A part of the shelf to begin with.
     shelf: Option<i64>,
+    /// How it is to be set.
+    set: Option<String>,
 }
 
 /// Where the option that was put on the list last is looked at.
@@ -198,6 +200,9 @@ pub(crate) async fn show(
     };
     if let Some((id, (part, _))) = looking.shelf.zip(picked) {
         fill_from_the_shelf(&mut sheet, &part);
+        if let Some(set) = &looking.set {
+            fill_setting(&mut sheet, &part, &clean(set));
+        }
         sheet.set(SHELF, id.to_string());
         sheet.set(SHELF_WORDS, shelf_words(&part));
     } else if let Some(part) = looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
@@ -216,7 +221,7 @@ pub(crate) async fn consider(
     let file = job_file(&database, &worker, *number).await?;
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
-    let looking = Looking { show: None, withdrawn: None, newest: None, shelf: None };
+    let looking = Looking { show: None, withdrawn: None, newest: None, shelf: None, set: None };
     let picked = picked(&database, &worker, &mut sheet).await?;
     let checked = parts::check(&mut sheet, &file, picked.as_ref());
     let parts = checked.as_ref().and_then(|entry| entry.corrections(None));

@@ -188,8 +188,15 @@ fn risen(label: String, height: Uncertain<Length>, before: Length, doubt: &'stat
     Figure::new(label, units.predicted(height), sum).note(note)
 }
 
-fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
-    let (value, note) = match why {
+/// Why nothing is said, in a sentence, of a state that may be the loaded one.
+pub(crate) fn unpredicted_words(why: Unpredicted, loaded: bool) -> String {
+    let (value, note) = why_unpredicted(why, loaded);
+    format!("{}: {note}.", sentence(value))
+}
+
+/// Why nothing is said, in short, and what to do.
+fn why_unpredicted(why: Unpredicted, loaded: bool) -> (&'static str, &'static str) {
+    match why {
         Unpredicted::NotMeasured => ("not measured", "the heights of this state, or what was put on, are missing on Tape"),
         Unpredicted::NeedsRate => (
             "too weak to say",
@@ -217,7 +224,11 @@ fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
         Unpredicted::NeedsTheStopGap => ("stop gap unread", "read the gap at the bump stops empty: a longer stop may bear"),
         Unpredicted::NoSuchAxle => ("no such axle", "this vehicle has no axle where that would go"),
         _ => ("outside the model", "with these figures no balance was found; check them"),
-    };
+    }
+}
+
+fn unpredicted(why: Unpredicted, state: &str, loaded: bool) -> Figure {
+    let (value, note) = why_unpredicted(why, loaded);
     let sum = Sum::new("no figure is given where the readings do not carry one", Vec::new(), SOURCE);
     Figure::new(format!("Rear, {state}"), value, sum).note(note).tone(Tone::Act)
 }

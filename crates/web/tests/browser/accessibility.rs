@@ -30,6 +30,11 @@ async fn no_screen_has_a_serious_fault_on_either_ground_or_on_a_phone() {
                 "/jobs/7/bench/re-arch",
                 "/jobs/7/bench/sheet",
                 "/jobs/3/bench",
+                "/jobs/4/takes",
+                "/jobs/4/shelf",
+                "/shelf",
+                "/shelf/new",
+                "/shelf/import",
             ]
             .map(str::to_owned),
         );

@@ -11,6 +11,7 @@ mod load_plan;
 mod phone;
 mod printing;
 mod route;
+mod shelf;
 mod states;
 mod trailer;
 

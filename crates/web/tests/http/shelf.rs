@@ -182,3 +182,31 @@ async fn a_part_of_the_shelf_is_tried_on_a_job_and_its_price_stays_with_it() {
     let document = ada.client().get(ada.url(&format!("{job}/job.json"))).send().await.unwrap().text().await.unwrap();
     assert!(document.contains("\"number\": \"RB 7\"") && document.contains("18950"), "the copy goes with the job");
 }
+
+#[tokio::test]
+async fn what_it_would_take_is_said_by_kind_and_by_the_nearest_of_the_shelf() {
+    let (_site, ada) = shop().await;
+    put(&ada, &RUBBER).await;
+    put(&ada, &[("number", "BL-2"), ("name", "blocks"), ("kind", "lift_block"), ("thickness", "2"), ("price", "58")]).await;
+    put(&ada, &[("number", "CO-1"), ("name", "coils"), ("kind", "new_coils"), ("coils_lift", "2"), ("coils_added_rate", "0")])
+        .await;
+    let job = measured_half_ton(&ada).await;
+    let before = ada.get(&format!("{job}/takes")).await;
+    assert!(before.text("main").contains("No aim is set"), "{}", before.text("main"));
+    ada.fill(&format!("{job}/aim"), &[("kind", "level_loaded"), ("rake", "0"), ("tolerance", "1/2")]).await;
+    let page = ada.get(&format!("{job}/takes")).await;
+    // Loaded the rear stands at 18 13/16 in and the front at 20 1/2.
+    let main = page.text("main");
+    assert!(main.contains("the rear stands at 18 13/16 in; the middle of the aim is 20 1/2 in"), "{main}");
+    assert!(main.contains("Lift block Block height: 1.69 in 20 1/2 in ±"), "{main}");
+    assert!(main.contains("BL-2") && !main.contains("CO-1"), "coils do not go onto leaves: {main}");
+    let try_it = page.attributes(".takes-table a", "href");
+    let rubber = try_it.iter().find(|href| href.contains("set=")).expect("a rubber is set").clone();
+    let form = ada.get(&rubber).await;
+    assert!(form.text(".from-shelf").contains("RB 7"), "{}", form.text("main"));
+    let clearance = form.field("rubber_clearance").0;
+    assert_eq!(clearance, "0.50 in", "as near as rubbers are set");
+    let tried = ada.send(&form.form("form.try")).await;
+    assert_eq!(tried.status, StatusCode::OK, "{}", tried.text("form.try"));
+    assert!(tried.text(".option").contains("From the shelf: RB 7"), "{}", tried.text("main"));
+}
