@@ -154,6 +154,25 @@ fn a_file_that_is_no_shelf_is_refused_whole() {
     assert_eq!(document("{\n\"format\": "), ShelfFileError::NotJson(2));
     assert!(matches!(document("[1]"), ShelfFileError::Other(..)));
     let good = serde_json::to_value(ShelfDocument::new(some_parts())).unwrap();
+    for (path, value, said) in [
+        ("/parts/0/name", serde_json::json!("nul \u{0}"), "a sign in it"),
+        ("/parts/0/price/hundredths", serde_json::json!(1), "does not read as"),
+        ("/parts/0/sold/force/points_si/2/1", serde_json::json!(9.0e4), "does not read as"),
+        ("/parts/0/in_stock", serde_json::json!(-1), "invalid value"),
+        ("/parts/0/kind", serde_json::json!("wings"), "no kind of part"),
+        ("/parts/0/colour", serde_json::json!("red"), "unknown field"),
+    ] {
+        let mut spoilt = good.clone();
+        let (parent, name) = path.rsplit_once('/').unwrap();
+        match spoilt.pointer_mut(parent).unwrap() {
+            serde_json::Value::Object(fields) => drop(fields.insert(name.to_owned(), value)),
+            serde_json::Value::Array(items) => items[name.parse::<usize>().unwrap()] = value,
+            other => panic!("{other}"),
+        }
+        let read = ShelfDocument::read(&spoilt.to_string()).unwrap();
+        assert_eq!((read.parts.len(), read.wrong.len()), (4, 1), "{path}");
+        assert!(read.wrong[0].what.contains(said), "{path}: {}", read.wrong[0].what);
+    }
     let mut spoilt = good.clone();
     spoilt["parts"][2]["sold"]["lift"]["si"] = serde_json::json!(4.0);
     let (parts, wrong) = of(ShelfDocument::read(&spoilt.to_string()).unwrap());

@@ -69,6 +69,20 @@ pub enum NoTable {
     Points(ForceTableError),
 }
 
+impl TypedTable {
+    /// Whether its text reads as its points, within what rounding makes of them.
+    pub fn reads_as_understood(&self) -> bool {
+        let length = if self.length_unit == UnitWord::Mm { LengthUnit::Millimetres } else { LengthUnit::Inches };
+        let weight = if self.weight_unit == UnitWord::Kg { WeightUnit::Kilograms } else { WeightUnit::Pounds };
+        let near = |one: f64, other: f64| (one - other).abs() <= 1e-6 * other.abs().max(1e-3);
+        BareUnits { length, weight }.table(&self.text).is_ok_and(|again| {
+            let pairs = again.points_si.iter().zip(&self.points_si);
+            again.points_si.len() == self.points_si.len()
+                && pairs.into_iter().all(|(again, told)| near(again.0, told.0) && near(again.1, told.1))
+        })
+    }
+}
+
 impl BareUnits {
     fn length_word(self) -> UnitWord {
         if self.length == LengthUnit::Inches { UnitWord::In } else { UnitWord::Mm }

@@ -117,7 +117,14 @@ impl PartEntry {
             Some(correction) => correction.problems().first().map(ToString::to_string),
         };
         let usual = of(self.correction.correction()).map(|what| ("correction".to_owned(), what));
-        usual.or_else(|| {
+        let of_the_shelf = || {
+            let part = self.shelf.as_deref()?;
+            if part.kind != self.correction.row {
+                return Some(("shelf.kind".to_owned(), "it is another kind of part than the correction".to_owned()));
+            }
+            part.problem().map(|(at, problem)| (format!("shelf.{at}"), problem.to_string()))
+        };
+        usual.or_else(of_the_shelf).or_else(|| {
             self.settings.iter().enumerate().find_map(|(index, setting)| {
                 let what = match self.correction.row.set_by_case {
                     None => Some("this part has nothing that is set by case".to_owned()),

@@ -124,9 +124,12 @@ pub enum ShelfProblem {
     /// What is done to a vehicle's own parts is on no shelf.
     #[error("“{0}” is work on a vehicle's own parts, and is on no shelf")]
     NoPart(&'static str),
-    /// There is no correction of that word.
-    #[error("there is no kind of part “{0}”")]
-    Kind(String),
+    /// A text holds a sign that nobody types.
+    #[error("a sign in it is none that anybody types")]
+    Sign,
+    /// What was understood of a text is not what it reads as.
+    #[error("“{0}” does not read as what stands beside it")]
+    NotAsUnderstood(String),
     /// A kind has no such figure of its own.
     #[error("“{kind}” has no figure “{figure}” that a box could say")]
     NotItsFigure {
@@ -231,9 +234,17 @@ impl ShelfPart {
             ("largest_tire", &self.largest_tire),
             ("note", &self.note),
         ];
-        let all = must.into_iter().chain(may.into_iter().map(|(field, text)| (field, text, LONGEST_WORDS)));
-        let long = all.into_iter().find(|(_, text, most)| text.chars().count() > *most);
-        long.map(|(field, _, most)| (field.to_owned(), ShelfProblem::TooLong(most)))
+        let mut all = must.into_iter().chain(may.into_iter().map(|(field, text)| (field, text, LONGEST_WORDS)));
+        all.find_map(|(field, text, most)| {
+            let problem = if text.chars().count() > most {
+                ShelfProblem::TooLong(most)
+            } else if text.chars().any(|sign| sign.is_control() && sign != '\n') {
+                ShelfProblem::Sign
+            } else {
+                return None;
+            };
+            Some((field.to_owned(), problem))
+        })
     }
 
     fn problem_of_figures(&self) -> Option<(String, ShelfProblem)> {
@@ -252,7 +263,11 @@ impl ShelfPart {
                         return Some((at(), ShelfProblem::Outside { figure: figure.name, bound }));
                     }
                     (Takes::Within(_), FigureEntry::Typed(_)) => {}
-                    (Takes::Table, FigureEntry::Table(table)) if table.is_a_table() => {}
+                    (Takes::Table, FigureEntry::Table(table)) if table.is_a_table() => {
+                        if !table.reads_as_understood() {
+                            return Some((at(), ShelfProblem::NotAsUnderstood(table.text.clone())));
+                        }
+                    }
                     _ => return Some((at(), ShelfProblem::Figure { kind: kind.word, figure: figure.name })),
                 }
             }
@@ -270,6 +285,10 @@ impl ShelfPart {
         };
         if let Some(end) = goes {
             return Some(("end".to_owned(), ShelfProblem::End(end.word())));
+        }
+        let misread = |price: &&MoneyEntry| MoneyEntry::read(&price.text, price.currency).as_ref() != Some(*price);
+        if let Some(price) = self.price.as_ref().filter(misread) {
+            return Some(("price".to_owned(), ShelfProblem::NotAsUnderstood(price.text.clone())));
         }
         let counted = [("in_stock", self.in_stock), ("lead_days", self.lead_days)];
         if let Some((field, _)) = counted.into_iter().find(|(_, count)| count.is_some_and(|count| count > MOST_COUNTED)) {
