@@ -268,7 +268,12 @@ pub(crate) fn gates_words(gates: &[Gate]) -> String {
         sentence(|gate| matches!(gate, Gate::Defect(_) | Gate::Stop(_)), "Ruled out by the look-over", " Fix that first."),
         sentence(|gate| matches!(gate, Gate::Yields), "Ruled out by its steel", " Change the plan on Bench."),
         sentence(
-            |gate| matches!(gate, Gate::TooShort(_)),
+            |gate| matches!(gate, Gate::TooShort(Addition::NewUBolts)),
+            "Ruled out by its own U-bolts",
+            " Take longer ones.",
+        ),
+        sentence(
+            |gate| matches!(gate, Gate::TooShort(what) if *what != Addition::NewUBolts),
             "Ruled out by what is too short",
             " Fit it together with that (“Goes with it”), or tick the repair on Look-over.",
         ),
