@@ -8,9 +8,7 @@ use wise_badger_mechanics::correction::{
     new_packs, rearched_pack, rubber_by_capacity,
 };
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{
-    Force, InShopUnits, Length, inches, metres, newtons, newtons_per_metre, pascals, pounds_per_inch,
-};
+use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, pounds_per_inch};
 
 use crate::casework::Casework;
 use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord};
@@ -39,7 +37,7 @@ pub struct WhatItTakes {
     pub wanted: Length,
     /// How much more than now must be carried where it is to stand, both sides together: what the springs lose on the way up. `None`
     /// where their rate is not known, or nothing is to be gained.
-    pub more_to_carry: Option<Force>,
+    pub more_to_carry: Option<Uncertain<Force>>,
     /// What each kind would have to be.
     pub kinds: Vec<KindNeeded>,
 }
@@ -78,14 +76,18 @@ pub enum Needed {
 }
 
 /// A part of the shelf that comes near.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone)]
 pub struct Near {
     /// Its place among the parts looked through.
     pub place: usize,
+    /// The part, so set.
+    pub part: Correction,
     /// How it is best set, where it is set.
     pub setting: Option<(&'static str, Quantity)>,
     /// Where the rear then stands, as it is predicted.
     pub rear: Uncertain<Length>,
+    /// What is too short for it by itself, and must go with it.
+    pub gates: Vec<Gate>,
 }
 
 /// A kind whose one figure is looked for, the others as they usually are.
@@ -123,24 +125,20 @@ fn of_new_springs() -> Given {
 /// How far springs have set of which nobody knows it (as the form of new springs begins).
 const USUAL_SET_IN: f64 = 0.5;
 
-fn quantity(dimension: Dimension, si: f64) -> Quantity {
-    match dimension {
-        Dimension::Length => Quantity::Length(metres(si)),
-        Dimension::Weight => Quantity::Weight(newtons(si)),
-        Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
-        Dimension::Pressure => Quantity::Pressure(pascals(si)),
-        Dimension::Count => Quantity::Count(si),
-    }
-}
-
-/// What it takes for the rear to stand in the middle of the aim. `None` while there is no aim for the rear, or the rear was not read in
-/// the state that it speaks of.
+/// What it takes for the rear to stand in the middle of the aim. `None` over a rating and on a failed part, while there is no aim for the
+/// rear, and while the rear was not read in the state that it speaks of.
 pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
+    if work.nothing_fits().is_some() {
+        return None;
+    }
     let (state, band) = work.target()?;
     let (wanted, stands) = (band.height, work.found().height(crate::survey::End::Rear, state)?.value);
     let gain = wanted - stands;
-    let rate = work.rate().measured().map(|measured| measured.rate).filter(|_| gain > Length::default());
-    let more_to_carry = rate.map(|rate| rate * gain);
+    let measured = work.rate().measured().filter(|_| gain > Length::default());
+    let more_to_carry = measured.map(|measured| {
+        let force = measured.rate * gain;
+        Uncertain::new(force, force * measured.relative_sd)
+    });
     let fits = |sized: &&Sized| sized.row.ends.have_a_rear() && work.found().vehicle.fits_nowhere(sized.row).is_none();
     let kinds = SIZED.iter().filter(fits).map(|sized| KindNeeded {
         row: sized.row,
@@ -162,7 +160,7 @@ fn needed(work: &Casework, sized: &Sized, state: LoadState, wanted: Length) -> N
     // A figure that lowers is none that lifts.
     let least = bound.least.max(0.0);
     let part = |si: f64| {
-        let given = (sized.others)().with(sized.figure, quantity(bound.dimension, si));
+        let given = (sized.others)().with(sized.figure, Quantity::of(bound.dimension, si));
         sized.row.correction(&given, Site::default())
     };
     let height = |si: f64| {
@@ -172,10 +170,11 @@ fn needed(work: &Casework, sized: &Sized, state: LoadState, wanted: Length) -> N
     match search(least, bound.most, wanted, &height) {
         Ok(si) => {
             let Some(part) = part(si) else { return Needed::Unpredicted(Unpredicted::NotSolved) };
-            match work.predictor().predict(&part).at(state) {
+            let prediction = work.predictor().predict(&part);
+            match prediction.at(state) {
                 Ok(predicted) => {
-                    let gates = work.gate(std::slice::from_ref(&part));
-                    Needed::Of { value: quantity(bound.dimension, si), part, rear: predicted.rear, gates }
+                    let gates = work.gate_with(std::slice::from_ref(&part), &prediction);
+                    Needed::Of { value: Quantity::of(bound.dimension, si), part, rear: predicted.rear, gates }
                 }
                 Err(why) => Needed::Unpredicted(why),
             }
@@ -216,7 +215,7 @@ fn search(least: f64, most: f64, wanted: Length, height: &dyn Fn(f64) -> Result<
 }
 
 /// The parts of a shelf that bring the rear nearest to where the aim wants it, each as it is best set; those that anything rules out are
-/// left out.
+/// left out, but for what goes with them and makes that good.
 pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec<Near> {
     let mut near: Vec<(Length, usize, Tried)> = parts
         .iter()
@@ -230,7 +229,9 @@ pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec
     let sound = near.into_iter().filter_map(|(_, place, tried)| {
         let predicted = work.predictor().predict(&tried.part);
         let rear = predicted.at(takes.state).ok()?.rear;
-        work.gate(std::slice::from_ref(&tried.part)).is_empty().then_some(Near { place, setting: tried.setting, rear })
+        let gates = work.gate_with(std::slice::from_ref(&tried.part), &predicted);
+        let curable = gates.iter().all(|gate| matches!(gate, Gate::TooShort(_)));
+        curable.then_some(Near { place, part: tried.part, setting: tried.setting, rear, gates })
     });
     sound.take(MOST_NEAREST).collect()
 }
@@ -270,7 +271,7 @@ fn best_set(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Option<Tr
         if is_low == rises { low = middle } else { high = middle }
     }
     let si = f64::midpoint(low, high);
-    tried(with(Some((figure, bound, si)))?, Some((figure, quantity(bound.dimension, si))))
+    tried(with(Some((figure, bound, si)))?, Some((figure, Quantity::of(bound.dimension, si))))
 }
 
 /// Between what a part may be set: a bag by its own pressures, anything else as far as a shop sets it.

@@ -4,8 +4,9 @@
 
 use wise_badger_casework::back_solve::{Needed, WhatItTakes, kinds_looked_through, nearest, what_it_takes};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{BareUnits, EndWord, ShelfPart};
+use wise_badger_casework::entry::{BareUnits, EndWord, FindingEntry, MeasuredEntry, ShelfPart, Typed, UnitWord};
 use wise_badger_casework::job_document::JobDocument;
+use wise_badger_casework::look_over::{Addition, Area, Gate, Grade, Measure};
 use wise_badger_mechanics::correction::{KindRow, Quantity};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
@@ -59,7 +60,7 @@ fn a_block_is_as_thick_as_what_is_gained_and_a_helper_carries_the_rate_times_it(
     let Needed::Of { value: Quantity::Length(thickness), .. } = &block.answer else { panic!("{block:?}") };
     assert!((*thickness - gain).abs() < inches(1.0 / 64.0), "{thickness:?} {gain:?}");
     let rate = work.rate().measured().unwrap().rate;
-    let carried = takes.more_to_carry.unwrap();
+    let carried = takes.more_to_carry.unwrap().value;
     assert!((carried.customary() - rate.customary() * gain.customary()).abs() < 1.0, "{carried:?}");
 }
 
@@ -95,6 +96,27 @@ fn the_nearest_of_the_shelf_come_first_each_as_it_is_best_set() {
     assert!((found[0].rear.value - takes.wanted).abs() < inches(1.0 / 64.0), "a bag is set to where it is wanted");
     assert!((found[1].rear.value - takes.wanted - inches(0.1)).abs() < inches(1.0 / 64.0));
     assert!(kinds_looked_through(&work).contains(&"air_helper") && !kinds_looked_through(&work).contains(&"new_coils"));
+}
+
+/// What an option on the list would be ruled out by rules a part out that is not on it: a hose without slack, and over a
+/// rating nothing is looked for at all.
+#[test]
+fn what_rules_an_option_out_rules_out_what_is_looked_for() {
+    let mut case = JobDocument::read(EXAMPLE).unwrap().case();
+    let slack = Typed { text: "1/8".to_owned(), unit: UnitWord::In, si: inches(0.125).si() };
+    let measured = vec![MeasuredEntry { what: Measure::HoseSlack, value: slack }];
+    let (area, grade) = (Area::HosesAndWires, Grade::Fine);
+    let finding = FindingEntry { area, grade, defects: Vec::new(), measured, words: String::new() };
+    case.look_over.get_or_insert_default().findings.push(finding);
+    let work = Casework::new(case.clone());
+    let takes = takes(&work);
+    let block = takes.kinds.iter().find(|kind| kind.row.word == "lift_block").unwrap();
+    let Needed::Of { gates, .. } = &block.answer else { panic!("{block:?}") };
+    assert!(gates.contains(&Gate::TooShort(Addition::LongerHose)), "{gates:?}");
+    let near = nearest(&work, &takes, &[part("BL", "lift_block", &[("thickness", "1 1/2")])]);
+    assert_eq!(near[0].gates, *gates, "the nearest of the shelf says so too");
+    case.intake.rear_rating.si = 100.0;
+    assert!(what_it_takes(&Casework::new(case)).is_none(), "past a rating nothing is proposed");
 }
 
 #[test]

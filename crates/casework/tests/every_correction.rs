@@ -13,7 +13,7 @@ use proptest::prelude::*;
 use proptest::sample::select;
 use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor, Unpredicted};
 use wise_badger_casework::survey::{End, Survey};
-use wise_badger_mechanics::bound::{Bound, Dimension};
+use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{
     Axles, Caution, CoilSpacer, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, LongerShackle,
     Needs, Quantity, Site, Takes, Work,
@@ -22,19 +22,9 @@ use wise_badger_mechanics::pack::PartKind;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::ForceTable;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, Length, inches, newtons, newtons_per_metre, pascals, pounds};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds};
 
 use any_survey::{any_survey, mirrored, without_loaded};
-
-fn quantity(bound: Bound, si: f64) -> Quantity {
-    match bound.dimension {
-        Dimension::Length => Quantity::Length(wise_badger_mechanics::units::metres(si)),
-        Dimension::Weight => Quantity::Weight(newtons(si)),
-        Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
-        Dimension::Pressure => Quantity::Pressure(pascals(si)),
-        Dimension::Count => Quantity::Count(si),
-    }
-}
 
 /// A rubber that gets stiffer the further it is pressed.
 fn table(force: f64) -> Quantity {
@@ -58,17 +48,17 @@ fn given(row: &KindRow, share: &[f64]) -> Given {
     row.figures.iter().zip(share.iter().cycle()).fold(Given::default(), |given, (figure, share)| {
         let quantity = match figure.takes {
             // Bags that take whatever they are filled to.
-            Takes::Within(bound) if figure.name == "least_pressure" => quantity(bound, bound.least),
+            Takes::Within(bound) if figure.name == "least_pressure" => Quantity::of(bound.dimension, bound.least),
             // What is pressed together is shorter than what is not.
             Takes::Within(bound) if figure.name.ends_with("_closed") || figure.name == "solid_height" => {
-                quantity(bound, bound.least)
+                Quantity::of(bound.dimension, bound.least)
             }
-            Takes::Within(bound) if figure.name == "most_pressure" => quantity(bound, bound.most),
+            Takes::Within(bound) if figure.name == "most_pressure" => Quantity::of(bound.dimension, bound.most),
             Takes::Within(bound) => {
-                quantity(bound, (bound.least + share * (bound.most - bound.least)).clamp(bound.least, bound.most))
+                Quantity::of(bound.dimension, (bound.least + share * (bound.most - bound.least)).clamp(bound.least, bound.most))
             }
             Takes::Any(Dimension::Weight) => Quantity::Weight(pounds(1600.0)),
-            Takes::Any(dimension) => quantity(Bound { dimension, least: 0.0, most: 1.0 }, *share),
+            Takes::Any(dimension) => Quantity::of(dimension, *share),
             Takes::Table => table(100.0 + 900.0 * share),
             Takes::Pack | Takes::PackAfter(_) => pack(figure.name == "planned"),
         };
@@ -130,7 +120,11 @@ fn every_bound_of_every_figure_is_kept_at_its_edge_and_told_past_it() {
             let with = |si: f64| {
                 let others = given(row, &[0.5]);
                 let given = row.figures.iter().fold(Given::default(), |all, of| {
-                    let own = if of.name == figure.name { quantity(bound, si) } else { others.get(of.name).unwrap().clone() };
+                    let own = if of.name == figure.name {
+                        Quantity::of(bound.dimension, si)
+                    } else {
+                        others.get(of.name).unwrap().clone()
+                    };
                     all.with(of.name, own)
                 });
                 let problems = row.correction(&given, Site::default()).unwrap().problems();

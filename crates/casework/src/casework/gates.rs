@@ -2,10 +2,10 @@
 
 use wise_badger_mechanics::correction::{Caution, Correction, Needs, Work, cautions_of};
 
-use super::{Casework, NothingFits};
-use crate::consequence::Consequence;
+use super::{Casework, NothingFits, PlannedCase};
+use crate::consequence::{Consequence, OptionFitted, consequences};
 use crate::look_over::{Addition, Gate};
-use crate::prediction::Unpredicted;
+use crate::prediction::{CaseHeights, Prediction, Unpredicted};
 use crate::survey::End;
 
 impl Casework {
@@ -35,11 +35,13 @@ impl Casework {
     pub fn gate_of(&self, place: usize) -> Vec<Gate> {
         let parts = self.option(place).map_or(&[][..], |(_, parts)| parts);
         let yields = self.benches_of(place).iter().any(|bench| bench.work.refused().is_some());
-        let pressed_past =
-            self.options.get(place).is_some_and(|option| *option.pressed_past.get_or_init(|| self.is_pressed_past(place, parts)));
+        let pressed_past = self.options.get(place).is_some_and(|option| {
+            let in_case = |case: &PlannedCase| self.in_case(place, case);
+            *option.pressed_past.get_or_init(|| self.is_pressed_past(parts, self.predicted(place), in_case))
+        });
         let own = [(yields, Gate::Yields), (pressed_past, Gate::PastItsCapacity)];
         let own = own.into_iter().filter_map(|(holds, gate)| holds.then_some(gate));
-        let too_short = self.too_short(place).into_iter().map(Gate::TooShort);
+        let too_short = self.too_short(&self.consequences(place)).into_iter().map(Gate::TooShort);
         self.gate(parts).into_iter().chain(own).chain(too_short).collect()
     }
 
@@ -49,22 +51,37 @@ impl Casework {
         short.filter_map(|of| of.too_short()).filter(|of| *of != Addition::NewUBolts).collect()
     }
 
-    /// What is too short for an option, and is neither in it nor among the repairs of the job. U-bolts of the option itself are never
-    /// made good by others.
-    fn too_short(&self, place: usize) -> Vec<Addition> {
-        let repairs = &self.look_over().repairs;
-        let short = self.consequences(place).iter().filter_map(Consequence::too_short).collect::<Vec<_>>();
-        short.into_iter().filter(|of| *of == Addition::NewUBolts || !repairs.contains(of)).collect()
+    /// The same of parts that are on no list, set alike in every state and case, by what is predicted of them.
+    pub fn gate_with(&self, parts: &[Correction], prediction: &Prediction) -> Vec<Gate> {
+        let in_case = |case: &PlannedCase| self.predictor().in_case(&case.survey, parts);
+        let pressed_past = self.is_pressed_past(parts, Some(prediction), in_case).then_some(Gate::PastItsCapacity);
+        let fitted =
+            OptionFitted { survey: self.found(), parts, prediction: Some(prediction), benches: &[], look_over: self.look_over() };
+        let too_short = self.too_short(&consequences(&fitted)).into_iter().map(Gate::TooShort);
+        self.gate(parts).into_iter().chain(pressed_past).chain(too_short).collect()
     }
 
-    /// Whether a part of an option is pressed past what it is made for, in any state that was read or any case of the load plan.
-    fn is_pressed_past(&self, place: usize, parts: &[Correction]) -> bool {
+    /// What is too short, and is neither in the option nor among the repairs of the job. U-bolts of the option itself are never made
+    /// good by others.
+    fn too_short(&self, consequences: &[Consequence]) -> Vec<Addition> {
+        let repairs = &self.look_over().repairs;
+        let short = consequences.iter().filter_map(Consequence::too_short);
+        short.filter(|of| *of == Addition::NewUBolts || !repairs.contains(of)).collect()
+    }
+
+    /// Whether any of some parts is pressed past what it is made for, in any state that was read or any case of the load plan.
+    fn is_pressed_past(
+        &self,
+        parts: &[Correction],
+        predicted: Option<&Prediction>,
+        in_case: impl Fn(&PlannedCase) -> Result<CaseHeights, Unpredicted>,
+    ) -> bool {
         if !parts.iter().any(|part| part.most_pressed().or_else(|| part.solid_after()).is_some()) {
             return false;
         }
         let past = |why: Option<&Unpredicted>| why == Some(&Unpredicted::PastThePart);
-        let in_a_state = self.predicted(place).is_some_and(|states| states.each().any(|(_, state)| past(state.as_ref().err())));
-        in_a_state || self.cases().iter().any(|case| past(self.in_case(place, case).as_ref().err()))
+        let in_a_state = predicted.is_some_and(|states| states.each().any(|(_, state)| past(state.as_ref().err())));
+        in_a_state || self.cases().iter().any(|case| past(in_case(case).as_ref().err()))
     }
 
     /// The cautions to show with parts before they are chosen: all of them that this vehicle can have to do with.

@@ -4,11 +4,10 @@ use std::collections::BTreeMap;
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Axles, Correction, Given, KindRow, Quantity, Site, Takes, reworked_pack};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::ForceTable;
-use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons, newtons_per_metre, pascals};
+use wise_badger_mechanics::units::{Force, InShopUnits, metres, newtons};
 
 use super::{BenchEntry, PackEntry, Typed, UnitWord};
 use crate::words::Word;
@@ -245,17 +244,10 @@ impl FigureEntry {
     }
 
     fn quantity(&self, takes: Takes) -> Option<Quantity> {
-        let number = |dimension, si| match dimension {
-            Dimension::Length => Quantity::Length(metres(si)),
-            Dimension::Weight => Quantity::Weight(newtons(si)),
-            Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
-            Dimension::Pressure => Quantity::Pressure(pascals(si)),
-            Dimension::Count => Quantity::Count(si),
-        };
         Some(match (takes, self) {
-            (Takes::Within(bound), FigureEntry::Typed(typed)) => number(bound.dimension, typed.si),
-            (Takes::Any(dimension), FigureEntry::Typed(typed)) => number(dimension, typed.si),
-            (Takes::Any(dimension), FigureEntry::Number(si)) => number(dimension, *si),
+            (Takes::Within(bound), FigureEntry::Typed(typed)) => Quantity::of(bound.dimension, typed.si),
+            (Takes::Any(dimension), FigureEntry::Typed(typed)) => Quantity::of(dimension, typed.si),
+            (Takes::Any(dimension), FigureEntry::Number(si)) => Quantity::of(dimension, *si),
             (Takes::Table, FigureEntry::Table(table)) => Quantity::Table(table.table()?),
             (Takes::Pack, FigureEntry::Pack(pack)) => Quantity::Pack(Box::new(pack.pack().ok()?.pack)),
             _ => return None,

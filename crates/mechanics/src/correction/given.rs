@@ -1,8 +1,9 @@
 //! The figures of a correction by their names, as documents and forms hold them.
 
+use crate::bound::Dimension;
 use crate::pack::Pack;
 use crate::stance::ForceTable;
-use crate::units::{Force, InShopUnits, Length, Pressure, SpringRate};
+use crate::units::{Force, InShopUnits, Length, Pressure, SpringRate, metres, newtons, newtons_per_metre, pascals};
 
 /// A figure, whatever it measures.
 #[derive(Debug, Clone, PartialEq)]
@@ -24,6 +25,17 @@ pub enum Quantity {
 }
 
 impl Quantity {
+    /// One number of a dimension, in SI units.
+    pub fn of(dimension: Dimension, si: f64) -> Self {
+        match dimension {
+            Dimension::Length => Quantity::Length(metres(si)),
+            Dimension::Weight => Quantity::Weight(newtons(si)),
+            Dimension::Rate => Quantity::Rate(newtons_per_metre(si)),
+            Dimension::Pressure => Quantity::Pressure(pascals(si)),
+            Dimension::Count => Quantity::Count(si),
+        }
+    }
+
     /// Its value in SI units, where it is one number.
     pub fn si(&self) -> Option<f64> {
         match self {

@@ -10,6 +10,7 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::ShelfPart;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::LoadState;
+use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::units::Length;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::shelf::{OnTheShelf, Search};
@@ -27,7 +28,7 @@ use crate::view::aim::aim_words;
 use crate::view::look_over::ruled_out;
 use crate::view::prediction::unpredicted_words;
 use crate::view::shelf::{money_words, stock_words};
-use crate::view::{Units, sentence, state_of};
+use crate::view::{Cautions, Units, sentence, state_of};
 use crate::worker::Worker;
 
 /// Most parts of the shelf that are looked through.
@@ -45,6 +46,8 @@ struct TakesPage {
     sum: Vec<String>,
     kinds: Vec<KindLine>,
     near: Vec<NearLine>,
+    /// What to heed with any of them, before one is tried.
+    cautions: Cautions,
 }
 
 struct KindLine {
@@ -59,6 +62,8 @@ struct NearLine {
     name: String,
     set: String,
     rear: String,
+    /// What must go with it.
+    problem: String,
     price: String,
     stock: String,
     href: String,
@@ -79,6 +84,12 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
     let options = Stage::Options.path(number);
     let (ids, parts): (Vec<i64>, Vec<ShelfPart>) = on_the_shelf.into_iter().map(|found| (found.id.0, found.part.0)).unzip();
     let near = takes.as_ref().filter(|takes| takes.wanted > takes.stands).map(|takes| nearest(work, takes, &parts));
+    let of_kinds = takes.iter().flat_map(|takes| &takes.kinds).filter_map(|kind| match &kind.answer {
+        Needed::Of { part, .. } => Some(part.clone()),
+        _ => None,
+    });
+    let shown: Vec<Correction> = of_kinds.chain(near.iter().flatten().map(|near| near.part.clone())).collect();
+    let cautions = Cautions::of(&work.cautions(&shown));
     let line = |near: Near| {
         let (part, id) = (parts.get(near.place)?, ids.get(near.place)?);
         let set = near.setting.map(|(figure, value)| (figure_label(part.kind, figure), figure_words(&value, units)));
@@ -92,6 +103,7 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
             name: part.name.clone(),
             set: set.map(|(label, text)| format!("{}: {text}", label.split(',').next().unwrap_or_default())).unwrap_or_default(),
             rear: units.predicted(near.rear),
+            problem: ruled_out(&near.gates),
             price: part.price.as_ref().map(money_words).unwrap_or_default(),
             stock: stock_words(part),
             href: format!("{options}?{}#try", query.finish()),
@@ -109,6 +121,7 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
             .map(|kind| kind_line(kind, takes.as_ref().is_some_and(|takes| takes.state != LoadState::Empty), units))
             .collect(),
         near: near.into_iter().flatten().filter_map(line).collect(),
+        cautions,
         options,
     };
     page(StatusCode::OK, &template)
@@ -127,9 +140,10 @@ fn sum_words(work: &Casework, takes: &WhatItTakes, units: Units) -> Vec<String> 
     let carries = takes.more_to_carry.map(|force| {
         let rate = work.rate().measured().map(|measured| units.rate(measured.rate)).unwrap_or_default();
         format!(
-            "To gain {}, what holds it up must carry {} more there, both sides together: {rate} × {}, which the springs let go of on the way up.",
+            "To gain {}, what holds it up must carry {} ± {} more there, both sides together: {rate} × {}, which the springs let go of on the way up.",
             units.exact(gain),
-            units.weight(force),
+            units.weight(force.value),
+            units.weight(force.band()),
             units.exact(gain)
         )
     });
