@@ -7,22 +7,22 @@ use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::casework::NothingFits;
-use wise_badger_casework::entry::{OptionEntry, ShelfPart};
+use wise_badger_casework::entry::OptionEntry;
 use wise_badger_casework::look_over::Gate;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{NoFit, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::correction::Correction;
+use wise_badger_store::correction;
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{CorrectionId, Database, JobNumber, ShelfPartId, fitting};
-use wise_badger_store::{correction, shelf};
+use wise_badger_store::{CorrectionId, Database, JobNumber, fitting};
 
 use super::job_frame::{JobFrame, with_prediction};
+use super::shelf::picked::{self, Picked};
 use super::{Hidden, Kept, Page, Refusal, job_file, keep, keep_or_fail, page, see_other};
-use crate::correction::on_the_shelf::{fill_from_the_shelf, fill_setting};
 use crate::correction::{self as kinds, SiteForm, option_name, parts};
 use crate::error::WebError;
-use crate::form::{Field, Picks, Posted, Sheet, clean};
+use crate::form::{Field, Picks, Posted, Sheet};
 use crate::job_route::{StageWords as _, missing};
 use crate::reckoning::{Gone, drawn, run};
 use crate::view::aim::{aim_words, goal_names};
@@ -33,7 +33,7 @@ use crate::view::load_plan::{CaseHeightsLine, case_heights};
 use crate::view::look_over::{gate_words, no_fit_words, put_right_words, ruled_out};
 use crate::view::overload::{OverloadWords, overload_words};
 use crate::view::prediction::{Detail, goal_sentence, prediction_figures, prediction_line};
-use crate::view::shelf::terms_words;
+use crate::view::shelf::shelf_words;
 use crate::view::{Cautions, Figure, Tone, Units, sentence};
 use crate::worker::Worker;
 
@@ -116,7 +116,6 @@ struct CorrectionForm {
     hidden: Hidden,
     /// The part of the shelf that it begins with.
     picked: Option<Picked>,
-    shelf_problem: String,
     shelf_href: String,
     kinds: Picks,
     /// The kinds that do not fit the springs that are there, with why.
@@ -128,12 +127,6 @@ struct CorrectionForm {
     settings: Vec<Field>,
     /// Units that bare settings are read in.
     settings_in: Units,
-}
-
-/// A part of the shelf on the form.
-struct Picked {
-    id: i64,
-    words: String,
 }
 
 /// The kinds that are not offered, a sentence a reason.
@@ -194,17 +187,8 @@ pub(crate) async fn show(
 ) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
     let mut sheet = Sheet::blank(worker.units());
-    let picked = match looking.shelf {
-        Some(id) => Some(shelf_part(&database, &worker, id).await?).filter(|(_, stands)| *stands),
-        None => None,
-    };
-    if let Some((id, (part, _))) = looking.shelf.zip(picked) {
-        fill_from_the_shelf(&mut sheet, &part);
-        if let Some(set) = &looking.set {
-            fill_setting(&mut sheet, &part, &clean(set));
-        }
-        sheet.set(SHELF, id.to_string());
-        sheet.set(SHELF_WORDS, shelf_words(&part));
+    if let Some(id) = looking.shelf {
+        picked::begin_with(&database, &worker, &mut sheet, id, looking.set.as_deref()).await?;
     } else if let Some(part) = looked_at(&file, &looking).and_then(|place| file.case().options.get(place)?.parts.last()) {
         kinds::fill(&mut sheet, &part.correction);
     }
@@ -222,7 +206,7 @@ pub(crate) async fn consider(
     refuse_what_cannot_be_cured(&file)?;
     let mut sheet = Sheet::posted(posted, worker.units());
     let looking = Looking { show: None, withdrawn: None, newest: None, shelf: None, set: None };
-    let picked = picked(&database, &worker, &mut sheet).await?;
+    let picked = picked::sent_with(&database, &worker, &mut sheet).await?;
     let checked = parts::check(&mut sheet, &file, picked.as_ref());
     let parts = checked.as_ref().and_then(|entry| entry.corrections(None));
     let out = parts.map(|parts| ruled_out(&file.work.gate(&parts)));
@@ -245,41 +229,6 @@ pub(crate) async fn consider(
             drawn(move |gone| options_page(gone, &worker, &file, &sheet, &looking, Some(&refusal))).await
         }
     }
-}
-
-/// The hidden field of the part picked from the shelf, and where its words stand.
-const SHELF: &str = "shelf";
-const SHELF_WORDS: &str = "shelf_words";
-
-async fn shelf_part(database: &Data<Database>, worker: &Worker, id: i64) -> Result<(ShelfPart, bool), WebError> {
-    let shop = worker.shop_id();
-    Ok(database.read(move |connection| shelf::find(connection, shop, ShelfPartId(id))).await?)
-}
-
-/// The part of the shelf that a form was sent with. One that was changed or taken off meanwhile is refused: what stands on the form is
-/// not what the shelf says any more.
-async fn picked(database: &Data<Database>, worker: &Worker, sheet: &mut Sheet) -> Result<Option<ShelfPart>, WebError> {
-    if !sheet.is_filled(SHELF) {
-        return Ok(None);
-    }
-    let id = sheet.text(SHELF).parse().map_err(|error| WebError::Malformed(format!("no part of the shelf: {error}")))?;
-    let (part, stands) = shelf_part(database, worker, id).await?;
-    sheet.set(SHELF_WORDS, shelf_words(&part));
-    if !stands {
-        let text = format!(
-            "{} was changed or taken off the shelf meanwhile: pick it again, or put this down without the shelf.",
-            part.number
-        );
-        sheet.refuse(SHELF, text);
-    }
-    Ok(Some(part))
-}
-
-/// A part of the shelf with what it takes to have it.
-fn shelf_words(part: &ShelfPart) -> String {
-    let terms = terms_words(part);
-    let apart = if terms.is_empty() { "" } else { ": " };
-    format!("{} {}{apart}{terms}", part.number, part.name)
 }
 
 pub(crate) async fn choose(
@@ -528,8 +477,7 @@ fn options_page(
         shown: shown.map(look),
         form: CorrectionForm {
             hidden: Hidden::new(sheet, file.job.revision),
-            picked: sheet.text(SHELF).parse().ok().map(|id| Picked { id, words: sheet.text(SHELF_WORDS).to_owned() }),
-            shelf_problem: sheet.problem(SHELF).to_owned(),
+            picked: Picked::of(sheet),
             shelf_href: format!("/jobs/{}/shelf", number.0),
             kinds: kinds::kinds_form(sheet, &survey.vehicle),
             not_here: not_here(&survey.vehicle),

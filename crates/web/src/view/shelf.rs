@@ -38,8 +38,15 @@ pub(crate) fn stock_words(part: &ShelfPart) -> String {
     }
 }
 
+/// A part with what it takes to have it.
+pub(crate) fn shelf_words(part: &ShelfPart) -> String {
+    let terms = terms_words(part);
+    let apart = if terms.is_empty() { "" } else { ": " };
+    format!("{} {}{apart}{terms}", part.number, part.name)
+}
+
 /// What it costs, takes and wants, for whoever chooses it: one line.
-pub(crate) fn terms_words(part: &ShelfPart) -> String {
+fn terms_words(part: &ShelfPart) -> String {
     let hours = part.hours.map(|hours| format!("{hours} h to fit"));
     let removable =
         part.removable.map(|removable| if removable { "comes off again" } else { "does not come off again" }.to_owned());

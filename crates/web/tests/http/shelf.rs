@@ -176,6 +176,8 @@ async fn a_part_of_the_shelf_is_tried_on_a_job_and_its_price_stays_with_it() {
     ada.send(&ada.get(&part).await.form("form[action$='/withdraw']")).await;
     let options = ada.get(&format!("{job}/options")).await;
     assert!(options.text("main").contains("Load rubber for 2,000 lb each, clearance 1 in"), "{}", options.text("main"));
+    let late = ada.get(&try_it).await;
+    assert!(late.text(".try-fold").contains("taken off the shelf meanwhile"), "who picks it late is told: {}", late.text("main"));
     let gone = ada.send(&form.form("form.try")).await;
     assert_eq!(gone.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(gone.text("form.try").contains("taken off the shelf meanwhile"), "{}", gone.text("form.try"));

@@ -3,6 +3,7 @@
 pub(crate) mod files;
 pub(crate) mod part;
 pub(crate) mod pick;
+pub(crate) mod picked;
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
