@@ -2,6 +2,7 @@
 
 mod account;
 mod answer;
+mod at_best;
 mod experiment;
 mod fitting;
 mod model;

@@ -141,7 +141,7 @@ impl Predictor {
     }
 
     /// Keeps the first cause, and says in short what it comes to.
-    fn note(&self, error: IdentificationError) -> Unpredicted {
+    pub(super) fn note(&self, error: IdentificationError) -> Unpredicted {
         let short = match error {
             IdentificationError::Tips(_) => Unpredicted::DoesNotStand,
             _ => Unpredicted::NotSolved,
@@ -176,25 +176,6 @@ impl Predictor {
             let (standing, off) = fitted.swap_remove(place).1?;
             self.predict_state(parts_in(state), state, &standing, &off)
         })
-    }
-
-    /// Where the rear sits in a state with parts fitted by the account that is told, with no band: what [`Self::predict`] says of it, for
-    /// who looks for a part among many.
-    ///
-    /// # Errors     [`Unpredicted`] as of a prediction
-    pub fn height_at_best(&self, parts: &[Correction], state: LoadState) -> Result<Length, Unpredicted> {
-        self.may_be_predicted(parts, state)?;
-        let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
-        let (from, leading) = (self.plain(state)?.leading(), &self.weighed()?.leading().identified);
-        let there = leading.stand(self.index(state), |vehicle| self.changes(parts, vehicle)).map_err(|error| self.note(error))?;
-        if !self.holds_at(parts, leading, &there) {
-            return Err(Unpredicted::PastThePack);
-        }
-        if self.is_pressed_past(parts, &there) {
-            return Err(Unpredicted::PastThePart);
-        }
-        let mark = end_mark(&self.survey, End::Rear).ok_or(Unpredicted::NotSolved)?;
-        Ok(before.value + from.higher_in(&there, &mark).ok_or(Unpredicted::NotSolved)?)
     }
 
     /// Where the vehicle stands with parts fitted in each of some states, and what the parts leave open of that: solved together where
@@ -311,7 +292,7 @@ impl Predictor {
 
     /// Whether a state was read well enough to say where it would stand with parts fitted, as far as that is seen before anything is
     /// solved.
-    fn may_be_predicted(&self, parts: &[Correction], state: LoadState) -> Result<(), Unpredicted> {
+    pub(super) fn may_be_predicted(&self, parts: &[Correction], state: LoadState) -> Result<(), Unpredicted> {
         self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         if state == LoadState::Loaded {
             if self.loads.change.rear.is_none() {
