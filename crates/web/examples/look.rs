@@ -30,7 +30,7 @@ const VIEWS: [&str; 19] = [
     "sums=/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below@1280x800",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
-    "takes=/jobs/4/takes@1280x1230",
+    "takes=/jobs/4/takes@1280x1430",
     "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 

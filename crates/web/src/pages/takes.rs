@@ -41,6 +41,8 @@ struct TakesPage {
     number: i32,
     label: String,
     options: String,
+    /// Whether nobody has looked the vehicle over yet.
+    not_looked_over: bool,
     aim: String,
     /// Where it stands, where it is to, and what must be carried for that; none while the aim asks nothing of the rear.
     sum: Vec<String>,
@@ -113,6 +115,7 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
         shell: Shell::new(worker, "What it would take", format!("/jobs/{}/takes", number.0)),
         number: number.0,
         label: file.case().intake.label.clone(),
+        not_looked_over: file.case().look_over.is_none(),
         aim: aim_words(work, units),
         sum: takes.as_ref().map(|takes| sum_words(work, takes, units)).unwrap_or_default(),
         kinds: takes
