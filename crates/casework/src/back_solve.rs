@@ -14,7 +14,7 @@ use crate::casework::Casework;
 use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord};
 use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
-use crate::survey::LoadState;
+use crate::survey::{LoadState, VehicleFacts};
 
 /// Between what load rubbers are set clear of the axle, empty (common practice).
 const LEAST_CLEARANCE_IN: f64 = 0.5;
@@ -139,11 +139,13 @@ pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
         let force = measured.rate * gain;
         Uncertain::new(force, force * measured.relative_sd)
     });
+    let with = |part: &Correction| work.predictor().height_at_best(std::slice::from_ref(part), state);
+    let looked_for = Wanted { vehicle: &work.found().vehicle, stands, wanted, with: &with };
     let fits = |sized: &&Sized| sized.row.ends.have_a_rear() && work.found().vehicle.fits_nowhere(sized.row).is_none();
     let kinds = SIZED.iter().filter(fits).map(|sized| KindNeeded {
         row: sized.row,
         figure: sized.figure,
-        answer: needed(work, sized, state, wanted),
+        answer: needed(work, sized, state, &looked_for),
     });
     Some(WhatItTakes { state, stands, wanted, more_to_carry, kinds: kinds.collect() })
 }
@@ -155,26 +157,14 @@ fn bound_of(row: &KindRow, figure: &str) -> Option<Bound> {
     }
 }
 
-fn needed(work: &Casework, sized: &Sized, state: LoadState, wanted: Length) -> Needed {
-    let Some(bound) = bound_of(sized.row, sized.figure) else { return Needed::Unpredicted(Unpredicted::NotSolved) };
-    // A figure that lowers is none that lifts.
-    let least = bound.least.max(0.0);
-    let part = |si: f64| {
-        let given = (sized.others)().with(sized.figure, Quantity::of(bound.dimension, si));
-        sized.row.correction(&given, Site::default())
-    };
-    let height = |si: f64| {
-        let part = part(si).ok_or(Unpredicted::NotSolved)?;
-        work.predictor().height_at_best(std::slice::from_ref(&part), state)
-    };
-    match search(least, bound.most, wanted, &height) {
-        Ok(si) => {
-            let Some(part) = part(si) else { return Needed::Unpredicted(Unpredicted::NotSolved) };
+fn needed(work: &Casework, sized: &Sized, state: LoadState, looked_for: &Wanted<'_>) -> Needed {
+    match size(sized, looked_for) {
+        Ok((value, part)) => {
             let prediction = work.predictor().predict(&part);
             match prediction.at(state) {
                 Ok(predicted) => {
                     let gates = work.gate_with(std::slice::from_ref(&part), &prediction);
-                    Needed::Of { value: Quantity::of(bound.dimension, si), part, rear: predicted.rear, gates }
+                    Needed::Of { value, part, rear: predicted.rear, gates }
                 }
                 Err(why) => Needed::Unpredicted(why),
             }
@@ -183,6 +173,40 @@ fn needed(work: &Casework, sized: &Sized, state: LoadState, wanted: Length) -> N
         Err(NoFigure::NotEnough) => Needed::NotEnough,
         Err(NoFigure::Unpredicted(why)) => Needed::Unpredicted(why),
     }
+}
+
+/// The figure of a kind with which the rear stands where it is wanted, and the part with it.
+fn size(sized: &Sized, looked_for: &Wanted<'_>) -> Result<(Quantity, Correction), NoFigure> {
+    let unsolved = NoFigure::Unpredicted(Unpredicted::NotSolved);
+    let Some(bound) = bound_of(sized.row, sized.figure) else { return Err(unsolved) };
+    // A figure that lowers is none that lifts.
+    let least = bound.least.max(0.0);
+    let part = |si: f64| {
+        let given = (sized.others)().with(sized.figure, Quantity::of(bound.dimension, si));
+        sized.row.correction(&given, Site::default())
+    };
+    let height = |si: f64| (looked_for.with)(&part(si).ok_or(Unpredicted::NotSolved)?);
+    let si = search(least, bound.most, looked_for.wanted, &height)?;
+    Ok((Quantity::of(bound.dimension, si), part(si).ok_or(unsolved)?))
+}
+
+/// The same of a kind by its row; `None` where no size is looked for of it, or none is found.
+pub(crate) fn size_of(row: &KindRow, looked_for: &Wanted<'_>) -> Option<(&'static str, Quantity, Correction)> {
+    let sized = SIZED.iter().find(|sized| sized.row == row)?;
+    let (value, part) = size(sized, looked_for).ok()?;
+    Some((sized.figure, value, part))
+}
+
+/// What is looked for: a height of the rear, and how a part is held against it.
+pub(crate) struct Wanted<'w> {
+    /// What parts are to go onto.
+    pub(crate) vehicle: &'w VehicleFacts,
+    /// Where the rear stands.
+    pub(crate) stands: Length,
+    /// Where it is to stand.
+    pub(crate) wanted: Length,
+    /// Where it stands with a part.
+    pub(crate) with: &'w dyn Fn(&Correction) -> Result<Length, Unpredicted>,
 }
 
 /// Why no figure is found.
@@ -217,11 +241,13 @@ fn search(least: f64, most: f64, wanted: Length, height: &dyn Fn(f64) -> Result<
 /// The parts of a shelf that bring the rear nearest to where the aim wants it, each as it is best set; those that anything rules out are
 /// left out, but for what goes with them and makes that good.
 pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec<Near> {
+    let with = |part: &Correction| work.predictor().height_at_best(std::slice::from_ref(part), takes.state);
+    let looked_for = Wanted { vehicle: &work.found().vehicle, stands: takes.stands, wanted: takes.wanted, with: &with };
     let mut near: Vec<(Length, usize, Tried)> = parts
         .iter()
         .enumerate()
         .filter_map(|(place, part)| {
-            let tried = best_set(work, takes, part)?;
+            let tried = best_set(&looked_for, part)?;
             Some(((tried.height - takes.wanted).abs(), place, tried))
         })
         .collect();
@@ -236,27 +262,31 @@ pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec
     sound.take(MOST_NEAREST).collect()
 }
 
-struct Tried {
-    part: Correction,
-    height: Length,
-    setting: Option<(&'static str, Quantity)>,
+/// A part as it is best set.
+pub(crate) struct Tried {
+    /// The part, so set.
+    pub(crate) part: Correction,
+    /// Where the rear then stands.
+    pub(crate) height: Length,
+    /// How it is set, where it is set.
+    pub(crate) setting: Option<(&'static str, Quantity)>,
 }
 
 /// A part that lifts the rear by itself, as it is best set. `None` where it does not go there, or does not lift.
-fn best_set(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Option<Tried> {
-    let row = part.kind;
-    if part.end == Some(EndWord::Front) || !row.ends.have_a_rear() || work.found().vehicle.fits_nowhere(row).is_some() {
+pub(crate) fn best_set(looked_for: &Wanted<'_>, part: &ShelfPart) -> Option<Tried> {
+    let (row, vehicle) = (part.kind, looked_for.vehicle);
+    if part.end == Some(EndWord::Front) || !row.ends.have_a_rear() || vehicle.fits_nowhere(row).is_some() {
         return None;
     }
     let with = |set: Option<(&'static str, Bound, f64)>| -> Option<Correction> {
         let entry = entry_of(part, set)?;
         let correction = entry.correction()?;
-        (correction.problems().is_empty() && work.found().vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+        (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
     };
-    let height = |correction: &Correction| work.predictor().height_at_best(std::slice::from_ref(correction), takes.state).ok();
+    let height = |correction: &Correction| (looked_for.with)(correction).ok();
     let tried = |part: Correction, setting| {
         let height = height(&part)?;
-        (height > takes.stands).then_some(Tried { part, height, setting })
+        (height > looked_for.stands).then_some(Tried { part, height, setting })
     };
     let Some((figure, bound)) = row.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?))) else {
         return tried(with(None)?, None);
@@ -267,7 +297,7 @@ fn best_set(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Option<Tr
     let (mut low, mut high) = (bound.least, bound.most);
     for _ in 0..HALVINGS {
         let middle = f64::midpoint(low, high);
-        let is_low = at(middle).is_some_and(|stands| stands < takes.wanted);
+        let is_low = at(middle).is_some_and(|stands| stands < looked_for.wanted);
         if is_low == rises { low = middle } else { high = middle }
     }
     let si = f64::midpoint(low, high);

@@ -16,6 +16,10 @@ pub const ARCH_UNDER_THE_VEHICLE: Bound = Bound::metres(0.0, 0.6);
 pub const WHEEL_TRACK: Bound = Bound::metres(0.9, 2.6);
 /// From the rear axle to the tail.
 pub const OVERHANG: Bound = Bound::metres(0.2, 5.0);
+/// What an axle may carry.
+pub const RATING: Bound = Bound::pounds(500.0, 40_000.0);
+/// A weight aboard that is told, not weighed.
+pub const TOLD_WEIGHT: Bound = Bound::pounds(1.0, 20_000.0);
 /// Between the axles; of a trailer, from its coupler.
 pub const WHEELBASE: Bound = Bound::inches(60.0, 360.0);
 /// From one axle of a trailer to the next: closer, their wheels touch; further apart, they share no load.

@@ -74,6 +74,12 @@ impl Case {
         }
     }
 
+    /// The same vehicle with nothing on its list but one option, and with another load plan.
+    #[must_use]
+    pub(crate) fn trying(&self, option: OptionEntry, plan: Option<LoadPlanEntry>) -> Self {
+        Case { options: vec![option], chosen: None, plan, ..self.clone() }
+    }
+
     /// Whether another case says the same: then the same follows from both.
     #[must_use]
     pub fn says_the_same(&self, other: &Case) -> bool {

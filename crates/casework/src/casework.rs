@@ -2,7 +2,7 @@
 
 mod gates;
 
-use std::sync::OnceLock;
+use std::sync::{Arc, OnceLock};
 
 use wise_badger_mechanics::correction::{Correction, TakesUp};
 use wise_badger_mechanics::pack::PackError;
@@ -33,7 +33,8 @@ pub struct Casework {
     fitted: OnceLock<Survey>,
     look_over: OnceLock<LookOver>,
     overload: OnceLock<Option<Overload>>,
-    predictor: OnceLock<Predictor>,
+    /// Shared with whoever only tries something on the same vehicle.
+    predictor: OnceLock<Arc<Predictor>>,
     cases: OnceLock<Vec<PlannedCase>>,
     options: Vec<Considered>,
 }
@@ -100,6 +101,20 @@ impl Casework {
         }
     }
 
+    /// The same vehicle with nothing on its list but one option, and with another load plan: to be looked at, not kept. What follows from
+    /// the readings alone is shared; where the plan changes what was aboard in them, it is worked out anew.
+    #[must_use]
+    pub fn trying(&self, option: OptionEntry, plan: Option<LoadPlanEntry>) -> Self {
+        let other = Casework::new(self.case.trying(option, plan));
+        if other.found() == self.found() {
+            self.predictor();
+            other
+                .predictor
+                .get_or_init(|| self.predictor.get().map_or_else(|| Arc::new(Predictor::new(other.found())), Arc::clone));
+        }
+        other
+    }
+
     /// What stands on the job, as typed.
     pub fn case(&self) -> &Case {
         &self.case
@@ -154,12 +169,12 @@ impl Casework {
 
     /// The vehicle behind the readings.
     pub fn predictor(&self) -> &Predictor {
-        self.predictor.get_or_init(|| Predictor::new(self.found()))
+        self.predictor.get_or_init(|| Arc::new(Predictor::new(self.found())))
     }
 
     /// The same where anything asked for it already.
     pub fn predictor_asked_for(&self) -> Option<&Predictor> {
-        self.predictor.get()
+        self.predictor.get().map(Arc::as_ref)
     }
 
     /// The rear rate.

@@ -12,7 +12,8 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `job_document`, `bench`, `casework`, `route`.
+//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
+//! `casework`, `back_solve`, `quick_answer`, `what_if`, `option_document`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -62,10 +63,12 @@ pub mod look_over;
 pub mod option_document;
 pub mod prediction;
 pub mod proof;
+pub mod quick_answer;
 pub mod reading;
 pub mod route;
 pub mod shelf;
 pub mod slips;
 pub mod survey;
 pub mod verdict;
+pub mod what_if;
 pub mod words;

@@ -6,7 +6,7 @@ use schemars::{JsonSchema, Schema, SchemaGenerator, json_schema};
 use serde::de::Error as _;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
 
-use crate::survey::{LoadState, RearWheels, VehicleClass};
+use crate::survey::{LoadState, RearWheels, Thing, VehicleClass};
 use wise_badger_mechanics::correction::Axles;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
@@ -45,6 +45,23 @@ impl Word for VehicleClass {
         (VehicleClass::SingleTrailer, "single_trailer"),
         (VehicleClass::TandemTrailer, "tandem_trailer"),
         (VehicleClass::TripleTrailer, "triple_trailer"),
+    ];
+}
+
+impl Word for Thing {
+    const WHAT: &'static str = "thing commonly carried";
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Thing::Occupant, "occupant"),
+        (Thing::OccupantWithLuggage, "occupant_luggage"),
+        (Thing::WaterTank, "water_tank"),
+        (Thing::FuelTank, "fuel_tank"),
+        (Thing::Toolbox, "toolbox"),
+        (Thing::Drawers, "drawers"),
+        (Thing::SlideInCamper, "slide_in_camper"),
+        (Thing::SnowPlough, "snow_plough"),
+        (Thing::TongueWeight, "tongue"),
+        (Thing::BicycleRack, "bicycles"),
+        (Thing::Goods, "goods"),
     ];
 }
 
@@ -101,6 +118,28 @@ impl JsonSchema for LoadState {
 
     fn json_schema(_: &mut SchemaGenerator) -> Schema {
         words_schema::<LoadState>("A state that a vehicle was read in.")
+    }
+}
+
+/// In the record, a field of a type that goes by one of a few words.
+pub mod by_word {
+    use super::Word;
+    use serde::de::Error as _;
+    use serde::{Deserialize as _, Deserializer, Serialize as _, Serializer};
+
+    /// As its word.
+    ///
+    /// # Errors     the serializer's
+    pub fn serialize<W: Word, S: Serializer>(value: &W, serializer: S) -> Result<S::Ok, S::Error> {
+        value.word().serialize(serializer)
+    }
+
+    /// By its word.
+    ///
+    /// # Errors     the deserializer's, and where the word is none of them
+    pub fn deserialize<'de, W: Word, D: Deserializer<'de>>(deserializer: D) -> Result<W, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        W::from_word(&text).ok_or_else(|| D::Error::custom(format!("“{text}” is no {}", W::WHAT)))
     }
 }
 

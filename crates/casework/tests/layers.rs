@@ -26,6 +26,8 @@ const LAYERS: &[&str] = &[
     "consequence",
     "casework",
     "back_solve",
+    "quick_answer",
+    "what_if",
     "option_document",
     "route",
 ];

@@ -6,7 +6,7 @@ use proptest::prelude::*;
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
     AirBag, Axle, AxleKind, Ball, BodyPoint, Change, Corner, Coupler, Element, ElementKind, Equaliser, Load, MainSpring, Mount,
-    Outcome, Solver, Stance, StanceError, State, StopCurve, Vehicle, settle, settle_train,
+    Outcome, SidewaysPull, Solver, Stance, StanceError, State, StopCurve, Vehicle, settle, settle_train,
 };
 use wise_badger_mechanics::units::{
     InShopUnits, cubic_metres, metres, newton_metres_per_radian, newtons, newtons_per_metre, pascals, radians, square_metres,
@@ -132,6 +132,19 @@ fn a_weight_off_the_middle_leans_by_the_lever_arms_of_springs_and_tyres() {
     close(stance.roll.value, -3_000.0 * 0.4 / (2.0 * per_axle), 1e-9);
     let moment: f64 = stance.axles.iter().map(|a| (a.wheel_loads.right - a.wheel_loads.left).si() * TRACK / 2.0).sum();
     close(moment, 3_000.0 * 0.4, 1e-6);
+}
+
+#[test]
+fn a_pull_to_one_side_is_held_by_the_springs_from_the_roll_center_up_and_by_the_tires_from_the_ground_up() {
+    let pull = SidewaysPull { force: newtons(2_000.0), height: metres(1.4), position: metres(WHEELBASE / 2.0) };
+    let still = State::with_loads("pulled", vec![]);
+    let stance = stance(&truck(), &State { sideways_pull: Some(pull), ..still });
+    let (springs, tyres) = (RATE * BASE * BASE, TYRE * TRACK * TRACK);
+    let expected = 2_000.0 * (1.4 - 0.5) / springs + 2_000.0 * 1.4 / tyres;
+    close(stance.roll.value, -expected, 1e-9);
+    // What the wheels on the one side gain stands against the pull about the ground.
+    let moment: f64 = stance.axles.iter().map(|a| (a.wheel_loads.right - a.wheel_loads.left).si() * TRACK / 2.0).sum();
+    close(moment, 2_000.0 * 1.4, 1e-6);
 }
 
 #[test]

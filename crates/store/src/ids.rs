@@ -27,6 +27,10 @@ pub struct ReadingId(pub i64);
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct PhotographId(pub i64);
 
+/// Key of a call.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct CallId(pub i64);
+
 /// Key of a part on the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct ShelfPartId(pub i64);

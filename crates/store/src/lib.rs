@@ -7,6 +7,7 @@
 //! A quantity a person typed is kept as [`Typed`](wise_badger_casework::entry::Typed): the text, the unit it was typed in, and its SI
 //! value.
 
+pub mod call;
 pub mod change;
 mod connection;
 pub mod correction;
@@ -41,5 +42,5 @@ pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use error::{Source, StoreError};
-pub use ids::{CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId};
+pub use ids::{CallId, CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId};
 pub use opening::OpeningError;

@@ -1,6 +1,20 @@
 //! Tables as Diesel sees them; kept by `diesel print-schema` from the migrations.
 
 diesel::table! {
+    calls (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        entry -> Jsonb,
+        follows -> Nullable<Int8>,
+        job_id -> Nullable<Int8>,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
     corrections (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -187,7 +201,10 @@ diesel::table! {
     }
 }
 
+diesel::joinable!(calls -> jobs (job_id));
+
 diesel::allow_tables_to_appear_in_same_query!(
+    calls,
     corrections,
     fittings,
     job_changes,

@@ -13,8 +13,8 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums, takes,
-    understood, verdict, who, yard,
+    assets, bench, call, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums,
+    takes, understood, verdict, what_if, who, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -63,6 +63,13 @@ addresses! {
     POST "/shelf/parts/{part}" => shelf::part::change;
     POST "/shelf/parts/{part}/withdraw" => shelf::part::withdraw;
     POST "/shelf/parts/{part}/restore" => shelf::part::restore;
+    GET "/quick" => call::ask;
+    POST "/quick" => call::put;
+    POST "/quick/preview" => call::preview;
+    GET "/quick/{call}" => call::show;
+    POST "/quick/{call}" => call::change;
+    POST "/quick/{call}/withdraw" => call::withdraw;
+    POST "/quick/{call}/restore" => call::restore;
     GET "/jobs/new" => intake::new;
     POST "/jobs/new" => intake::open;
     GET "/jobs/import" => job_document::ask;
@@ -93,6 +100,9 @@ addresses! {
     POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
     GET "/jobs/{number}/shelf" => shelf::pick::show;
     GET "/jobs/{number}/takes" => takes::show;
+    GET "/jobs/{number}/what-if" => what_if::show;
+    POST "/jobs/{number}/what-if" => what_if::work;
+    POST "/jobs/{number}/what-if/preview" => what_if::preview;
     GET "/jobs/{number}/options" => options::show;
     POST "/jobs/{number}/options" => options::consider;
     POST "/jobs/{number}/options/{correction}/choose" => options::choose;

@@ -2,9 +2,9 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use wise_badger_mechanics::units::{Force, cubic_metres, metres};
+use wise_badger_mechanics::units::{Force, Length, cubic_metres, metres};
 
-use super::{Typed, UnitWord};
+use super::{Typed, TypedIn, UnitWord};
 use crate::survey::{Basis, Ends, Item, Liquid};
 
 /// Everything aboard, and in which cases.
@@ -89,6 +89,26 @@ impl LiquidWord {
 }
 
 impl ItemEntry {
+    /// A weight at a place, in no case yet: rearward of the rear axle, or ahead of it where `behind` is below nought, and to the right of
+    /// the middle, or left of it.
+    pub fn weight_at(name: &str, amount: Typed, behind: Length, right: Length, units: TypedIn) -> Self {
+        let aside = right.abs() > metres(0.0);
+        ItemEntry {
+            name: name.to_owned(),
+            liquid: None,
+            amount,
+            distance: units.length(behind.abs()),
+            ahead: behind < metres(0.0),
+            lateral: aside.then(|| units.length(right.abs())),
+            left: right < metres(0.0),
+            height: None,
+            on_hitch: false,
+            always: false,
+            cases: Vec::new(),
+            usual: false,
+        }
+    }
+
     /// What it weighs.
     pub fn weight(&self) -> Force {
         match self.liquid {

@@ -35,7 +35,7 @@ impl TypedIn {
     }
 
     /// A weight, to a tenth.
-    fn weight(self, force: Force) -> Typed {
+    pub fn weight(self, force: Force) -> Typed {
         let (value, made, unit) = match self.weight {
             WeightUnit::Pounds => {
                 let value = tenth(force.customary());

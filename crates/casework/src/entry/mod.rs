@@ -2,6 +2,7 @@
 
 mod aim;
 mod bench;
+mod call;
 mod correction;
 mod drive;
 mod from_text;
@@ -19,6 +20,7 @@ mod understood;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SidePackEntry, SteelEntry};
+pub use call::{AboardEntry, CallEntry, LowWord, PlaceWord, ThingWord, WhenLow};
 pub use correction::{CorrectionEntry, FigureEntry, NoCorrection, TypedTable};
 pub use drive::{DriveEntry, Felt, Run, Score};
 pub use from_text::{BareUnits, NoFigure, NoTable};

@@ -17,12 +17,7 @@ impl Predictor {
         let before = self.survey.height(End::Rear, state).ok_or(Unpredicted::NotMeasured)?;
         let (from, leading) = (self.plain(state)?.leading(), &self.weighed()?.leading().identified);
         let there = leading.stand(self.index(state), |vehicle| self.changes(parts, vehicle)).map_err(|error| self.note(error))?;
-        if !self.holds_at(parts, leading, &there) {
-            return Err(Unpredicted::PastThePack);
-        }
-        if self.is_pressed_past(parts, &there) {
-            return Err(Unpredicted::PastThePart);
-        }
+        self.holds_where_it_stands(parts, leading, &there)?;
         let mark = end_mark(&self.survey, End::Rear).ok_or(Unpredicted::NotSolved)?;
         Ok(before.value + from.higher_in(&there, &mark).ok_or(Unpredicted::NotSolved)?)
     }

@@ -91,8 +91,26 @@ impl Predictor {
         changes
     }
 
+    /// Whether what is fitted, and the pack, still have a meaning where the vehicle stands.
+    ///
+    /// # Errors     [`Unpredicted::PastThePack`], [`Unpredicted::PastThePart`]
+    pub(super) fn holds_where_it_stands(
+        &self,
+        parts: &[Correction],
+        identified: &Identified,
+        stance: &Stance,
+    ) -> Result<(), Unpredicted> {
+        if !self.holds_at(parts, identified, stance) {
+            return Err(Unpredicted::PastThePack);
+        }
+        if self.is_pressed_past(parts, stance) {
+            return Err(Unpredicted::PastThePart);
+        }
+        Ok(())
+    }
+
     /// Whether a part is pressed at any of its corners past what it is made for.
-    pub(super) fn is_pressed_past(&self, parts: &[Correction], stance: &Stance) -> bool {
+    fn is_pressed_past(&self, parts: &[Correction], stance: &Stance) -> bool {
         parts.iter().any(|part| {
             let site = part.site();
             let mut axles = site_axles(&self.survey, site).iter().filter_map(|axle| stance.axle(axle));
@@ -107,7 +125,7 @@ impl Predictor {
     }
 
     /// Whether the correction, and a pack read on the bench, still have a meaning as far down as each rear axle stands.
-    pub(super) fn holds_at(&self, parts: &[Correction], identified: &Identified, stance: &Stance) -> bool {
+    fn holds_at(&self, parts: &[Correction], identified: &Identified, stance: &Stance) -> bool {
         let vehicle = identified.vehicle();
         let packs = self.survey.vehicle.rear_pack.as_ref();
         let holds = |(axle, stance): (&Axle, &AxleStance)| {

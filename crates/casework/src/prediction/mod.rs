@@ -3,13 +3,16 @@
 mod account;
 mod answer;
 mod at_best;
+mod case_rise;
 mod experiment;
 mod fitting;
+mod load_curve;
 mod model;
 mod parts_off;
 mod predictor;
 mod rate;
 mod readouts;
+mod roll;
 mod settle;
 mod telling;
 mod weighed;

@@ -41,11 +41,11 @@ pub struct Predictor {
 type Fitted = Result<(Standing, PartsOff), Unpredicted>;
 
 /// From one forecast to another, with what the roll of the body leaves open.
-struct Passage<'a> {
-    from: &'a Standing,
-    to: &'a Standing,
+pub(super) struct Passage<'a> {
+    pub(super) from: &'a Standing,
+    pub(super) to: &'a Standing,
     /// Where it would lead were the parts not quite what was said of them.
-    off: &'a PartsOff,
+    pub(super) off: &'a PartsOff,
 }
 
 impl Passage<'_> {
@@ -242,12 +242,7 @@ impl Predictor {
         let changes = |vehicle: &Vehicle| self.changes(fitted, vehicle);
         let there = weighed.with_loads(index, &loads, changes).map_err(|error| self.note(error))?;
         let leading = &weighed.leading().identified;
-        if !self.holds_at(fitted, leading, &there.leading().stance) {
-            return Err(Unpredicted::PastThePack);
-        }
-        if self.is_pressed_past(fitted, &there.leading().stance) {
-            return Err(Unpredicted::PastThePart);
-        }
+        self.holds_where_it_stands(fitted, leading, &there.leading().stance)?;
         let solve = |parts: &[Correction]| vec![leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle))];
         let off = PartsOff::of_each(fitted, 1, solve).pop().ok_or(Unpredicted::NotSolved)?;
         let off = off.map_err(|error| self.note(error))?;
@@ -256,7 +251,7 @@ impl Predictor {
         let value = empty.value + rise.value;
         // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
         let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
-        let rear_rate: f64 = self.rear(there.leading()).map(|axle| axle.spring_rate.si()).sum();
+        let rear_rate: f64 = self.rear(&there.leading().stance).map(|axle| axle.spring_rate.si()).sum();
         let from_load = metres(load_sd(End::Rear) / rear_rate);
         let at_rest = self.at_rest_sd(weighed, &there, End::Rear, LoadState::Empty, empty, value);
         let spread = Length::hypot(at_rest, from_load);
@@ -271,9 +266,9 @@ impl Predictor {
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(read, rise.sd), from_load))
             }),
         };
-        let travel_left = self.least_gap(there.leading(), travel_element(fitted));
+        let travel_left = self.least_gap(&there.leading().stance, travel_element(fitted));
         // The stop of the model has no force of its own: where it would bear, the height is not known.
-        if self.least_gap(there.leading(), BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
+        if self.least_gap(&there.leading().stance, BUMP_STOP).is_some_and(|left| left.si() < 0.0) {
             return Err(Unpredicted::OnTheStops);
         }
         let rolled = |stiffer: &[Change]| {
@@ -333,12 +328,7 @@ impl Predictor {
             return Err(Unpredicted::NeedsRate);
         }
         let known_rate = self.rate().measured().is_some() || self.survey.vehicle.rear_pack.is_some();
-        if !self.holds_at(parts, leading, &fitted.leading().stance) {
-            return Err(Unpredicted::PastThePack);
-        }
-        if self.is_pressed_past(parts, &fitted.leading().stance) {
-            return Err(Unpredicted::PastThePart);
-        }
+        self.holds_where_it_stands(parts, leading, &fitted.leading().stance)?;
         // The stop of the model has no force of its own: where it still bears, what it carries is not known.
         if self.clearance(BUMP_STOP, state, from, fitted).is_some_and(|left| left.si() < -SAME_M) {
             return Err(Unpredicted::OnTheStops);
@@ -426,7 +416,7 @@ impl Predictor {
             .unwrap_or_else(|| Length::hypot(before.sd, self.friction_sd(weighed, to.leading(), end, self.survey.manner(state))))
     }
 
-    fn rise(&self, weighed: &Weighed, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
+    pub(super) fn rise(&self, weighed: &Weighed, change: &Passage<'_>, end: End) -> Option<Uncertain<Length>> {
         weighed.rise(change.from, change.to, &end_mark(&self.survey, end)?)
     }
 

@@ -3,7 +3,7 @@
 use wise_badger_mechanics::correction::{BUMP_STOP, Correction};
 use wise_badger_mechanics::identification::{Forecast, Identified};
 use wise_badger_mechanics::side::{Side, Sides};
-use wise_badger_mechanics::stance::{AxleStance, bounce_frequency};
+use wise_badger_mechanics::stance::{AxleStance, Stance, bounce_frequency};
 use wise_badger_mechanics::units::{InShopUnits, Length, metres, newtons};
 
 use super::answer::Bounce;
@@ -15,8 +15,8 @@ use crate::survey::{End, LoadState, Manner};
 
 impl Predictor {
     /// The rear axle, or every axle of a trailer, where it stands.
-    pub(super) fn rear<'f>(&self, forecast: &'f Forecast) -> impl Iterator<Item = &'f AxleStance> {
-        rear_axles(&self.survey).iter().filter_map(|name| forecast.stance.axle(name))
+    pub(super) fn rear<'f>(&self, stance: &'f Stance) -> impl Iterator<Item = &'f AxleStance> {
+        rear_axles(&self.survey).iter().filter_map(|name| stance.axle(name))
     }
 
     /// The rear axle that the first part at the rear goes on; the first one, where it goes on all of them or on none.
@@ -24,7 +24,7 @@ impl Predictor {
         let of_parts = parts.iter().flat_map(|part| site_axles(&self.survey, part.site()));
         let at_the_rear = of_parts.filter(|name| rear_axles(&self.survey).contains(name));
         let its_own = at_the_rear.filter_map(|name| forecast.stance.axle(name)).next();
-        its_own.or_else(|| self.rear(forecast).next())
+        its_own.or_else(|| self.rear(&forecast.stance).next())
     }
 
     /// How far leaf friction may hold an end from where it comes to rest once it was brought there in a manner, as one standard
@@ -68,17 +68,17 @@ impl Predictor {
     /// The clearance at an element of the rear once something is fitted. A gap read in this state counts for more than one carried
     /// over from the empty state; what was not there before is where the model has it.
     pub(super) fn clearance(&self, element: &str, state: LoadState, plain: &Standing, fitted: &Standing) -> Option<Length> {
-        let after = self.least_gap(fitted.leading(), element)?;
-        let read = self.survey.gap(state).zip(self.least_gap(plain.leading(), element));
+        let after = self.least_gap(&fitted.leading().stance, element)?;
+        let read = self.survey.gap(state).zip(self.least_gap(&plain.leading().stance, element));
         Some(read.map_or(after, |(read, modelled)| read + after - modelled))
     }
 
     /// The clearance at an element, on the rear axle and the side where it is least. That at the stops is known only where it was read.
-    pub(super) fn least_gap(&self, forecast: &Forecast, element: &str) -> Option<Length> {
+    pub(super) fn least_gap(&self, stance: &Stance, element: &str) -> Option<Length> {
         if element == BUMP_STOP && self.survey.gap(LoadState::Empty).is_none() {
             return None;
         }
-        let gaps = self.rear(forecast).flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
+        let gaps = self.rear(stance).flat_map(|axle| Side::BOTH.into_iter().filter_map(|side| axle.gap(side, element)));
         gaps.reduce(|one, other| one.min(other))
     }
 }

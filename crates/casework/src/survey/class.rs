@@ -46,6 +46,8 @@ pub enum RearWheels {
 /// Everything assumed for a class. Common practice, not a maker's figure; any measurement replaces it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ClassAssumptions {
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles.
+    pub wheelbase: Length,
     /// All rear springs together.
     pub rear_rate: SpringRate,
     /// Both front springs together, at the wheel.
@@ -85,6 +87,8 @@ impl ClassAssumptions {
 /// What is usual for a class, as a row: in lb, in and lb/in. Where a pair stands, it is for single and for dual rear wheels.
 struct Usual {
     class: VehicleClass,
+    /// Between the axles; of a trailer, from the coupler to the middle between its axles (from memory).
+    wheelbase: f64,
     /// Axles of a trailer; 0 on everything else.
     trailer_axles: u8,
     rear_rate: f64,
@@ -105,6 +109,7 @@ struct Usual {
 const CLASSES: [Usual; 13] = [
     Usual {
         class: VehicleClass::HalfTonPickup,
+        wheelbase: 145.0,
         trailer_axles: 0,
         rear_rate: 370.0,
         on_coils: None,
@@ -119,6 +124,7 @@ const CLASSES: [Usual; 13] = [
     // Axle weights of the next two are from memory.
     Usual {
         class: VehicleClass::MidSizePickup,
+        wheelbase: 128.0,
         trailer_axles: 0,
         rear_rate: 280.0,
         on_coils: None,
@@ -132,6 +138,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::ThreeQuarterTonPickup,
+        wheelbase: 154.0,
         trailer_axles: 0,
         rear_rate: 550.0,
         on_coils: Some(450.0),
@@ -145,6 +152,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::OneTonPickup,
+        wheelbase: 160.0,
         trailer_axles: 0,
         rear_rate: 860.0,
         on_coils: None,
@@ -158,6 +166,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::Flatbed,
+        wheelbase: 165.0,
         trailer_axles: 0,
         rear_rate: 860.0,
         on_coils: None,
@@ -171,6 +180,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::ServiceBody,
+        wheelbase: 165.0,
         trailer_axles: 0,
         rear_rate: 860.0,
         on_coils: None,
@@ -185,6 +195,7 @@ const CLASSES: [Usual; 13] = [
     // Its axle weights are from memory.
     Usual {
         class: VehicleClass::Wagon,
+        wheelbase: 110.0,
         trailer_axles: 0,
         rear_rate: 280.0,
         on_coils: None,
@@ -198,6 +209,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::Van,
+        wheelbase: 148.0,
         trailer_axles: 0,
         rear_rate: 430.0,
         on_coils: None,
@@ -211,6 +223,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::BoxTruck,
+        wheelbase: 200.0,
         trailer_axles: 0,
         rear_rate: 1600.0,
         on_coils: None,
@@ -224,6 +237,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::Motorhome,
+        wheelbase: 158.0,
         trailer_axles: 0,
         rear_rate: 700.0,
         on_coils: None,
@@ -238,6 +252,7 @@ const CLASSES: [Usual; 13] = [
     // Axles of 1,200 lb/in and 290 lb each; the coupler rests on no spring of the trailer's.
     Usual {
         class: VehicleClass::SingleTrailer,
+        wheelbase: 110.0,
         trailer_axles: 1,
         rear_rate: 1200.0,
         on_coils: None,
@@ -251,6 +266,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::TandemTrailer,
+        wheelbase: 160.0,
         trailer_axles: 2,
         rear_rate: 2400.0,
         on_coils: None,
@@ -264,6 +280,7 @@ const CLASSES: [Usual; 13] = [
     },
     Usual {
         class: VehicleClass::TripleTrailer,
+        wheelbase: 210.0,
         trailer_axles: 3,
         rear_rate: 3600.0,
         on_coils: None,
@@ -306,6 +323,7 @@ impl VehicleClass {
         let of = |[single, dual]: [f64; 2]| if wheels == RearWheels::Dual { dual } else { single };
         let [front_tyre, _] = usual.tyre_rate;
         ClassAssumptions {
+            wheelbase: inches(usual.wheelbase),
             rear_rate: pounds_per_inch(rear_rate),
             front_rate: pounds_per_inch(usual.front_rate),
             second_stage_from: second_stage.map(|(from, _)| inches(from)),

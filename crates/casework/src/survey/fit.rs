@@ -105,7 +105,7 @@ impl VehicleFacts {
 
 impl VehicleClass {
     /// Whether an end of this class rests on something else than leaves as often as not (common practice).
-    fn is_seldom_on_leaves(self, end: End) -> bool {
+    pub(crate) fn is_seldom_on_leaves(self, end: End) -> bool {
         match end {
             End::Front => self != VehicleClass::BoxTruck,
             End::Rear => self == VehicleClass::Wagon,

@@ -49,6 +49,7 @@ impl StateText {
             coupler_rise: metres(self.coupler_rise_m),
             lateral_acceleration_g: self.lateral_acceleration_g,
             pitch_couple: newton_metres_per_radian(self.pitch_couple_nm),
+            sideways_pull: None,
         })
     }
 }

@@ -4,7 +4,7 @@ use super::experiment::{IdentificationError, Unknown};
 use super::measured::TapeMark;
 use super::posterior::Identified;
 use super::ready::Ready;
-use crate::stance::{Change, Load, Stance, State, Vehicle};
+use crate::stance::{Change, Load, SidewaysPull, Stance, State, Vehicle};
 use crate::uncertain::Uncertain;
 use crate::units::{Length, metres};
 
@@ -17,15 +17,26 @@ pub struct Forecast {
     beside: Vec<Option<[Stance; 2]>>,
 }
 
-/// A state to be solved, and what is aboard in it where that is something else than was read.
+/// A state to be solved, what is aboard in it where that is something else than was read, and what pulls it to one side.
 #[derive(Clone, Copy)]
 struct Asked<'l> {
     state: usize,
     loads: Option<&'l [Load]>,
+    pull: Option<SidewaysPull>,
+}
+
+impl<'l> Asked<'l> {
+    fn as_measured(state: usize) -> Asked<'static> {
+        Asked { state, loads: None, pull: None }
+    }
+
+    fn with_loads(state: usize, loads: &'l [Load]) -> Self {
+        Asked { state, loads: Some(loads), pull: None }
+    }
 }
 
 fn as_measured(states: &[usize]) -> Vec<Asked<'static>> {
-    states.iter().map(|state| Asked { state: *state, loads: None }).collect()
+    states.iter().copied().map(Asked::as_measured).collect()
 }
 
 fn first<T>(of_one: Vec<T>) -> T {
@@ -72,7 +83,7 @@ impl Identified {
     /// # Errors     [`IdentificationError`] when the vehicle does not stand, or a change has no meaning
     /// # Source     propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
     pub fn forecast(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Forecast, IdentificationError> {
-        first(self.forecast_each(&[Asked { state, loads: None }], &changes))
+        first(self.forecast_each(&[Asked::as_measured(state)], &changes))
     }
 
     /// The same of several states, in their order: what is changed on the vehicle is laid out once for all of them.
@@ -93,7 +104,19 @@ impl Identified {
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Forecast, IdentificationError> {
-        first(self.forecast_each(&[Asked { state, loads: Some(loads) }], &changes))
+        first(self.forecast_each(&[Asked::with_loads(state, loads)], &changes))
+    }
+
+    /// The same while something pulls the body to one side.
+    ///
+    /// # Errors     as [`Self::forecast`]
+    pub fn forecast_pulled(
+        &self,
+        state: usize,
+        pull: SidewaysPull,
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Forecast, IdentificationError> {
+        first(self.forecast_each(&[Asked { pull: Some(pull), ..Asked::as_measured(state) }], &changes))
     }
 
     fn forecast_each(
@@ -141,6 +164,7 @@ impl Identified {
     fn states_of(&self, asked: &[Asked<'_>]) -> Vec<Result<State, IdentificationError>> {
         let state = |asked: &Asked<'_>| {
             let state = self.experiment.state_at(asked.state, &self.figures, &self.at)?;
+            let state = State { sideways_pull: asked.pull, ..state };
             Ok(asked.loads.map_or(state.clone(), |loads| State { loads: loads.to_vec(), ..state }))
         };
         asked.iter().map(state).collect()
@@ -191,7 +215,7 @@ impl Identified {
     ///
     /// # Errors     as [`Self::forecast`]
     pub fn stand(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Stance, IdentificationError> {
-        first(self.stand_each(&[Asked { state, loads: None }], &changes))
+        first(self.stand_each(&[Asked::as_measured(state)], &changes))
     }
 
     /// The same of several states, in their order.
@@ -212,7 +236,7 @@ impl Identified {
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Stance, IdentificationError> {
-        first(self.stand_each(&[Asked { state, loads: Some(loads) }], &changes))
+        first(self.stand_each(&[Asked::with_loads(state, loads)], &changes))
     }
 
     fn stand_each(

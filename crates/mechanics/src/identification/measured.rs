@@ -5,7 +5,7 @@ use crate::side::{Side, Sides};
 use crate::stance::{Stance, State};
 use crate::tape::Datum;
 use crate::uncertain::Uncertain;
-use crate::units::{Force, InShopUnits, Length};
+use crate::units::{Force, InShopUnits, Length, metres};
 
 /// A place whose height was read, and from where. Heights from one mark are compared with each other; the height at
 /// kerb that lies behind them all is found with the rest.
@@ -101,6 +101,11 @@ impl TapeMark {
         match self {
             TapeMark::Arch { axle: place, .. } | TapeMark::Gap { axle: place, .. } | TapeMark::Point(place) => place,
         }
+    }
+
+    /// How much higher it stands in one stance than in another; `None` of a mark that the vehicle does not have.
+    pub fn rise(&self, from: &Stance, to: &Stance) -> Option<Length> {
+        Some(metres(self.change(to)? - self.change(from)?))
     }
 
     /// How far it went from the kerb state, m (a clearance: what it is). `None` for what the vehicle does not have.

@@ -166,7 +166,12 @@ impl State {
         let named = |what: &'static str| move || format!("{what} in state “{}”", self.name);
         finite(named("coupler rise"), self.coupler_rise.si())?;
         finite(named("lateral acceleration"), self.lateral_acceleration_g)?;
-        finite(named("pitch couple"), self.pitch_couple.value)
+        finite(named("pitch couple"), self.pitch_couple.value)?;
+        self.sideways_pull.map_or(Ok(()), |pull| {
+            finite(named("sideways pull"), pull.force.si())?;
+            finite(named("height of the sideways pull"), pull.height.si())?;
+            finite(named("place of the sideways pull"), pull.position.si())
+        })
     }
 }
 

@@ -63,7 +63,7 @@ pub use force_table::{ForceTable, ForceTableError};
 pub use frequency::bounce_frequency;
 pub use outcome::{AxleStance, Effort, ElementGap, Outcome, Stance};
 pub use solver::{Solver, settle};
-pub use state::{Change, Load, State};
+pub use state::{Change, Load, SidewaysPull, State};
 pub use train::{Ball, Train, settle_train};
 pub use vehicle::{
     Axle, AxleKind, BodyPoint, Corner, Coupler, Equaliser, MainSpring, SpringDifference, SpringStage, StanceError, Vehicle,

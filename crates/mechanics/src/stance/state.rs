@@ -25,6 +25,17 @@ impl Load {
     }
 }
 
+/// A pull on the body straight to one side, as by a strap.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SidewaysPull {
+    /// How hard; + = to the right.
+    pub force: Force,
+    /// At what height above the ground.
+    pub height: Length,
+    /// Rearward from the front axle.
+    pub position: Length,
+}
+
 /// What to solve for, measured from the kerb state.
 #[derive(Debug, Clone, PartialEq)]
 pub struct State {
@@ -40,6 +51,8 @@ pub struct State {
     pub lateral_acceleration_g: f64,
     /// A couple on the body; + lifts the rear.
     pub pitch_couple: Moment,
+    /// What pulls the body to one side, if anything.
+    pub sideways_pull: Option<SidewaysPull>,
 }
 
 impl State {
@@ -52,6 +65,7 @@ impl State {
             coupler_rise: metres(0.0),
             lateral_acceleration_g: 0.0,
             pitch_couple: newton_metres_per_radian(0.0),
+            sideways_pull: None,
         }
     }
 

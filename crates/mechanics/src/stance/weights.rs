@@ -2,7 +2,7 @@
 
 use super::state::State;
 use super::unknowns::{HEAVE, PITCH, ROLL, wheel};
-use super::vehicle::Vehicle;
+use super::vehicle::{Axle, Vehicle};
 use crate::side::Side;
 use crate::units::InShopUnits;
 
@@ -36,6 +36,18 @@ impl Sum {
     /// Moment about another place.
     fn about(self, x: f64) -> f64 {
         self.moment - self.weight * x
+    }
+}
+
+/// What of something comes onto an axle: of two, by lever arms; of others it stays with the body.
+fn share_of(vehicle: &Vehicle, index: usize, of: Sum) -> f64 {
+    match (vehicle.axles.as_slice(), vehicle.coupler) {
+        ([front, rear], None) => {
+            let (front, rear) = (front.position.si(), rear.position.si());
+            let on_rear = of.about(front) / (rear - front);
+            if index == 1 { on_rear } else { of.weight - on_rear }
+        }
+        _ => 0.0,
     }
 }
 
@@ -93,6 +105,14 @@ impl Weights {
             None => total.about(front) >= 0.0 && total.about(rear) <= 0.0,
         };
         self.push_sideways(vehicle, state.lateral_acceleration_g, heeling, loads);
+        if let Some(pull) = state.sideways_pull {
+            let (force, x) = (pull.force.si(), pull.position.si());
+            self.add(ROLL, force * (pull.height.si() - roll_centre(x)));
+            for (index, axle) in vehicle.axles.iter().enumerate() {
+                let arm = share_of(vehicle, index, Sum { weight: force, moment: force * x }) * axle.roll_centre_height.si();
+                self.heel_axle(index, axle, arm);
+            }
+        }
     }
 
     /// `a·ΣW(h − h_rc)` on the body, and on each axle `a·(W_share·h_rc + W_unsprung·h_hub)`; in units of g, so that
@@ -103,19 +123,17 @@ impl Weights {
         }
         self.add(ROLL, -pushed * heeling);
         for (index, axle) in vehicle.axles.iter().enumerate() {
-            let share = match (vehicle.axles.as_slice(), vehicle.coupler) {
-                ([front, rear], None) => {
-                    let (front, rear) = (front.position.si(), rear.position.si());
-                    let on_rear = loads.about(front) / (rear - front);
-                    if index == 1 { on_rear } else { loads.weight - on_rear }
-                }
-                _ => 0.0,
-            };
+            let share = share_of(vehicle, index, loads);
             let kerb_sprung = axle.kerb_load().si() - axle.unsprung_weight.si();
             let arm = (kerb_sprung + share) * axle.roll_centre_height.si() + axle.unsprung_weight.si() * axle.hub_height.si();
-            for side in Side::BOTH {
-                self.add(wheel(index, side), -side.sign() * pushed * arm / axle.track.si());
-            }
+            self.heel_axle(index, axle, -pushed * arm);
+        }
+    }
+
+    /// A moment that presses the right wheel of an axle down and lets the left one up.
+    fn heel_axle(&mut self, index: usize, axle: &Axle, moment: f64) {
+        for side in Side::BOTH {
+            self.add(wheel(index, side), side.sign() * moment / axle.track.si());
         }
     }
 

@@ -108,11 +108,18 @@ fn axles_of(class: VehicleClass) -> Vec<Axles> {
     [vec![Axles::Rear], others, front].concat()
 }
 
+/// The sides that a part may go on, by their words.
+pub(crate) const SIDES: [(&str, &str); 3] = [(BOTH, "Both sides"), ("left", "Left only"), ("right", "Right only")];
+
+/// The axles that a part may go on, by their words.
+pub(crate) fn axles_offered(class: VehicleClass) -> Vec<(&'static str, String)> {
+    axles_of(class).into_iter().map(|axles| (axles.word(), sentence(axles_name(axles, class)))).collect()
+}
+
 /// Where it is to go, both sides of the rear unless somebody says otherwise.
 pub(crate) fn site_form(sheet: &Sheet, class: VehicleClass) -> SiteForm {
-    let axles = axles_of(class).into_iter().map(|axles| (axles.word(), sentence(axles_name(axles, class))));
-    let axles = sheet.picks("axles", "On", axles).or_first();
-    let side = sheet.picks("side", "Side", [(BOTH, "Both sides"), ("left", "Left only"), ("right", "Right only")]).or_first();
+    let axles = sheet.picks("axles", "On", axles_offered(class)).or_first();
+    let side = sheet.picks("side", "Side", SIDES).or_first();
     SiteForm { open: !(axles.is_only(Axles::Rear.word()) && side.is_only(BOTH)), axles, side }
 }
 

@@ -38,6 +38,7 @@ mod taller_struts;
 mod tapered_block;
 mod tires;
 mod track_bar;
+pub(crate) mod tried;
 mod u_bolts;
 mod words;
 mod wound_coils;

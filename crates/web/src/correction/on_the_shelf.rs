@@ -115,11 +115,22 @@ pub(crate) fn fill_from_the_shelf(sheet: &mut Sheet, part: &ShelfPart) {
         sheet.set("axles", end.word());
     }
     for (field, figure) in fields_of(KindWords::of(part.kind)) {
-        match part.best(figure.name) {
-            Some(FigureEntry::Typed(typed)) => sheet.set_typed(field.field, typed),
-            Some(FigureEntry::Table(table)) => sheet.set(field.field, table.text.clone()),
-            _ => {}
-        }
+        fill_figure(sheet, field, part, figure);
+    }
+}
+
+/// The form with nothing but a part's own figures: how it is set, and where it goes, stay as they are.
+pub(crate) fn fill_own_figures(sheet: &mut Sheet, part: &ShelfPart) {
+    for (field, figure) in fields_of(KindWords::of(part.kind)).filter(|(_, figure)| figure.role == FigureRole::OfThePart) {
+        fill_figure(sheet, field, part, figure);
+    }
+}
+
+fn fill_figure(sheet: &mut Sheet, field: &FieldWords, part: &ShelfPart, figure: &KindFigure) {
+    match part.best(figure.name) {
+        Some(FigureEntry::Typed(typed)) => sheet.set_typed(field.field, typed),
+        Some(FigureEntry::Table(table)) => sheet.set(field.field, table.text.clone()),
+        _ => {}
     }
 }
 

@@ -19,7 +19,7 @@ use crate::view::{Units, sentence, state_of};
 const LONGEST_NAME: usize = 60;
 
 /// Every state and case that something may be set in, with its word and what it is called.
-fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
+pub(super) fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
     let found = file.work.found();
     let states =
         found.states().map(|state| (WhenEntry::State(state), format!("set_{}", state.word()), sentence(state_of(found, state))));
@@ -35,6 +35,32 @@ pub(crate) fn settings_form(sheet: &Sheet, file: &JobFile) -> Vec<Field> {
 
 /// Reads the form, its part one that was picked from the shelf or none; `None` with complaints on the sheet when anything is wrong.
 pub(crate) fn check(sheet: &mut Sheet, file: &JobFile, picked: Option<&ShelfPart>) -> Option<OptionEntry> {
+    let part = read_part(sheet, file, picked);
+    let name = read_name(sheet);
+    let mut parts = together_with(sheet, file)?;
+    parts.push(part?);
+    if parts.len() > MOST_PARTS {
+        sheet.refuse("with", format!("An option has at most {MOST_PARTS} parts; put this one by itself."));
+    }
+    let entry = OptionEntry { name, parts };
+    if let Some(why) = why_not_together(file, &entry, sheet.units()) {
+        sheet.refuse("with", why);
+    }
+    sheet.is_sound().then_some(entry)
+}
+
+/// What the option is to be called.
+pub(crate) fn read_name(sheet: &mut Sheet) -> String {
+    let name = sheet.text("option_name").to_owned();
+    if name.chars().count() > LONGEST_NAME {
+        sheet.refuse("option_name", format!("Keep it under {LONGEST_NAME} characters."));
+    }
+    name
+}
+
+/// Reads one part, picked from the shelf or not, and how it is set in each case; `None` with complaints on the sheet when anything is
+/// wrong.
+pub(crate) fn read_part(sheet: &mut Sheet, file: &JobFile, picked: Option<&ShelfPart>) -> Option<PartEntry> {
     let correction = check_part(sheet, file.case().intake.class);
     if let Some((correction, part)) = correction.as_ref().zip(picked) {
         hold_against_the_shelf(sheet, correction, part);
@@ -43,21 +69,10 @@ pub(crate) fn check(sheet: &mut Sheet, file: &JobFile, picked: Option<&ShelfPart
     if let Some(correction) = &correction {
         hold_against_what_is_there(sheet, correction, &file.work.found().vehicle);
     }
-    let name = sheet.text("option_name").to_owned();
-    if name.chars().count() > LONGEST_NAME {
-        sheet.refuse("option_name", format!("Keep it under {LONGEST_NAME} characters."));
-    }
-    let mut parts = together_with(sheet, file)?;
     let correction = correction?;
     let settings = settings(sheet, file, &correction);
     let shelf = picked.cloned().map(Box::new);
-    parts.push(PartEntry { settings, shelf, ..PartEntry::by_itself(correction) });
-    if parts.len() > MOST_PARTS {
-        sheet.refuse("with", format!("An option has at most {MOST_PARTS} parts; put this one by itself."));
-    }
-    let entry = OptionEntry { name, parts };
-    refuse_what_does_not_go_together(sheet, file, &entry);
-    sheet.is_sound().then_some(entry)
+    sheet.is_sound().then(|| PartEntry { settings, shelf, ..PartEntry::by_itself(correction) })
 }
 
 /// Where the rear pack was read leaf by leaf, work on its leaves is done there: what all of them together do is worked out, not guessed.
@@ -115,10 +130,10 @@ fn refuse_a_pressure_outside(sheet: &mut Sheet, name: &str, correction: &Correct
     }
 }
 
-/// Two parts that take up the same at a corner are told apart by their names.
-fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &OptionEntry) {
-    let Some(clash) = entry.corrections(None).and_then(|parts| not_together(&parts)) else { return };
-    let (class, units) = (file.case().intake.class, sheet.units());
+/// Why the parts of an option do not go together: two that take up the same at a corner, told apart by their names.
+pub(crate) fn why_not_together(file: &JobFile, entry: &OptionEntry, units: Units) -> Option<String> {
+    let clash = not_together(&entry.corrections(None)?)?;
+    let class = file.case().intake.class;
     let name =
         |place: usize| entry.parts.get(place).map(|part| correction_name(&part.correction, class, units)).unwrap_or_default();
     let why = match clash.of {
@@ -140,7 +155,7 @@ fn refuse_what_does_not_go_together(sheet: &mut Sheet, file: &JobFile, entry: &O
         TakesUp::RadiusArms => "the arms have one pair of brackets",
         TakesUp::Differential => "it is lowered once",
     };
-    sheet.refuse("with", format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)));
+    Some(format!("{} and {} do not go together: {why}.", name(clash.one), name(clash.other)))
 }
 
 /// How the parts of an option are set otherwise, a line each.

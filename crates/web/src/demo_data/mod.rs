@@ -1,5 +1,6 @@
 //! The demo shop: made-up people, vehicles and readings, one job in each of nine situations.
 
+mod calls;
 mod coils;
 mod flat_packs;
 mod shelf;
@@ -61,7 +62,7 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         let shop = shop::open(connection, "Millrace Spring Works")?;
         let lead = person::take_on(connection, shop.id, "Odalys", "Lead")?;
         let technician = person::take_on(connection, shop.id, "Bram", "Technician")?;
-        person::take_on(connection, shop.id, "Ines", "Front desk")?;
+        let desk = person::take_on(connection, shop.id, "Ines", "Front desk")?;
         person::take_on(connection, shop.id, "Tuck", "Apprentice")?;
         shelf::load(connection, &lead)?;
         finished(connection, &technician, &lead)?;
@@ -72,7 +73,8 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         water_tank::water_tank(connection, &technician)?;
         flat_packs::flat_packs(connection, &technician)?;
         coils::kit_wagon(connection, &technician)?;
-        coils::both_ends(connection, &technician)
+        coils::both_ends(connection, &technician)?;
+        calls::load(connection, &desk)
     })
 }
 

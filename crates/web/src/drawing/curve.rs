@@ -3,6 +3,7 @@
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length};
 
+use super::names_under::NamesUnder;
 use super::svg::{Anchor, Canvas, Drawing};
 use crate::view::Units;
 
@@ -46,22 +47,11 @@ pub(crate) fn curve_drawing(curves: &[DrawnCurve<'_>], loads: &[(String, Force)]
         Anchor::End,
         &if low < 0.0 { units.height(metres(low)) } else { String::new() },
     );
-    let mut rows: Vec<f64> = Vec::new();
+    let mut names = NamesUnder::new(TOP + HEIGHT, WIDTH);
     for (name, load) in loads.iter().filter(|(_, load)| load.si() <= most) {
         let at = x(load.si());
         canvas.line("curve-case", (at, TOP - 2.0), (at, TOP + HEIGHT));
-        // Names that would run into each other go a row lower.
-        let wide = 7.0 * f64::from(u32::try_from(name.chars().count()).unwrap_or(40));
-        let start = (at - wide / 2.0).clamp(2.0, WIDTH - wide - 2.0);
-        let row = rows.iter().position(|end| end + 8.0 < start).unwrap_or(rows.len());
-        #[expect(clippy::cast_precision_loss, reason = "a few rows")]
-        let under = TOP + HEIGHT + 16.0 + 15.0 * row as f64;
-        if let Some(end) = rows.get_mut(row) {
-            *end = start + wide;
-        } else {
-            rows.push(start + wide);
-        }
-        canvas.text("curve-name", (start, under), Anchor::Start, name);
+        names.put(&mut canvas, at, name);
     }
     for curve in curves {
         let class = format!("curve-line curve-{}", curve.class);

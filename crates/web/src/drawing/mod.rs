@@ -3,8 +3,10 @@
 mod breakdown;
 mod curve;
 mod effect;
+mod load_curve;
 mod load_plan;
 mod marks;
+mod names_under;
 mod outline;
 mod pack;
 mod plan_outline;
@@ -16,6 +18,7 @@ mod svg;
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
 pub(crate) use curve::{DrawnCurve, curve_drawing};
 pub(crate) use effect::effect_drawing;
+pub(crate) use load_curve::{OnTheCurve, load_curve_drawing};
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};
 pub(crate) use pack::{DrawnPack, LeafMark, PackDrawing};

@@ -3,6 +3,7 @@
 use wise_badger_casework::case::{Case, SpeaksOf};
 use wise_badger_casework::entry::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry, Typed};
 use wise_badger_casework::survey::{End, Ends, LoadProblem, LoadPut, Thing, VehicleFacts};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, STANDARD_GRAVITY, metres};
 
@@ -20,19 +21,19 @@ pub(crate) const GIVEN_BY: [(&str, &str); 4] =
 /// Longest name of a case or a thing.
 const LONGEST_NAME: usize = 40;
 
-/// Word and name of each thing on the shelf.
-pub(crate) const SHELF: [(&str, Thing, &str); 11] = [
-    ("occupant", Thing::Occupant, "Occupant"),
-    ("occupant_luggage", Thing::OccupantWithLuggage, "Occupant with luggage"),
-    ("water_tank", Thing::WaterTank, "Water tank"),
-    ("fuel_tank", Thing::FuelTank, "Fuel tank"),
-    ("toolbox", Thing::Toolbox, "Toolbox"),
-    ("drawers", Thing::Drawers, "Drawers"),
-    ("slide_in_camper", Thing::SlideInCamper, "Slide-in camper"),
-    ("snow_plough", Thing::SnowPlough, "Snow plow"),
-    ("tongue", Thing::TongueWeight, "Trailer tongue"),
-    ("bicycles", Thing::BicycleRack, "Bicycle rack"),
-    ("goods", Thing::Goods, "Cargo"),
+/// What each thing that is commonly carried is called.
+pub(crate) const SHELF: [(Thing, &str); 11] = [
+    (Thing::Occupant, "Occupant"),
+    (Thing::OccupantWithLuggage, "Occupant with luggage"),
+    (Thing::WaterTank, "Water tank"),
+    (Thing::FuelTank, "Fuel tank"),
+    (Thing::Toolbox, "Toolbox"),
+    (Thing::Drawers, "Drawers"),
+    (Thing::SlideInCamper, "Slide-in camper"),
+    (Thing::SnowPlough, "Snow plow"),
+    (Thing::TongueWeight, "Trailer tongue"),
+    (Thing::BicycleRack, "Bicycle rack"),
+    (Thing::Goods, "Cargo"),
 ];
 
 /// The amount that a thing was taken from the shelf with: while it stands untouched, nobody has weighed it.
@@ -139,7 +140,7 @@ pub(crate) fn rows_shown(sheet: &Sheet) -> usize {
 
 /// Puts a thing from the shelf into the first free row, at its usual weight and place.
 pub(crate) fn add(sheet: &mut Sheet, word: &str, vehicle: &VehicleFacts) {
-    let Some((_, thing, label)) = SHELF.iter().find(|(of, ..)| *of == word) else { return };
+    let Some((thing, label)) = SHELF.iter().find(|(of, _)| of.word() == word) else { return };
     let Some(row) = (0..MOST_ITEMS).find(|row| !is_used(sheet, *row)) else {
         sheet.refuse("add", format!("A plan holds {MOST_ITEMS} things; put some of them together as one."));
         return;

@@ -2,6 +2,7 @@
 
 pub(crate) mod aim;
 pub(crate) mod bench;
+pub(crate) mod call;
 pub(crate) mod drive;
 mod field;
 pub(crate) mod goals;
@@ -11,12 +12,15 @@ pub(crate) mod load_plan;
 pub(crate) mod look_over;
 mod picks;
 mod posted;
+mod slider;
 pub(crate) mod tape;
 pub(crate) mod tape_states;
+mod under;
 
 pub(crate) use field::{Choice, Field, Tick};
 pub(crate) use picks::{Part, Picks};
 pub(crate) use posted::{Posted, asked_by_address, clean};
+pub(crate) use slider::{Reach, Slider};
 
 use std::collections::{BTreeMap, BTreeSet};
 

@@ -2,23 +2,26 @@
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::Data;
+use actix_web::web::{Data, Query};
 use askama::Template;
-use wise_badger_casework::entry::IntakeSheetEntry;
+use serde::Deserialize;
+use wise_badger_casework::entry::{CallEntry, IntakeSheetEntry, LoadPlanEntry, LowWord, WhenLow};
 use wise_badger_casework::intake::Intake;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::{RearWheels, Tandem, VehicleClass};
+use wise_badger_casework::survey::{Complaint, RearWheels, Tandem, VehicleClass};
 use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::submission::Sending;
-use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, job, saving};
+use wise_badger_store::{CallId, Database, JobId, JobNumber, PgConnection, StoreError, call, job, saving};
 
+use super::call::plan_of;
 use super::intake_sheet::{SheetForm, complaint_ticks};
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, page, see_other, stale_words};
 use crate::error::WebError;
+use crate::form::intake_sheet::complaint_field;
 use crate::form::{Field, Picks, Posted, Sheet, Tick, intake, intake_sheet};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
@@ -27,6 +30,9 @@ use crate::view::Units;
 use crate::view::intake::questions;
 use crate::view::slips;
 use crate::worker::Worker;
+
+/// The hidden field of the call that a job begins with.
+const CALL: &str = "call";
 
 struct IntakeForm {
     hidden: Hidden,
@@ -55,6 +61,8 @@ struct NewJobPage {
     complaint: Field,
     complaints: Vec<Tick>,
     wanted_by: Field,
+    /// The call that it begins with, by its key.
+    call: String,
 }
 
 #[derive(Template)]
@@ -120,9 +128,41 @@ fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
     [crate::view::class_name(class).to_owned(), with(RearWheels::Single), with(RearWheels::Dual)]
 }
 
-pub(crate) async fn new(worker: Worker) -> Result<HttpResponse, WebError> {
-    let sheet = intake::blank(worker.units());
+#[derive(Deserialize)]
+pub(crate) struct Beginning {
+    call: Option<i64>,
+}
+
+pub(crate) async fn new(database: Data<Database>, worker: Worker, beginning: Query<Beginning>) -> Result<HttpResponse, WebError> {
+    let mut sheet = intake::blank(worker.units());
+    if let Some(id) = beginning.call {
+        let shop = worker.shop_id();
+        let found = database.read(move |connection| call::find(connection, shop, CallId(id))).await?;
+        if let Some(job) = found.job {
+            return Ok(see_other(format!("/jobs/{}", job.0)));
+        }
+        begin_with(&mut sheet, CallId(id), &found.entry);
+    }
     drawn(move |_| new_job_page(&worker, &sheet, StatusCode::OK, None)).await
+}
+
+/// The form with what was told on the phone.
+fn begin_with(sheet: &mut Sheet, id: CallId, call: &CallEntry) {
+    sheet.set(CALL, id.0.to_string());
+    sheet.set("label", call.label.clone());
+    sheet.set("class", call.class.word());
+    sheet.set("rear_wheels", call.rear_wheels.word());
+    call.rear_rating.iter().for_each(|rating| sheet.set_typed("rear_rating", rating));
+    sheet.set("complaint_words", call.words.clone());
+    let picked = [
+        (Complaint::LowEmpty, call.when == Some(WhenLow::EmptyToo)),
+        (Complaint::LowLoaded, call.when == Some(WhenLow::Loaded)),
+        (Complaint::Bottoms, call.low == Some(LowWord::OnItsStops)),
+        (Complaint::Leans, call.leans),
+    ];
+    for (complaint, _) in picked.into_iter().filter(|(_, picked)| *picked) {
+        sheet.set(&complaint_field(complaint), "yes");
+    }
 }
 
 fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Option<&Refusal>) -> Result<Page, WebError> {
@@ -132,6 +172,7 @@ fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Opt
         complaint: sheet.text_field("complaint_words", "The complaint, in the customer's words").lines(2),
         complaints: complaint_ticks(sheet),
         wanted_by: sheet.text_field("wanted_by", "Wanted by").hint("a day, like 5/14/2027"),
+        call: sheet.text(CALL).to_owned(),
     };
     page(status, &template)
 }
@@ -144,13 +185,38 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await;
     };
-    match opened(&database, &worker, &sending, &intake, &asked).await {
+    let call = call_of(&database, &worker, &sheet).await?;
+    let asked = call.as_ref().map_or_else(|| asked.clone(), |(_, call)| with_wishes(asked.clone(), call));
+    let began = call.map(|(id, call)| (id, plan_of(&call, &intake.vehicle(), worker.units())));
+    match opened(&database, &worker, &sending, &intake, &asked, began).await {
         Ok(number) => Ok(see_other(Stage::Tape.path(number))),
         Err(StoreError::Stale { by, at }) => {
             let refusal = Refusal::Conflict(stale_words(&worker, &by, at));
             drawn(move |_| new_job_page(&worker, &sheet, refusal.status(), Some(&refusal))).await
         }
         Err(error) => Err(error.into()),
+    }
+}
+
+/// The call that a form was begun with.
+async fn call_of(database: &Data<Database>, worker: &Worker, sheet: &Sheet) -> Result<Option<(CallId, CallEntry)>, WebError> {
+    if !sheet.is_filled(CALL) {
+        return Ok(None);
+    }
+    let id = sheet.text(CALL).parse().map_err(|error| WebError::Malformed(format!("no call: {error}")))?;
+    let shop = worker.shop_id();
+    let found = database.read(move |connection| call::find(connection, shop, CallId(id))).await?;
+    Ok(Some((CallId(id), found.entry)))
+}
+
+/// What is asked at the counter, with what was told of springs and wishes before.
+fn with_wishes(asked: IntakeSheetEntry, call: &CallEntry) -> IntakeSheetEntry {
+    IntakeSheetEntry {
+        rear_spring: asked.rear_spring.or(call.rear_spring),
+        upkeep: asked.upkeep.or(call.upkeep),
+        removable: asked.removable.or(call.removable),
+        budget: asked.budget.or_else(|| call.budget.clone()),
+        ..asked
     }
 }
 
@@ -161,10 +227,18 @@ async fn opened(
     sending: &Sending,
     intake: &Intake,
     asked: &IntakeSheetEntry,
+    began: Option<(CallId, Option<LoadPlanEntry>)>,
 ) -> Result<JobNumber, StoreError> {
     let open = || {
         let (person, sending, intake, asked) = (worker.person.clone(), sending.clone(), intake.clone(), asked.clone());
-        database.write(move |connection| saving::open(connection, &person, &sending, &intake, &asked))
+        let began = began.clone();
+        database.write(move |connection| {
+            let number = saving::open(connection, &person, &sending, &intake, &asked)?;
+            if let Some((id, plan)) = &began {
+                call::came_in(connection, &person, *id, number, plan.as_ref())?;
+            }
+            Ok(number)
+        })
     };
     match open().await {
         Err(StoreError::OutcomeUnknown(source)) => open().await.map_err(|_also| StoreError::OutcomeUnknown(source)),

@@ -8,6 +8,7 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{ItemEntry, LoadPlanEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState, Survey, VehicleFacts};
+use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::units::{Length, metres};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
@@ -200,7 +201,7 @@ fn load_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Re
         picture,
         cases: CASES.iter().map(|(key, _)| case(*key)).collect(),
         rows: (0..load_plan::rows_shown(sheet)).map(|row| row_form(sheet, row, vehicle, units)).collect(),
-        shelf: load_plan::SHELF.iter().filter(|(_, thing, _)| fits(thing)).map(|(word, _, label)| (*word, *label)).collect(),
+        shelf: load_plan::SHELF.iter().filter(|(thing, _)| fits(thing)).map(|(thing, label)| (thing.word(), *label)).collect(),
         add_problem: sheet.problem("add").to_owned(),
         refusal: refusal.map(Refusal::words).unwrap_or_default(),
     };

@@ -3,6 +3,7 @@
 pub(crate) mod aim;
 pub(crate) mod assets;
 pub(crate) mod bench;
+pub(crate) mod call;
 pub(crate) mod drive;
 pub(crate) mod history;
 pub(crate) mod intake;
@@ -23,6 +24,7 @@ pub(crate) mod takes;
 pub(crate) mod tape;
 pub(crate) mod understood;
 pub(crate) mod verdict;
+pub(crate) mod what_if;
 pub(crate) mod who;
 pub(crate) mod yard;
 

@@ -14,17 +14,23 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{RearWheels, VehicleClass};
 use wise_badger_casework::words::Word;
+use wise_badger_store::call::{self, Expected};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_list::{self, JobListed};
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
+use super::Hidden;
 use crate::error::WebError;
+use crate::form::Sheet;
+use crate::form::call::LOWS;
 use crate::job_route::{StageWords as _, place_of, to_do_words};
 use crate::reckoning::run;
 use crate::shell::Shell;
 use crate::view::{ago, class_name, sentence, wheels_name};
 use crate::worker::Worker;
 
+/// Calls on the first page.
+const MOST_CALLS: i64 = 30;
 /// Jobs on one page.
 const MOST: usize = 50;
 
@@ -34,6 +40,24 @@ struct YardPage {
     shell: Shell,
     jobs: Vec<JobLine>,
     older: Option<i32>,
+    /// Who called, and is still to come.
+    calls: Vec<CallLine>,
+    /// A call just struck off, to be put back.
+    struck: Option<Struck>,
+}
+
+/// Somebody who called.
+struct CallLine {
+    id: i64,
+    label: String,
+    vehicle: String,
+    said: String,
+    when: String,
+}
+
+struct Struck {
+    id: i64,
+    hidden: Hidden,
 }
 
 struct JobLine {
@@ -52,12 +76,18 @@ struct JobLine {
 #[derive(Deserialize)]
 pub(crate) struct Before {
     before: Option<i32>,
+    struck: Option<i64>,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<Before>) -> Result<HttpResponse, WebError> {
     let (shop, before) = (worker.shop_id(), query.before.map(JobNumber));
     let most = i64::try_from(MOST + 1).unwrap_or(i64::MAX);
-    let mut listed = database.read(move |connection| job_list::newest(connection, shop, most, before)).await?;
+    let read = database.read(move |connection| {
+        let listed = job_list::newest(connection, shop, most, before)?;
+        let calls = if before.is_none() { call::expected(connection, shop, MOST_CALLS)? } else { Vec::new() };
+        Ok::<_, StoreError>((listed, calls))
+    });
+    let (mut listed, calls) = read.await?;
     let more = listed.len() > MOST;
     listed.truncate(MOST);
     let unknown: Vec<JobListed> = listed.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
@@ -67,7 +97,13 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, query: Query<
         let known = known.as_ref().and_then(|known| Progress::deserialize(known).ok());
         JobLine::new(job, known.as_ref().or_else(|| reckoned.get(&job.id)))
     };
-    let page = YardPage { shell: Shell::new(&worker, "Yard", "/"), jobs: listed.iter().map(line).collect(), older };
+    let page = YardPage {
+        shell: Shell::new(&worker, "Yard", "/"),
+        jobs: listed.iter().map(line).collect(),
+        older,
+        calls: calls.iter().map(CallLine::new).collect(),
+        struck: query.struck.map(|id| Struck { id, hidden: Hidden::new(&Sheet::blank(worker.units()), 0) }),
+    };
     Ok(super::page(StatusCode::OK, &page)?.answer())
 }
 
@@ -118,6 +154,21 @@ async fn reckon(database: &Data<Database>, shop: ShopId, unknown: Vec<JobListed>
 /// The same job standing on the springs of its class: enough to say how far it has come.
 fn on_usual_springs(file: JobFile) -> JobFile {
     JobFile { work: Arc::new(Casework::new(file.case().clone().on_usual_springs())), ..file }
+}
+
+impl CallLine {
+    fn new(expected: &Expected) -> Self {
+        let call = &expected.entry.0;
+        let low = LOWS.iter().find(|(of, ..)| Some(*of) == call.low).map(|(.., label)| format!("low by {label}"));
+        let words = Some(call.words.clone()).filter(|words| !words.is_empty());
+        CallLine {
+            id: expected.id.0,
+            label: call.label.clone(),
+            vehicle: format!("{}, {}", class_name(call.class), wheels_name(call.rear_wheels)),
+            said: words.or(low).unwrap_or_default(),
+            when: ago(expected.recorded_at),
+        }
+    }
 }
 
 impl JobLine {

@@ -6,6 +6,7 @@ use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::PredictedState;
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::correction::Axles;
+use wise_badger_mechanics::units::Length;
 
 use super::load_plan::{NOTHING_FITTED, unpredicted_words};
 use super::look_over::put_right_words;
@@ -136,13 +137,15 @@ fn clearances(work: &Casework, places: &[usize], units: Units) -> Vec<CompareRow
             Some(sides) => format!("L {}, R {}", units.height(sides.left), units.height(sides.right)),
             None => units.height(gap),
         };
-        let left = |predicted: &PredictedState| {
-            let left = predicted.travel_left?;
-            Some(if left.value < 0.0 { format!("bears by {}", units.height(-left)) } else { units.height(left) })
-        };
+        let left = |predicted: &PredictedState| Some(left_words(predicted.travel_left?, |length| units.height(length)));
         row(label, survey.gap(state).map(read), work, places, state, left)
     };
     survey.states().map(of_state).collect()
+}
+
+/// What is left to a stop, or by how much it bears.
+pub(crate) fn left_words(left: Length, say: impl Fn(Length) -> String) -> String {
+    if left.value < 0.0 { format!("bears by {}", say(-left)) } else { say(left) }
 }
 
 fn rides(work: &Casework, places: &[usize]) -> Vec<CompareRow> {

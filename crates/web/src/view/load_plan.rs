@@ -37,12 +37,7 @@ pub(crate) fn case_line(
     let loads = case.axle_loads();
     let of = |end: End| if state == LoadState::Empty { Some(*loads.empty.get(end)) } else { loads.loaded(end) };
     let weight = |end| of(end).map_or_else(String::new, |load| units.weight(load));
-    let over: Vec<RatingCheck> =
-        RatingCheck::of_state(case, state).into_iter().filter(|check| check.margin().si() < 0.0).collect();
-    let worst = over.iter().max_by(|a, b| (-a.margin().si()).total_cmp(&-b.margin().si()));
-    let mut warning = worst.map_or_else(String::new, |check| {
-        format!("{} over by {}", super::rated_name(case.vehicle.class, check.rated), units.weight(-check.margin()))
-    });
+    let mut warning = over_words(case, state, units);
     let lifted = of(End::Front).is_some_and(|load| load.si() < 0.0);
     if lifted {
         "the front is lifted off".clone_into(&mut warning);
@@ -70,6 +65,15 @@ pub(crate) fn case_line(
         warning,
         shown: false,
     }
+}
+
+/// By how much the rating that is passed furthest is passed; empty where none is.
+pub(crate) fn over_words(case: &Survey, state: LoadState, units: Units) -> String {
+    let over = RatingCheck::of_state(case, state).into_iter().filter(|check| check.margin().si() < 0.0);
+    let worst = over.max_by(|a, b| (-a.margin().si()).total_cmp(&-b.margin().si()));
+    worst.map_or_else(String::new, |check| {
+        format!("{} over by {}", super::rated_name(case.vehicle.class, check.rated), units.weight(-check.margin()))
+    })
 }
 
 /// Why a height is not predicted, in the room of a table's cell.

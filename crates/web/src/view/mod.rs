@@ -2,6 +2,7 @@
 
 pub(crate) mod aim;
 pub(crate) mod bench;
+pub(crate) mod call;
 mod caution;
 pub(crate) mod comparison;
 pub(crate) mod consequence;
@@ -19,6 +20,7 @@ pub(crate) mod shelf;
 pub(crate) mod slips;
 pub(crate) mod story;
 pub(crate) mod verdict;
+pub(crate) mod what_if;
 pub(crate) mod why;
 
 pub(crate) use caution::{Cautions, caution_text};

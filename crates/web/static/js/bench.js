@@ -1,32 +1,19 @@
 // Shows a pack under the load that the slider is at, and as its leaves are typed: the server works it out and draws it.
 
-import { asker, show } from "./preview.js";
+import { asker, lastOne, show } from "./preview.js";
 
 const PAUSE_MS = 150;
 
 /**
- * Asks for the picture of the form as it stands: one question at a time, and the last one is always asked.
- * While only the load changes, only what the load changes is asked for.
+ * Asks for the picture of the form as it stands. While only the load changes, only what the load changes is asked for.
  */
 function painter(place, form) {
   const ask = asker(place, form);
-  let asking = false;
-  let again = null;
-  return async function paint(part = "all") {
-    if (asking) {
-      again = again === "all" ? again : part;
-      return;
-    }
-    asking = true;
+  const paint = async (part) => {
     const fresh = await ask(place.dataset.load ? { part, load: place.dataset.load } : { part });
     if (fresh) show(fresh, form);
-    asking = false;
-    if (again) {
-      const part = again;
-      again = null;
-      paint(part);
-    }
   };
+  return lastOne(paint, (waiting, part) => (waiting === "all" ? waiting : part));
 }
 
 /**
@@ -66,6 +53,6 @@ export function attach(root) {
   form.addEventListener("input", (event) => {
     if (event.target === form || event.target === slider) return;
     window.clearTimeout(waiting);
-    waiting = window.setTimeout(() => paint(), PAUSE_MS);
+    waiting = window.setTimeout(() => paint("all"), PAUSE_MS);
   });
 }

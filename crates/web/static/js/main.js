@@ -7,10 +7,12 @@ import { attach as attachLookOver } from "./look_over.js";
 import { attach as attachOneCorner } from "./one_corner.js";
 import { attach as attachPad } from "./pad.js";
 import { attach as attachPhotos } from "./photo.js";
+import { attach as attachQuick } from "./quick.js";
 import { attach as attachRefusal } from "./refusal.js";
 import { attach as attachSending } from "./send.js";
 import { attach as attachUnderstood } from "./understood.js";
 import { attach as attachWalk } from "./walk.js";
+import { attach as attachWhatIf } from "./what_if.js";
 
 /**
  * Attaches everything to a part of the page, also to one that has just been put in.
@@ -28,6 +30,8 @@ function attachAll(root) {
   attachLookOver(root);
   attachPhotos(root);
   attachBench(root);
+  attachWhatIf(root);
+  attachQuick(root);
 }
 
 attachAll(document);

@@ -41,3 +41,28 @@ export function show(fresh, form) {
   }
   if (changed.length > 0) form.dispatchEvent(new Event("input"));
 }
+
+/**
+ * Does one thing at a time: what is asked for meanwhile is done once that is done, and of several only the last.
+ * @template T
+ * @param {(what: T) => Promise<void>} work
+ * @param {(waiting: T, asked: T) => T} [both] what stands for two that wait
+ * @returns {(what: T) => Promise<void>}
+ */
+export function lastOne(work, both = (_, asked) => asked) {
+  let working = false;
+  let waiting = [];
+  return async function ask(what) {
+    if (working) {
+      waiting = [waiting.length > 0 ? both(waiting[0], what) : what];
+      return;
+    }
+    working = true;
+    await work(what);
+    working = false;
+    const [next] = waiting;
+    const more = waiting.length > 0;
+    waiting = [];
+    if (more) await ask(next);
+  };
+}

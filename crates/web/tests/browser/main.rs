@@ -14,6 +14,7 @@ mod route;
 mod shelf;
 mod states;
 mod trailer;
+mod what_if;
 
 #[path = "../support/browser.rs"]
 mod browser;

@@ -11,6 +11,7 @@ mod bench;
 mod bench_plan;
 mod bench_sides;
 mod bench_under_the_vehicle;
+mod calls;
 mod classes;
 mod demo_is_our_own;
 mod frame;
@@ -29,6 +30,7 @@ mod sums;
 mod sums_reproduce;
 mod tape;
 mod units;
+mod what_if;
 
 #[path = "../support/half_ton.rs"]
 mod half_ton;

@@ -49,6 +49,8 @@ struct ShelfPage {
     hidden: Hidden,
     /// A part just taken off, to be put back.
     withdrawn: Option<i64>,
+    /// Nothing is being tried from here.
+    what_if: &'static str,
 }
 
 /// A part in a list.
@@ -106,6 +108,9 @@ pub(crate) struct Asked {
     kind: String,
     after: Option<String>,
     withdrawn: Option<i64>,
+    /// What is being tried on a job, as the address of its page asks for it: a part picked goes along with that.
+    #[serde(default)]
+    what_if: String,
 }
 
 impl Asked {
@@ -155,6 +160,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
         next,
         hidden: Hidden::new(&sheet, 0),
         withdrawn: asked.withdrawn,
+        what_if: "",
     };
     Ok(super::page(StatusCode::OK, &page)?.answer())
 }

@@ -29,6 +29,11 @@ impl Picked {
     }
 }
 
+/// Takes its words off a form that is not shown by itself.
+pub(crate) fn forget_words(sheet: &mut Sheet) {
+    sheet.set(WORDS, "");
+}
+
 /// Begins a form with a part, set as its box says or otherwise.
 pub(crate) async fn begin_with(
     database: &Data<Database>,
