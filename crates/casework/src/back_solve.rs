@@ -11,7 +11,7 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, pounds_per_inch};
 
 use crate::casework::Casework;
-use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord};
+use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord, WhenEntry};
 use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
 use crate::survey::{LoadState, VehicleFacts};
@@ -84,6 +84,8 @@ pub struct Near {
     pub part: Correction,
     /// How it is best set, where it is set.
     pub setting: Option<(&'static str, Quantity)>,
+    /// How it is best set in each other state and case, where it is set by a gauge at any time.
+    pub by_case: Vec<(WhenEntry, Quantity)>,
     /// Where the rear then stands, as it is predicted.
     pub rear: Uncertain<Length>,
     /// What is too short for it by itself, and must go with it.
@@ -257,7 +259,8 @@ pub fn nearest(work: &Casework, takes: &WhatItTakes, parts: &[ShelfPart]) -> Vec
         let rear = predicted.at(takes.state).ok()?.rear;
         let gates = work.gate_with(std::slice::from_ref(&tried.part), &predicted);
         let curable = gates.iter().all(|gate| matches!(gate, Gate::TooShort(_)));
-        curable.then_some(Near { place, part: tried.part, setting: tried.setting, rear, gates })
+        let by_case = parts.get(place).map(|part| best_by_case(work, takes, part)).unwrap_or_default();
+        curable.then_some(Near { place, part: tried.part, setting: tried.setting, by_case, rear, gates })
     });
     sound.take(MOST_NEAREST).collect()
 }
@@ -278,21 +281,33 @@ pub(crate) fn best_set(looked_for: &Wanted<'_>, part: &ShelfPart) -> Option<Trie
     if part.end == Some(EndWord::Front) || !row.ends.have_a_rear() || vehicle.fits_nowhere(row).is_some() {
         return None;
     }
-    let with = |set: Option<(&'static str, Bound, f64)>| -> Option<Correction> {
-        let entry = entry_of(part, set)?;
-        let correction = entry.correction()?;
-        (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
-    };
     let height = |correction: &Correction| (looked_for.with)(correction).ok();
     let tried = |part: Correction, setting| {
         let height = height(&part)?;
         (height > looked_for.stands).then_some(Tried { part, height, setting })
     };
-    let Some((figure, bound)) = row.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?))) else {
-        return tried(with(None)?, None);
+    match row.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?))) {
+        None => tried(correction_of(vehicle, part, None)?, None),
+        Some((figure, bound)) => {
+            let si = best_setting(looked_for, part, figure, bound);
+            let set = correction_of(vehicle, part, Some((figure, bound, si)))?;
+            tried(set, Some((figure, Quantity::of(bound.dimension, si))))
+        }
+    }
+}
+
+/// A part of the shelf as it goes onto a vehicle; `None` where it does not.
+fn correction_of(vehicle: &VehicleFacts, part: &ShelfPart, set: Option<(&'static str, Bound, f64)>) -> Option<Correction> {
+    let correction = entry_of(part, set)?.correction()?;
+    (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+}
+
+/// The setting between its limits at which the rear stands nearest: more of it lifts more, or less.
+fn best_setting(looked_for: &Wanted<'_>, part: &ShelfPart, figure: &'static str, bound: Bound) -> f64 {
+    let at = |si: f64| {
+        let correction = correction_of(looked_for.vehicle, part, Some((figure, bound, si)));
+        correction.and_then(|correction| (looked_for.with)(&correction).ok())
     };
-    // The setting between its limits at which it stands nearest: more of it lifts more, or less.
-    let at = |si: f64| with(Some((figure, bound, si))).and_then(|correction| height(&correction));
     let rises = at(bound.most).unwrap_or_default() > at(bound.least).unwrap_or_default();
     let (mut low, mut high) = (bound.least, bound.most);
     for _ in 0..HALVINGS {
@@ -300,8 +315,33 @@ pub(crate) fn best_set(looked_for: &Wanted<'_>, part: &ShelfPart) -> Option<Trie
         let is_low = at(middle).is_some_and(|stands| stands < looked_for.wanted);
         if is_low == rises { low = middle } else { high = middle }
     }
-    let si = f64::midpoint(low, high);
-    tried(with(Some((figure, bound, si)))?, Some((figure, Quantity::of(bound.dimension, si))))
+    f64::midpoint(low, high)
+}
+
+/// How a bag is best filled in each other state and case, so that the rear stands as high there as the aim wants it: its least where the
+/// rear stands higher without it. What is set once, when it is fitted, has no other setting.
+fn best_by_case(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Vec<(WhenEntry, Quantity)> {
+    let settable = part.kind.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?)));
+    let Some((figure, bound)) = settable.filter(|(_, bound)| bound.dimension == Dimension::Pressure) else { return Vec::new() };
+    let (vehicle, predictor) = (&work.found().vehicle, work.predictor());
+    let best = |with: &dyn Fn(&Correction) -> Result<Length, Unpredicted>| {
+        let looked_for = Wanted { vehicle, stands: takes.stands, wanted: takes.wanted, with };
+        let si = best_setting(&looked_for, part, figure, bound);
+        // What cannot be predicted there has no best.
+        let there = correction_of(vehicle, part, Some((figure, bound, si)))?;
+        with(&there).ok().map(|_| Quantity::of(bound.dimension, si))
+    };
+    let others = work.found().states().filter(|state| *state != takes.state);
+    let of_states = others.filter_map(|state| {
+        let set = best(&|part| predictor.height_at_best(std::slice::from_ref(part), state))?;
+        Some((WhenEntry::State(state), set))
+    });
+    let of_cases = work.cases().iter().filter_map(|case| {
+        let plain = predictor.in_case(&case.survey, &[]).ok()?.rear.value;
+        let with = |part: &Correction| Ok(plain + predictor.rises_in_case_at_best(&case.survey, std::slice::from_ref(part))?);
+        Some((WhenEntry::Case(case.key), best(&with)?))
+    });
+    of_states.chain(of_cases).collect()
 }
 
 /// Between what a part may be set: a bag by its own pressures, anything else as far as a shop sets it.

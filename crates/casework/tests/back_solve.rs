@@ -4,13 +4,18 @@
 
 use wise_badger_casework::back_solve::{Needed, WhatItTakes, kinds_looked_through, nearest, what_it_takes};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{BareUnits, EndWord, FindingEntry, MeasuredEntry, ShelfPart, Typed, UnitWord};
+use wise_badger_casework::entry::{
+    BareUnits, EndWord, FindingEntry, ItemEntry, MeasuredEntry, ShelfPart, Typed, TypedIn, UnitWord, WhenEntry,
+};
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::look_over::{Addition, Area, Gate, Grade, Measure};
+use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::what_if::{Aboard, LoadTried};
 use wise_badger_mechanics::correction::{KindRow, Quantity};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
-use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds};
 
+const UNITS: TypedIn = TypedIn { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
 const EXAMPLE: &str = include_str!("../../../docs/examples/job.json");
 
 fn work() -> Casework {
@@ -124,4 +129,39 @@ fn without_an_aim_nothing_is_asked_of_a_part() {
     let mut case = JobDocument::read(EXAMPLE).unwrap().case();
     case.aim = None;
     assert!(what_it_takes(&Casework::new(case)).is_none());
+}
+
+/// A bag is filled as each case asks: more where more is aboard, and never past its own least and most.
+#[test]
+fn a_bag_comes_with_its_best_pressure_for_each_state_and_case() {
+    let bare = work();
+    let heavy = LoadTried {
+        name: "Twice as much".to_owned(),
+        from: Aboard::AsLoaded,
+        rearward: Length::default(),
+        to_the_right: Length::default(),
+        more: Some(ItemEntry::weight_at("more", UNITS.weight(pounds(300.0)), Length::default(), Length::default(), UNITS)),
+    };
+    let plan = heavy.on_the_plan(&bare, 4, UNITS).unwrap();
+    let work = Casework::new(bare.case().clone().with_plan(plan));
+    let takes = takes(&work);
+    let bag = part(
+        "AIR",
+        "air_helper",
+        &[("capacity", "2500"), ("capacity_pressure", "100"), ("height", "6"), ("least_pressure", "5"), ("most_pressure", "100")],
+    );
+    let near = nearest(&work, &takes, &[bag]);
+    let near = near.first().unwrap();
+    let psi = |value: &Quantity| match value {
+        Quantity::Pressure(pressure) => pressure.customary(),
+        other => panic!("{other:?}"),
+    };
+    let usual = psi(&near.setting.as_ref().unwrap().1);
+    let at = |when: WhenEntry| near.by_case.iter().find(|(of, _)| *of == when).map(|(_, value)| psi(value));
+    let (empty, full) = (at(WhenEntry::State(LoadState::Empty)).unwrap(), at(WhenEntry::Case(4)).unwrap());
+    assert!(empty < usual && usual < full, "{empty} {usual} {full}");
+    assert!((5.0..=5.1).contains(&empty) && full <= 100.0, "empty it stands higher than it is to: its least");
+    // What is set once, when it is fitted, has one setting.
+    let rubber = part("RB", "rubber_by_capacity", &[("capacity", "2000"), ("free_height", "5"), ("clearance", "1/2")]);
+    assert!(nearest(&work, &takes, &[rubber]).iter().all(|near| near.by_case.is_empty()));
 }

@@ -194,10 +194,15 @@ pub fn restore(connection: &mut PgConnection, person: &Person, id: ShelfPartId) 
     Ok(())
 }
 
-/// Does to the shelf what a file would change of it, all of it or nothing.
+/// Does to the shelf what a file would change of it, all of it or nothing. `told` hears how many of the parts are kept so far.
 ///
 /// # Errors     [`StoreError::Taken`] when a number that was free has been taken meanwhile
-pub fn take_in(connection: &mut PgConnection, person: &Person, changes: &[ShelfChange]) -> Result<(), StoreError> {
+pub fn take_in(
+    connection: &mut PgConnection,
+    person: &Person,
+    changes: &[ShelfChange],
+    told: impl Fn(usize),
+) -> Result<(), StoreError> {
     let standing = found(person.shop_id, &Search::default());
     let standing: HashMap<String, ShelfPartId> =
         standing.select((lower(btrim(shelf_parts::number)), shelf_parts::id)).load(connection)?.into_iter().collect();
@@ -214,8 +219,11 @@ pub fn take_in(connection: &mut PgConnection, person: &Person, changes: &[ShelfC
     let those = shelf_parts::table.filter(shelf_parts::shop_id.eq(person.shop_id)).filter(shelf_parts::id.eq_any(followed));
     let off = (shelf_parts::withdrawn_at.eq(Utc::now()), shelf_parts::withdrawn_by.eq(person.id));
     diesel::update(those).set(off).execute(connection)?;
+    let mut kept = 0;
     for some in rows.chunks(AT_ONCE) {
         diesel::insert_into(shelf_parts::table).values(some).execute(connection)?;
+        kept += some.len();
+        told(kept);
     }
     Ok(())
 }

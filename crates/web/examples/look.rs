@@ -23,11 +23,11 @@ const VIEWS: [&str; 19] = [
     "verdict=/jobs/6/verdict@1280x1100",
     "aim=/jobs/4/aim",
     "options=/jobs/4/options@1280x1226",
-    "both-ends=/jobs/9/options@1280x1250",
+    "what-if=/jobs/6/what-if?p0_kind=helper_by_capacity&p0_helper_capacity=1500&p0_helper_travel=6&p0_helper_gap=0&load_from=loaded&more=200&more_back=40@1280x1000",
     "over-a-rating=/jobs/2/options",
     "proof=/jobs/1/proof@1280x1000",
     "trailer=/jobs/5/options@1280x1000",
-    "sums=/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below@1280x800",
+    "quick-answer=/quick/1@1280x1000",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
     "takes=/jobs/4/takes@1280x1430",
@@ -35,7 +35,7 @@ const VIEWS: [&str; 19] = [
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 16] = [
+const MEASURED: [(&str, &str); 18] = [
     ("Yard", "/"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
@@ -47,6 +47,8 @@ const MEASURED: [(&str, &str); 16] = [
     ("Aim", "/jobs/4/aim"),
     ("Options", "/jobs/4/options"),
     ("What it would take", "/jobs/4/takes"),
+    ("What if", "/jobs/6/what-if?p0_kind=lift_block&p0_thickness=1"),
+    ("Quick answer", "/quick/1"),
     ("Shelf", "/shelf"),
     ("Bench", "/jobs/7/bench?load=1634"),
     ("Proof", "/jobs/1/proof"),

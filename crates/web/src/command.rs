@@ -291,7 +291,7 @@ fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
                 let people = person::of_shop(connection, shop.id)?;
                 let by = people.into_iter().find(|one| person.as_ref().is_none_or(|name| one.name == *name));
                 let (changes, _) = changes(&shelf::all(connection, shop.id)?, parts);
-                shelf::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &changes)?;
+                shelf::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &changes, |_| {})?;
                 Ok(changes.len())
             });
             print(&taken?.to_string())

@@ -57,6 +57,7 @@ addresses! {
     GET "/shelf.json" => shelf::files::json;
     GET "/shelf/new" => shelf::part::new;
     POST "/shelf/new" => shelf::part::put;
+    GET "/shelf/import/progress" => shelf::progress::show;
     GET "/shelf/import" => shelf::files::ask;
     POST "/shelf/import" => shelf::files::import;
     GET "/shelf/parts/{part}" => shelf::part::show;

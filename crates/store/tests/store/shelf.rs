@@ -89,11 +89,15 @@ fn a_file_is_taken_in_whole_or_not_at_all() {
     let before = shelf::put(connection, person, &block("BL-1", "before")).unwrap();
     let on_the_shelf = shelf::all(connection, person.shop_id).unwrap();
     let (of_file, _) = changes(&on_the_shelf, vec![block("bl-1", "after"), block("BL-2", "new")]);
-    shelf::take_in(connection, person, &of_file).unwrap();
+    let heard = std::cell::RefCell::new(Vec::new());
+    shelf::take_in(connection, person, &of_file, |done| heard.borrow_mut().push(done)).unwrap();
+    assert_eq!(heard.into_inner(), [of_file.len()], "who waits hears how far it is");
     assert_eq!(shelf::all(connection, person.shop_id).unwrap(), [block("bl-1", "after"), block("BL-2", "new")]);
     assert!(!shelf::find(connection, person.shop_id, before).unwrap().1);
     // What was new when the file was looked at has been put there since.
     let late = [ShelfChange::New(Box::new(block("BL-3", "late"))), ShelfChange::New(Box::new(block("BL-2", "late")))];
-    assert!(matches!(shelf::take_in(connection, person, &late), Err(StoreError::Taken { number, .. }) if number == "BL-2"));
+    assert!(
+        matches!(shelf::take_in(connection, person, &late, |_| {}), Err(StoreError::Taken { number, .. }) if number == "BL-2")
+    );
     assert_eq!(shelf::all(connection, person.shop_id).unwrap().len(), 2);
 }

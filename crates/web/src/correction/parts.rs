@@ -18,14 +18,20 @@ use crate::view::{Units, sentence, state_of};
 /// Longest name of an option.
 const LONGEST_NAME: usize = 60;
 
-/// Every state and case that something may be set in, with its word and what it is called.
+/// The field of how something is set in a state or a case.
+pub(crate) fn setting_field(when: WhenEntry) -> String {
+    match when {
+        WhenEntry::State(state) => format!("set_{}", state.word()),
+        WhenEntry::Case(key) => format!("set_case_{key}"),
+    }
+}
+
+/// Every state and case that something may be set in, with its field and what it is called.
 pub(super) fn whens(file: &JobFile) -> Vec<(WhenEntry, String, String)> {
     let found = file.work.found();
-    let states =
-        found.states().map(|state| (WhenEntry::State(state), format!("set_{}", state.word()), sentence(state_of(found, state))));
-    let cases =
-        file.work.cases().iter().map(|case| (WhenEntry::Case(case.key), format!("set_case_{}", case.key), case.name.clone()));
-    states.chain(cases).collect()
+    let states = found.states().map(|state| (WhenEntry::State(state), sentence(state_of(found, state))));
+    let cases = file.work.cases().iter().map(|case| (WhenEntry::Case(case.key), case.name.clone()));
+    states.chain(cases).map(|(when, called)| (when, setting_field(when), called)).collect()
 }
 
 /// A field for each state and case.

@@ -18,5 +18,5 @@ pub(super) fn load(connection: &mut PgConnection, person: &Person) -> Result<(),
         return Err(DemoError::Shelf(format!("row {}, {}: {}", row.row, row.at, row.what)));
     }
     let parts: Vec<ShelfChange> = read.parts.into_iter().map(|(_, part)| ShelfChange::New(Box::new(part))).collect();
-    Ok(shelf::take_in(connection, person, &parts)?)
+    Ok(shelf::take_in(connection, person, &parts, |_| {})?)
 }

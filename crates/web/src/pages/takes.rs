@@ -7,7 +7,7 @@ use askama::Template;
 use form_urlencoded::Serializer;
 use wise_badger_casework::back_solve::{KindNeeded, Near, Needed, WhatItTakes, kinds_looked_through, nearest, what_it_takes};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::ShelfPart;
+use wise_badger_casework::entry::{ShelfPart, WhenEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::LoadState;
 use wise_badger_mechanics::correction::Correction;
@@ -19,6 +19,7 @@ use wise_badger_store::{Database, shelf};
 use super::options::refuse_what_cannot_be_cured;
 use super::{Page, job_file, page};
 use crate::correction::on_the_shelf::kind_name;
+use crate::correction::parts::setting_field;
 use crate::correction::{figure_label, figure_words};
 use crate::error::WebError;
 use crate::job_route::StageWords as _;
@@ -69,6 +70,8 @@ struct NearLine {
     price: String,
     stock: String,
     href: String,
+    /// The same to be tried by slider.
+    what_if: String,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -95,20 +98,30 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
     let line = |near: Near| {
         let (part, id) = (parts.get(near.place)?, ids.get(near.place)?);
         let set = near.setting.map(|(figure, value)| (figure_label(part.kind, figure), figure_words(&value, units)));
-        let mut query = Serializer::new(String::new());
+        let by_case: Vec<(WhenEntry, String)> =
+            near.by_case.iter().map(|(when, value)| (*when, figure_words(value, units))).collect();
+        let (mut query, mut what_if) = (Serializer::new(String::new()), Serializer::new(String::new()));
         query.append_pair("shelf", &id.to_string());
+        what_if.append_pair("p0_shelf", &id.to_string());
         if let Some((_, text)) = &set {
             query.append_pair("set", &text.replace('\u{a0}', " "));
+            what_if.append_pair("p0_set", &text.replace('\u{a0}', " "));
         }
+        for (when, text) in &by_case {
+            what_if.append_pair(&format!("p0_{}", setting_field(*when)), &text.replace('\u{a0}', " "));
+        }
+        let set = set.map(|(label, text)| format!("{}: {text}", label.split(',').next().unwrap_or_default()));
+        let others = by_case.iter().map(|(when, text)| format!("{} {text}", called(work, *when)));
         Some(NearLine {
             number: part.number.clone(),
             name: part.name.clone(),
-            set: set.map(|(label, text)| format!("{}: {text}", label.split(',').next().unwrap_or_default())).unwrap_or_default(),
+            set: set.into_iter().chain(others).collect::<Vec<_>>().join("; "),
             rear: units.predicted(near.rear),
             problem: ruled_out(&near.gates),
             price: part.price.as_ref().map(money_words).unwrap_or_default(),
             stock: stock_words(part),
             href: format!("{options}?{}#try", query.finish()),
+            what_if: format!("/jobs/{}/what-if?{}", number.0, what_if.finish()),
         })
     };
     let template = TakesPage {
@@ -128,6 +141,16 @@ fn takes_page(worker: &Worker, file: &JobFile, on_the_shelf: Vec<OnTheShelf>) ->
         options,
     };
     page(StatusCode::OK, &template)
+}
+
+/// What a state or a case is called.
+fn called(work: &Casework, when: WhenEntry) -> String {
+    match when {
+        WhenEntry::State(state) => state_of(work.found(), state).to_owned(),
+        WhenEntry::Case(key) => {
+            work.cases().iter().find(|case| case.key == key).map(|case| case.name.clone()).unwrap_or_default()
+        }
+    }
 }
 
 fn sum_words(work: &Casework, takes: &WhatItTakes, units: Units) -> Vec<String> {

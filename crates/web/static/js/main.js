@@ -7,6 +7,7 @@ import { attach as attachLookOver } from "./look_over.js";
 import { attach as attachOneCorner } from "./one_corner.js";
 import { attach as attachPad } from "./pad.js";
 import { attach as attachPhotos } from "./photo.js";
+import { attach as attachProgress } from "./progress.js";
 import { attach as attachQuick } from "./quick.js";
 import { attach as attachRefusal } from "./refusal.js";
 import { attach as attachSending } from "./send.js";
@@ -32,6 +33,7 @@ function attachAll(root) {
   attachBench(root);
   attachWhatIf(root);
   attachQuick(root);
+  attachProgress(root);
 }
 
 attachAll(document);

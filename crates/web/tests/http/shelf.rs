@@ -141,6 +141,9 @@ async fn ten_thousand_parts_are_taken_in_and_the_shelf_still_answers_page_by_pag
     let page =
         ada.send_file_as("file", "/shelf/import", &texts, format!("number,name,kind,thickness\n{rows}").into_bytes()).await;
     assert!(page.text("main").contains("10000 parts"), "{}", page.text(".shelf-search"));
+    let told = |token: &str| ada.client().get(ada.url(&format!("/shelf/import/progress?token={token}"))).send();
+    assert_eq!(told(&token).await.unwrap().text().await.unwrap(), "10000 10000", "who waits is told how far it has come");
+    assert_eq!(told("another").await.unwrap().text().await.unwrap(), "");
     assert_eq!(page.texts(".shelf-table tbody tr").len(), 50);
     let next = page.attributes("a[href*='after=']", "href")[0].clone();
     let second = ada.get(&next).await;

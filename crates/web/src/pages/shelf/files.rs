@@ -7,11 +7,13 @@ use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
 use wise_badger_casework::entry::ShelfPart;
 use wise_badger_casework::shelf::{LARGEST, ReadShelf, RowError, ShelfChange, ShelfDocument, changes, read_table, write_table};
-use wise_badger_store::{Database, StoreError, shelf};
+use wise_badger_store::person::Person;
+use wise_badger_store::{Database, PgConnection, StoreError, shelf};
 
 use super::super::{Hidden, Page, page, see_other};
 use super::SHELF;
 use super::part::once;
+use super::progress::Progress;
 use crate::error::WebError;
 use crate::form::{Sheet, clean};
 use crate::reckoning::{drawn, run};
@@ -95,6 +97,7 @@ pub(crate) async fn import(
         let refusal = "Nothing was taken in: the file is not UTF-8 text. Save it as CSV UTF-8, or as JSON.".to_owned();
         return drawn(move |_| import_page(&worker, &sheet, None, refusal)).await;
     };
+    let progress = Progress::begin(worker.shop_id(), sheet.text("token"));
     let on_the_shelf = all(&database, &worker).await?;
     let units = worker.units();
     let read = run(move |_| {
@@ -113,7 +116,11 @@ pub(crate) async fn import(
         let preview = Preview::new(text, &changes, same, wrong);
         return drawn(move |_| import_page(&worker, &sheet, Some(preview), String::new())).await;
     }
-    match once(&database, &worker, &sheet, move |connection, person| shelf::take_in(connection, person, &changes)).await {
+    progress.is_read(changes.len());
+    let take_in = move |connection: &mut PgConnection, person: &Person| {
+        shelf::take_in(connection, person, &changes, |done| progress.is_at(done))
+    };
+    match once(&database, &worker, &sheet, take_in).await {
         Ok(()) => Ok(see_other(SHELF)),
         Err(WebError::Store(StoreError::Taken { number, .. })) => {
             let refusal =

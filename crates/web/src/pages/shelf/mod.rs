@@ -4,6 +4,7 @@ pub(crate) mod files;
 pub(crate) mod part;
 pub(crate) mod pick;
 pub(crate) mod picked;
+pub(crate) mod progress;
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;

@@ -72,6 +72,8 @@ struct PartCard {
     /// What is wrong with where it goes.
     site_problem: String,
     sets_open: bool,
+    /// Whether what is measured on the vehicle is still to be filled in.
+    vehicle_open: bool,
 }
 
 /// A field with a slider.
@@ -371,6 +373,7 @@ fn card(file: &JobFile, trial: &Trial, place: usize, units: Units) -> PartCard {
             words: picked.words.clone(),
             problem: picked.problem.clone(),
         }),
+        vehicle_open: tried.as_ref().is_some_and(|tried| tried.of_the_vehicle.iter().any(Field::has_problem)),
         sets_open: tried.as_ref().is_some_and(|tried| tried.settings.iter().any(|set| !set.field.is_blank())),
         tried,
         problem: [own(OF), own("kind")].join(" ").trim().to_owned(),
