@@ -59,14 +59,18 @@ impl LoadTried {
         plan.cases.retain(|case| case.key != key);
         plan.items.retain(|item| item.always || item.cases != [key]);
         plan.items.iter_mut().for_each(|item| item.cases.retain(|case| *case != key));
+        let from = match (self.from, work.case().measured_case()) {
+            (Aboard::AsLoaded, Some(case)) => Aboard::Case(case.key),
+            (from, _) => from,
+        };
         let still = self.rearward.abs() <= metres(0.0) && self.to_the_right.abs() <= metres(0.0);
         // What stays where it is need not be written down twice.
-        let with = match self.from {
+        let with = match from {
             Aboard::Case(of) if still && of != key => Some(of),
             _ => None,
         };
-        let begins = if with.is_some() { Vec::new() } else { self.begins_with(work, units)? };
-        if let Aboard::Case(of) = self.from
+        let begins = if with.is_some() { Vec::new() } else { begins_with(from, work, units)? };
+        if let Aboard::Case(of) = from
             && work.case().plan.as_ref().is_none_or(|plan| plan.case(of).is_none())
         {
             return Err(CannotTry::NoSuchCase);
@@ -97,19 +101,6 @@ impl LoadTried {
         Ok(plan)
     }
 
-    fn begins_with(&self, work: &Casework, units: TypedIn) -> Result<Vec<ItemEntry>, CannotTry> {
-        let of_case =
-            |key: u8| -> Vec<ItemEntry> { work.case().plan.iter().flat_map(|plan| plan.put_for(key)).cloned().collect() };
-        match self.from {
-            Aboard::Nothing => Ok(Vec::new()),
-            Aboard::Case(key) => Ok(of_case(key)),
-            Aboard::AsLoaded => match work.case().measured_case() {
-                Some(case) => Ok(of_case(case.key)),
-                None => as_weighed(work, units).map(|item| vec![item]).ok_or(CannotTry::NothingWasRead),
-            },
-        }
-    }
-
     fn moved(&self, item: ItemEntry, units: TypedIn) -> ItemEntry {
         // A tongue presses where the hitch is.
         if item.on_hitch {
@@ -126,6 +117,15 @@ impl LoadTried {
             (item.lateral, item.left) = (Some(units.length(right.abs())), right < metres(0.0));
         }
         item
+    }
+}
+
+/// What is aboard to begin with.
+fn begins_with(from: Aboard, work: &Casework, units: TypedIn) -> Result<Vec<ItemEntry>, CannotTry> {
+    match from {
+        Aboard::Nothing => Ok(Vec::new()),
+        Aboard::Case(key) => Ok(work.case().plan.iter().flat_map(|plan| plan.put_for(key)).cloned().collect()),
+        Aboard::AsLoaded => as_weighed(work, units).map(|item| vec![item]).ok_or(CannotTry::NothingWasRead),
     }
 }
 

@@ -110,6 +110,18 @@ pub fn restore(connection: &mut PgConnection, person: &Person, id: CallId) -> Re
     if rows == 1 { Ok(()) } else { Err(StoreError::NotFound("call")) }
 }
 
+/// The key of a call as it was changed last: whoever opened its page before that has an older one.
+fn as_changed_last(connection: &mut PgConnection, shop: ShopId, id: CallId) -> Result<CallId, StoreError> {
+    let mut last = id;
+    loop {
+        let next = calls::table.filter(calls::shop_id.eq(shop)).filter(calls::follows.eq(last)).select(calls::id);
+        match next.first(connection).optional()? {
+            Some(next) => last = next,
+            None => return Ok(last),
+        }
+    }
+}
+
 /// The vehicle of a call came in: the call becomes the job that was opened for it, with what was told to be aboard as its load plan. A
 /// call that became a job already stays that one's.
 ///
@@ -128,6 +140,7 @@ pub fn came_in(
         .first(connection)
         .optional()?
         .ok_or(StoreError::NotFound("job"))?;
+    let id = as_changed_last(connection, person.shop_id, id)?;
     let one = calls::table.filter(calls::shop_id.eq(person.shop_id)).filter(calls::id.eq(id));
     let became = diesel::update(one.filter(calls::job_id.is_null())).set(calls::job_id.eq(job)).execute(connection)?;
     if became == 0 {

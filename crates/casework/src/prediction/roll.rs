@@ -33,6 +33,7 @@ impl Predictor {
         let leans = |stiffer: &[Change]| -> Result<Uncertain<f64>, Unpredicted> {
             let changes = |vehicle: &Vehicle| [&self.changes(parts, vehicle)[..], stiffer].concat();
             let still = identified.forecast(index, changes).map_err(|error| self.note(error))?;
+            self.holds_where_it_stands(parts, identified, &still.stance)?;
             let pulled = identified.forecast_pulled(index, pull, changes).map_err(|error| self.note(error))?;
             // The right side goes down where it is pulled to the right: a roll below nought.
             let told = identified.tell(&[&still, &pulled], |_, stances| match stances {

@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+mod calls;
 mod earlier;
 mod entries;
 mod jobs;

@@ -12,6 +12,8 @@ use crate::view::Units;
 /// Longest label, and longest words.
 const LONGEST_LABEL: usize = 80;
 const LONGEST_WORDS: usize = 500;
+/// Longest sum of money.
+const LONGEST_SUM: usize = 20;
 
 pub(crate) const PLACES: [(PlaceWord, &str, &str); 4] = [
     (PlaceWord::OnTheFloor, "floor", "along the load floor"),
@@ -87,6 +89,7 @@ pub(crate) fn check(sheet: &mut Sheet) -> Option<CallEntry> {
     let rating = sheet.optional_weight("rear_rating").and_then(|typed| sheet.within("rear_rating", "A rating", typed, &RATING));
     let weight = sheet.optional_weight("aboard").and_then(|typed| sheet.within("aboard", "What is aboard", typed, &TOLD_WEIGHT));
     let place = of_word(&PLACES, sheet.text("place")).unwrap_or(PlaceWord::OnTheFloor);
+    text(sheet, "budget", LONGEST_SUM);
     let budget = sheet.is_filled("budget").then(|| MoneyEntry::read(sheet.text("budget"), sheet.units().currency));
     if budget == Some(None) {
         sheet.refuse("budget", "That is no sum of money; type one like 450.");

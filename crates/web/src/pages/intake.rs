@@ -15,7 +15,7 @@ use wise_badger_store::person::Person;
 use wise_badger_store::submission::Sending;
 use wise_badger_store::{CallId, Database, JobId, JobNumber, PgConnection, StoreError, call, job, saving};
 
-use super::call::plan_of;
+use super::call::{QUICK, plan_of};
 use super::intake_sheet::{SheetForm, complaint_ticks};
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
@@ -140,6 +140,10 @@ pub(crate) async fn new(database: Data<Database>, worker: Worker, beginning: Que
         let found = database.read(move |connection| call::find(connection, shop, CallId(id))).await?;
         if let Some(job) = found.job {
             return Ok(see_other(format!("/jobs/{}", job.0)));
+        }
+        if !found.stands {
+            // Its page says that it was changed or struck off.
+            return Ok(see_other(format!("{QUICK}/{id}")));
         }
         begin_with(&mut sheet, CallId(id), &found.entry);
     }

@@ -2,6 +2,7 @@
 
 use reqwest::StatusCode;
 
+use crate::site::Site;
 use crate::units::switch;
 use crate::{Page, Visitor, consider, measured_half_ton, shop};
 
@@ -151,6 +152,7 @@ async fn what_cannot_be_tried_is_said_by_its_field_and_nothing_is_kept() {
         ("more", "much", "One thing more: “much”"),
         ("pull", "9,000", "Pull: A pull is between"),
         ("load_from", "77", "no longer on the load plan"),
+        ("load_from", "all of it", "no longer on the load plan"),
     ] {
         let drawn = preview(&ada, &page, &job, &[(name, text)]).await;
         assert_eq!(drawn.status, StatusCode::OK, "{name}");
@@ -188,4 +190,23 @@ async fn in_millimeters_and_kilograms_the_sliders_go_in_them() {
     assert!(row(&page, "Loaded").contains("528"), "{}", page.text("#what-if-heights"));
     let texts = page.attributes("[data-slides='p0_thickness']", "data-texts")[0].clone();
     assert!(texts.contains("\"50\",\"55\""), "{texts}");
+}
+
+#[tokio::test]
+async fn on_a_trailer_and_on_coils_it_is_tried_in_their_own_words() {
+    let site = Site::demo();
+    let bram = Visitor::working(&site.address, "Bram").await;
+    let packs = "p0_kind=new_packs&p0_packs_lift=1&p0_packs_set=1/2&p0_packs_old_lift=0&p0_packs_added_rate=0";
+    let trailer = bram.get(&format!("/jobs/5/what-if?{packs}")).await;
+    assert!(trailer.text("#what-if-heights thead").contains("Coupler"), "{}", trailer.text("#what-if-heights"));
+    assert!(row(&trailer, "Loaded").contains('±'), "{}", trailer.text("#what-if-heights"));
+    assert!(trailer.text("#what-if-more").contains("Pulled sideways"), "{}", trailer.text("#what-if-more"));
+    assert!(!trailer.text("#add_kind").contains("Longer shackles"), "{}", trailer.text("#add_kind"));
+    let coils = bram.get("/jobs/8/what-if?p0_kind=coil_spacer&p0_spacer=1").await;
+    let offered = coils.text("#add_kind");
+    assert!(offered.contains("New coils") && !offered.contains("Add-a-leaf"), "{offered}");
+    // Over a rating nothing is tried.
+    let over = bram.get("/jobs/2/what-if").await;
+    assert_eq!(over.status, StatusCode::CONFLICT);
+    assert!(over.text("main").contains("Weight comes off first"), "{}", over.text("main"));
 }

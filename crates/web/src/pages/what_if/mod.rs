@@ -27,6 +27,7 @@ use crate::correction::option_name;
 use crate::correction::tried::{TriedPart, begin_to_try, fill_to_try, kinds_to_try, label_of, tried_part};
 use crate::drawing::{Shown, StanceDrawing};
 use crate::error::WebError;
+use crate::form::load_plan::MOST_ITEMS;
 use crate::form::{Choice, Field, Posted, Reach, Sheet, Slider, asked_by_address};
 use crate::reckoning::{drawn, run};
 use crate::view::aim::aim_words;
@@ -281,13 +282,19 @@ async fn keep_load(database: &Data<Database>, worker: Worker, file: JobFile, mut
     let mut trial = Trial::read(database, &worker, &file, sheet).await?;
     match &trial.load {
         None if trial.sheet.is_sound() => trial.sheet.refuse("more", "Nothing is aboard: pick what is, or type one thing."),
+        Some((plan, _)) if plan.items.len() > MOST_ITEMS => {
+            let text = format!(
+                "The load plan holds {MOST_ITEMS} things, and this load would make it more; take some off on Load first."
+            );
+            trial.sheet.refuse("load_name", text);
+        }
         Some((_, NO_CASE)) => {
             trial.sheet.refuse("load_name", "The load plan has all the cases it may have; take one off on Load first.")
         }
         _ => {}
     }
     let plan = trial.load.clone().filter(|_| trial.sheet.is_sound());
-    let Some((plan, key)) = plan else {
+    let Some((plan, _)) = plan else {
         let refusal = Refusal::Fields(trial.sheet.problem_count());
         return drawn(move |_| what_if_page(&worker, &file, &trial, Some(&refusal))).await;
     };
@@ -297,7 +304,6 @@ async fn keep_load(database: &Data<Database>, worker: Worker, file: JobFile, mut
             for name in ["load_from", "load_back", "load_right", "more", "more_back", "more_right", "load_name"] {
                 sheet.set(name, "");
             }
-            sheet.set("kept", key.to_string());
             Ok(see_other(format!("{}?{}", address(file.job.number.0), sheet.as_query())))
         }
         Kept::Refused(refusal) => refused(database, worker, file, trial.sheet, refusal).await,

@@ -189,7 +189,8 @@ fn read_load(sheet: &mut Sheet, file: &JobFile) -> Option<(LoadPlanEntry, u8)> {
     let from = match sheet.text("load_from") {
         "" => Aboard::Nothing,
         "loaded" => Aboard::AsLoaded,
-        case => Aboard::Case(case.parse().ok()?),
+        // What is no key at all is none of the plan's either.
+        case => Aboard::Case(case.parse().unwrap_or(NO_CASE)),
     };
     let rearward = signed(sheet, "load_back", "How far it is moved", &MOVED);
     let to_the_right = signed(sheet, "load_right", "How far it is moved", &ASIDE);
