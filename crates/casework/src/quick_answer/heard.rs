@@ -58,7 +58,7 @@ pub(super) const FIRST: &[(First, Holds)] = &[
     (First::BothSides, |heard| heard.call.leans),
     (First::WhichSprings, |heard| heard.call.rear_spring.is_none()),
     (First::Leaves, |heard| heard.call.rear_spring.is_none_or(|on| on == SpringKind::Leaf)),
-    (First::Coils, |heard| heard.call.rear_spring == Some(SpringKind::Coil)),
+    (First::Coils, |heard| heard.vehicle.springs.rear == Some(SpringKind::Coil)),
 ];
 
 /// What could turn the answer, the weightiest first.

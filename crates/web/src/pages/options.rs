@@ -343,18 +343,9 @@ fn goal_lines(work: &Casework, option: &Worked<'_>, units: Units) -> Vec<(String
     let line = |(place, name): (usize, String)| {
         let said = goal_sentence(work, place, option.place, units);
         let (tone, text) = said.unwrap_or((Tone::Plain, "A height that it hangs on is not read yet.".to_owned()));
-        (sentence(&name), text, tone_class(tone))
+        (sentence(&name), text, tone.class())
     };
     names.into_iter().enumerate().filter(|_| several).map(line).collect()
-}
-
-fn tone_class(tone: Tone) -> &'static str {
-    match tone {
-        Tone::Good => "is-good",
-        Tone::Part => "is-part",
-        Tone::Act => "is-act",
-        Tone::Plain => "",
-    }
 }
 
 /// A correction with its prediction on the job's survey.
@@ -382,7 +373,7 @@ impl<'a> Worked<'a> {
     }
 
     fn verdict(&self) -> (String, &'static str) {
-        self.verdict.as_ref().map_or((String::new(), ""), |(tone, text)| (text.clone(), tone_class(*tone)))
+        self.verdict.as_ref().map_or((String::new(), ""), |(tone, text)| (text.clone(), tone.class()))
     }
 }
 

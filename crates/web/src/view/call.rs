@@ -1,6 +1,6 @@
 //! A quick answer in words, as a service writer says it.
 
-use wise_badger_casework::entry::CallEntry;
+use wise_badger_casework::entry::{CallEntry, WhenLow};
 use wise_badger_casework::quick_answer::{Behind, First, KindAnswer, MayChange, NoAnswer, QuickAnswer};
 
 use super::shelf::money_words;
@@ -79,7 +79,7 @@ pub(crate) fn behind_words(call: &CallEntry, answer: &QuickAnswer, units: Units)
         )
     });
     let behind = match answer.behind {
-        Behind::TiredSprings if call.when.is_some() && answer.comes_down.is_none() => {
+        Behind::TiredSprings if call.when == Some(WhenLow::EmptyToo) => {
             "Low with nothing aboard: springs that have set, or something that is always aboard."
         }
         Behind::TiredSprings => "It sits lower than that explains: springs that have set, or more aboard than was told.",
@@ -111,7 +111,9 @@ pub(crate) fn may_change_words(what: MayChange) -> &'static str {
     match what {
         MayChange::Stiffness => "Springs of one class differ by a third: the same part lifts more on softer ones",
         MayChange::Weight => "The load was told, not weighed",
-        MayChange::NoLoadTold => "No load was told: it is taken as what presses it down so far",
+        MayChange::NoLoadTold => {
+            "No load was told: it is taken as what presses it down so far, and only a scale says whether that is over its rating"
+        }
         MayChange::NoRating => "No rating was told: no part raises one, and over it weight comes off first",
         MayChange::NearItsRating => "It may be over its rear axle rating by what was told: weigh it before anything is bought",
         MayChange::FailedPart => "A cracked leaf, a worn eye, a broken coil: then repair comes first, and nothing is put on it",
@@ -120,7 +122,9 @@ pub(crate) fn may_change_words(what: MayChange) -> &'static str {
             "Weight behind the axle takes it off the front: a rear spring lifts the tail and does not put weight back on the front"
         }
         MayChange::Lean => "Where the load sits to one side, it is moved before a spring is spoken of",
-        MayChange::WhichSprings => "Coils behind ask for other parts",
+        MayChange::WhichSprings => {
+            "Leaves or coils was not told: it is taken as what its class mostly has, and the other asks for other parts"
+        }
     }
 }
 

@@ -14,6 +14,18 @@ pub(crate) enum Tone {
     Act,
 }
 
+impl Tone {
+    /// What styles know it by.
+    pub(crate) fn class(self) -> &'static str {
+        match self {
+            Tone::Plain => "",
+            Tone::Good => "is-good",
+            Tone::Part => "is-part",
+            Tone::Act => "is-act",
+        }
+    }
+}
+
 /// One figure, with the sum it came from.
 #[derive(Debug, Clone, Template)]
 #[template(path = "parts/figure.html")]
@@ -77,12 +89,7 @@ impl Figure {
     }
 
     fn tone_class(&self) -> &'static str {
-        match self.tone {
-            Tone::Plain => "",
-            Tone::Good => "is-good",
-            Tone::Part => "is-part",
-            Tone::Act => "is-act",
-        }
+        self.tone.class()
     }
 }
 

@@ -30,6 +30,8 @@ async fn a_call_is_answered_as_it_is_told_and_nothing_is_kept_until_somebody_kee
     assert!(said.contains("No part raises a rating"), "{said}");
     let nothing = answered(&ada, &[("class", "van")]).await;
     assert!(nothing.text("#quick-answer").contains("Say how low it sits, or what it carries"), "{}", nothing.text("main"));
+    let empty_too = answered(&ada, &[&CALL[..], &[("when", "empty")]].concat()).await;
+    assert!(empty_too.text("#quick-answer").contains("Low with nothing aboard"), "{}", empty_too.text("#quick-answer"));
     let over = answered(&ada, &[&CALL[..], &[("rear_rating", "2,500")]].concat()).await;
     let said = over.text("#quick-answer");
     assert!(said.contains("Probably over its rear axle rating") && !said.contains("helper"), "no part is spoken of: {said}");

@@ -16,7 +16,7 @@ use crate::view::load_plan::NOTHING_FITTED;
 use crate::view::look_over::{put_right_words, ruled_out};
 use crate::view::prediction::{goal_sentence, log_failure};
 use crate::view::what_if::{TriedRow, leans_figure, tried_rows};
-use crate::view::{Cautions, Figure, Tone, Units, end_name, sentence, state_of};
+use crate::view::{Cautions, Figure, Units, end_name, sentence, state_of};
 
 /// The least weight that the curve goes to, and how far past the heaviest case.
 const LEAST_MOST_LB: f64 = 500.0;
@@ -92,7 +92,7 @@ impl Answer {
         let pictured = with_prediction(work, prediction.filter(|_| !is_bare));
         Answer {
             heights: Heights {
-                aim: aim.filter(|_| out.is_empty()).map(|(tone, text)| (text, tone_class(tone))),
+                aim: aim.filter(|_| out.is_empty()).map(|(tone, text)| (text, tone.class())),
                 ruled_out: out,
                 number: file.job.number.0,
                 front: sentence(end_name(work.found().vehicle.class, End::Front)),
@@ -118,15 +118,6 @@ impl Answer {
     pub(super) fn picture(&self, file: &JobFile, units: Units) -> Arc<StanceDrawing> {
         let found = file.work.found();
         Arc::new(StanceDrawing::new(found, &Marks::new(found, &self.shown, units), units))
-    }
-}
-
-fn tone_class(tone: Tone) -> &'static str {
-    match tone {
-        Tone::Good => "is-good",
-        Tone::Part => "is-part",
-        Tone::Act => "is-act",
-        Tone::Plain => "",
     }
 }
 

@@ -265,7 +265,6 @@ async fn keep_option(database: &Data<Database>, worker: Worker, file: JobFile, s
         let refusal = Refusal::Fields(trial.sheet.problem_count());
         return drawn(move |_| what_if_page(&worker, &file, &trial, Some(&refusal))).await;
     };
-    let entry: OptionEntry = entry;
     let kept = keep(database, &worker, &trial.sheet, job, move |connection, person| {
         correction::consider(connection, person, job, &entry).map(|_| ())
     });
