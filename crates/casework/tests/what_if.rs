@@ -153,6 +153,16 @@ fn a_block_leans_as_far_as_before_and_stiffer_springs_lean_less() {
     let leaf = wise_badger_mechanics::correction::AddedLeaf { pair_rate: rate, lift: inches(1.0) };
     let with = leans(&work, &[Correction::at_the_rear(leaf)], pull, height);
     assert!(with < now * 0.95, "{with} {now}");
+    // A helper is sold for what it carries, and may be off by a quarter of its rate: the lean with it is as much in doubt.
+    let exact = wise_badger_mechanics::correction::HelperSpring { pair_rate: rate, engagement_gap: inches(0.0) };
+    let by_capacity = KindRow::of("helper_by_capacity").unwrap();
+    let given = wise_badger_mechanics::correction::Given::default()
+        .with_weight("capacity", pounds(1_200.0))
+        .with_length("working_travel", inches(6.0))
+        .with_length("engagement_gap", inches(0.0));
+    let sold = by_capacity.correction(&given, Site::default()).unwrap();
+    let sd = |part: Correction| work.predictor().leans_when_pulled(&[part], LoadState::Loaded, pull, height).unwrap().sd.value;
+    assert!(sd(sold) >= sd(Correction::at_the_rear(exact)), "what nobody measured is no surer than what somebody did");
     let told = work.predictor().leans_when_pulled(&[], LoadState::Empty, pull, height).unwrap();
     assert!(told.sd.value > 0.1 * told.value.value, "nobody measured how stiff it is in roll: {told:?}");
 }

@@ -44,9 +44,29 @@ impl Predictor {
             Ok(Uncertain::new(told.value, identified.covariance(&told, &told).sqrt()))
         };
         let bare = leans(&[])?;
-        let Some(bar) = stiffer_in_roll(&self.survey) else { return Ok(Uncertain::new(radians(bare.value), radians(bare.sd))) };
+        // Parts are not quite what was said of them; those of one kind may be off alike, so what they leave open is added up.
+        let mut by_parts = 0.0;
+        for (place, part) in parts.iter().enumerate() {
+            for (_, pair) in part.one_deviation_off() {
+                let mut moved = 0.0_f64;
+                for other in pair {
+                    let mut off = parts.to_vec();
+                    if let Some(there) = off.get_mut(place) {
+                        *there = other;
+                    }
+                    let changes = |vehicle: &Vehicle| self.changes(&off, vehicle);
+                    let still = identified.stand(index, changes).map_err(|error| self.note(error))?;
+                    let pulled = identified.stand_pulled(index, pull, changes).map_err(|error| self.note(error))?;
+                    moved = moved.max(((still.roll - pulled.roll).value.abs() - bare.value).abs());
+                }
+                by_parts += moved;
+            }
+        }
+        let Some(bar) = stiffer_in_roll(&self.survey) else {
+            return Ok(Uncertain::new(radians(bare.value), radians(bare.sd.hypot(by_parts))));
+        };
         let stiff = leans(&[bar])?;
         let (middle, apart) = ((bare.value + stiff.value) / 2.0, (bare.value - stiff.value).abs() / 2.0);
-        Ok(Uncertain::new(radians(middle), radians(apart.hypot(bare.sd))))
+        Ok(Uncertain::new(radians(middle), radians(apart.hypot(bare.sd).hypot(by_parts))))
     }
 }

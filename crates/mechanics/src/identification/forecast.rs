@@ -218,6 +218,18 @@ impl Identified {
         first(self.stand_each(&[Asked::as_measured(state)], &changes))
     }
 
+    /// The same while something pulls the body to one side.
+    ///
+    /// # Errors     as [`Self::forecast`]
+    pub fn stand_pulled(
+        &self,
+        state: usize,
+        pull: SidewaysPull,
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Result<Stance, IdentificationError> {
+        first(self.stand_each(&[Asked { pull: Some(pull), ..Asked::as_measured(state) }], &changes))
+    }
+
     /// The same of several states, in their order.
     pub fn stands(
         &self,
