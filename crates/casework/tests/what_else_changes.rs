@@ -11,8 +11,8 @@ use wise_badger_casework::look_over::{Addition, Area, Finding, Grade, LookOver, 
 use wise_badger_casework::prediction::Predictor;
 use wise_badger_casework::survey::{Gaps, LoadState, SpringKind, Survey};
 use wise_badger_mechanics::correction::{
-    AddedLeaf, AntiRollBar, Axles, CoilSpacer, Correction, ExchangedBlock, Given, HelperSpring, KindRow, LiftBlock,
-    LongerShackle, MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
+    AddedLeaf, AntiRollBar, Axles, CoilSpacer, Correction, ExchangedBlock, ExchangedTaper, Given, HelperSpring, KindRow,
+    LiftBlock, LongerShackle, MeasuredCoils, RearchedPack, Site, StrutSpacer, TaperedBlock,
 };
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::tape::Datum;
@@ -172,6 +172,26 @@ fn a_tapered_block_raises_as_its_middle_does_and_turns_the_pinion() {
     let told = of(&[Correction::at_the_rear(shackle), tapered(against, 0.0)], &LookOver::default());
     assert!(!told.iter().any(|one| matches!(one, Consequence::SeatTurns(_))), "{told:?}");
     assert!(matches!(told.last(), Some(Consequence::PinionTurned(_))));
+}
+
+/// A tapered block of 2.4 and 2.8 in for one of 1 in: 1.6 in of lift. For a straight one the pinion turns by all of its taper, for one that
+/// was tapered alike by nothing.
+#[test]
+fn a_tapered_block_in_exchange_turns_the_pinion_by_what_the_tapers_differ() {
+    let exchanged = |replaces_taper: f64| {
+        let block = TaperedBlock { front_end: inches(2.4), rear_end: inches(2.8), length: inches(5.75) };
+        Correction::at_the_rear(ExchangedTaper { block, replaces: inches(1.0), replaces_taper: inches(replaces_taper) })
+    };
+    let told = of(&[exchanged(0.0)], &measured(&[(Measure::UBoltLeg, 9.5)]));
+    let [Consequence::StopOpens(opens), Consequence::UBoltLeg { longer, .. }, Consequence::PinionTurned(up)] = told[..] else {
+        panic!("{told:?}")
+    };
+    close(opens, 1.6);
+    close(longer, 1.6);
+    assert!((up.value.tan() - 0.4 / 5.75).abs() < 1e-9, "{up:?}");
+    let turns =
+        |taper: f64| of(&[exchanged(taper)], &LookOver::default()).iter().any(|one| matches!(one, Consequence::PinionTurned(_)));
+    assert!(!turns(0.4) && turns(-0.4), "what was turned so before is not turned again");
 }
 
 #[test]

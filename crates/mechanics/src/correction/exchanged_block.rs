@@ -16,7 +16,8 @@ pub struct ExchangedBlock {
     pub replaces: Length,
 }
 
-const BLOCK: Bound = Bound::inches(0.25, 6.0);
+/// The height of a block.
+pub(super) const BLOCK: Bound = Bound::inches(0.25, 6.0);
 
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {

@@ -18,6 +18,7 @@ pub mod coil_spacer;
 pub mod differential_drop;
 mod ends;
 pub mod exchanged_block;
+pub mod exchanged_taper;
 mod given;
 pub mod half_pack;
 pub mod helper_by_capacity;
@@ -65,6 +66,7 @@ pub use caution::Caution;
 pub use coil_spacer::CoilSpacer;
 pub use ends::Ends;
 pub use exchanged_block::ExchangedBlock;
+pub use exchanged_taper::ExchangedTaper;
 pub use given::{Given, Quantity};
 pub use half_pack::HalfPack;
 pub use helper_by_capacity::HelperByCapacity;
@@ -113,6 +115,7 @@ pub static KINDS: &[&KindRow] = &[
     &lift_block::ROW,
     &exchanged_block::ROW,
     &tapered_block::ROW,
+    &exchanged_taper::ROW,
     &coil_spacer::ROW,
     &strut_spacer::ROW,
     &new_coils::ROW,

@@ -18,7 +18,9 @@ pub struct TaperedBlock {
     pub length: Length,
 }
 
-const END: Bound = Bound::inches(0.0, 7.0);
+/// The height of an end of a tapered block, and how long it is.
+pub(super) const END: Bound = Bound::inches(0.0, 7.0);
+pub(super) const LENGTH: Bound = Bound::inches(2.0, 12.0);
 
 /// What is known of it before its figures.
 pub static ROW: KindRow = KindRow {
@@ -26,7 +28,7 @@ pub static ROW: KindRow = KindRow {
     figures: &[
         KindFigure::within("front_end", END, PartDoubt::Exact),
         KindFigure::within("rear_end", END, PartDoubt::Exact),
-        KindFigure::within("length", Bound::inches(2.0, 12.0), PartDoubt::Exact),
+        KindFigure::within("length", LENGTH, PartDoubt::Exact),
     ],
     // A block under a steered axle may let it turn about its own seat.
     ends: Ends::Rear,
@@ -41,9 +43,14 @@ pub static ROW: KindRow = KindRow {
 };
 
 impl TaperedBlock {
+    /// Its height in its middle.
+    pub fn middle(&self) -> Length {
+        (self.front_end + self.rear_end) / 2.0
+    }
+
     /// The straight block that raises as much.
     fn raises_like(&self) -> LiftBlock {
-        LiftBlock { thickness: (self.front_end + self.rear_end) / 2.0 }
+        LiftBlock { thickness: self.middle() }
     }
 
     /// How far it turns the axle, nose of the pinion up positive: with its short end forward the nose comes up.
@@ -71,7 +78,7 @@ impl CorrectionKind for TaperedBlock {
     }
 
     fn account(&self) -> Given {
-        self.given().with_length("raises", self.raises_like().thickness)
+        self.given().with_length("raises", self.middle())
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Option<Change> {

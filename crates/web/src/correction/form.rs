@@ -11,7 +11,7 @@ use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::pascals;
 
 use super::words::axles_name;
-use super::{FieldWords, GROUPS, KindWords, coil_spacer, exchanged_block, kinds};
+use super::{FieldWords, GROUPS, KindWords, coil_spacer, exchanged_block, exchanged_taper, kinds};
 use crate::form::{Field, Picks, Sheet};
 use crate::view::look_over::no_fit_words;
 use crate::view::{Units, sentence};
@@ -62,10 +62,12 @@ pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &Int
         let noted = |what: &Modification| done_before.modifications.iter().find(|done| done.what == *what);
         whats.iter().find_map(noted).map(|noted: &ModificationEntry| noted.size.as_ref())
     };
-    if let Some(height) =
-        noted(&[Modification::RearBlock]).flatten().filter(|_| sheet.text(exchanged_block::COMES_OUT).is_empty())
-    {
-        sheet.set_typed(exchanged_block::COMES_OUT, height);
+    if let Some(height) = noted(&[Modification::RearBlock]).flatten() {
+        for comes_out in [exchanged_block::COMES_OUT, exchanged_taper::COMES_OUT] {
+            if sheet.text(comes_out).is_empty() {
+                sheet.set_typed(comes_out, height);
+            }
+        }
     }
     let fits_behind = vehicle.no_fit(End::Rear, Needs::Coils).is_none();
     let here = if fits_behind { Modification::RearSpacer } else { Modification::FrontSpacer };

@@ -10,6 +10,7 @@ mod brake_hoses;
 mod coil_spacer;
 mod differential_drop;
 mod exchanged_block;
+mod exchanged_taper;
 mod form;
 mod half_pack;
 mod helper_by_capacity;
@@ -70,7 +71,14 @@ static GROUPS: &[(&str, &[&KindWords])] = &[
     ),
     (
         "Blocks and spacers",
-        &[&lift_block::WORDS, &exchanged_block::WORDS, &tapered_block::WORDS, &coil_spacer::WORDS, &strut_spacer::WORDS],
+        &[
+            &lift_block::WORDS,
+            &exchanged_block::WORDS,
+            &tapered_block::WORDS,
+            &exchanged_taper::WORDS,
+            &coil_spacer::WORDS,
+            &strut_spacer::WORDS,
+        ],
     ),
     ("Coils and struts", &[&new_coils::WORDS, &measured_coils::WORDS, &wound_coils::WORDS, &taller_struts::WORDS]),
     (

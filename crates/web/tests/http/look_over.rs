@@ -129,6 +129,26 @@ async fn a_block_that_is_there_comes_out_and_its_height_is_taken_off() {
 }
 
 #[tokio::test]
+async fn a_tapered_block_goes_in_for_the_block_that_is_there_and_needs_one_there() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let taper =
+        [("kind", "exchanged_taper"), ("new_taper_front", "2 3/8"), ("new_taper_rear", "2 7/8"), ("new_taper_length", "5 3/4")];
+    let bare = consider(&ada, &job, &[&taper[..], &[("taper_replaces", "1")]].concat()).await;
+    assert_eq!(bare.status, StatusCode::UNPROCESSABLE_ENTITY, "nothing is there to come out");
+    let noted = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&noted.with(&[("done_rear_block", "yes"), ("done_rear_block_size", "1")])).await;
+    let options = ada.get(&format!("{job}/options")).await;
+    assert_eq!(options.field("taper_replaces").0, "1", "what Intake notes comes out");
+    assert_eq!(options.field("taper_of_old").0, "0", "blocks are straight as a rule");
+    let worked = consider(&ada, &job, &taper).await;
+    assert!(worked.figure("Rear, empty").1.starts_with("+1 5/8 in from now"), "{}", worked.text("main"));
+    assert!(worked.text(".option").contains("5°") || worked.text(".option").contains("5.0°"), "{}", worked.text(".option"));
+    let one_side = consider(&ada, &job, &[&taper[..], &[("side", "left")]].concat()).await;
+    assert_eq!(one_side.status, StatusCode::UNPROCESSABLE_ENTITY, "one alone would twist the axle");
+}
+
+#[tokio::test]
 async fn what_was_chosen_and_no_longer_fits_is_praised_on_no_page() {
     let (_site, ada) = shop().await;
     let job = measured_half_ton(&ada).await;
