@@ -428,13 +428,20 @@ pub fn contradiction(goals: &[Aim], survey: &Survey) -> Option<(usize, usize)> {
 
 impl TargetBand {
     /// The least and the most that meets it, in metres.
-    fn range(&self) -> (f64, f64) {
+    pub(crate) fn range(&self) -> (f64, f64) {
         let (low, high) = ((self.height - self.tolerance).si(), (self.height + self.tolerance).si());
         match self.way {
             Way::Within => (low, high),
             Way::AtLeast => (low, f64::INFINITY),
             Way::AtMost => (f64::NEG_INFINITY, high),
         }
+    }
+
+    /// Whether a height meets it.
+    pub fn holds(&self, height: Length) -> bool {
+        let (low, high) = self.range();
+        let rounding = metres(1e-6).si();
+        (low - rounding..=high + rounding).contains(&height.si())
     }
 
     /// Whether half of a height's band or more lies within what meets it: with less, its middle alone promises nothing.

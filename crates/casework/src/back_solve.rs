@@ -1,26 +1,20 @@
 //! What a part would have to be for the rear to stand where the aim wants it, and which parts of the shelf come nearest.
 
-use std::collections::BTreeMap;
-
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{
-    Correction, FigureRole, Given, KINDS, KindRow, Quantity, Site, Takes, coil_spacer, helper_by_capacity, lift_block, new_coils,
-    new_packs, rearched_pack, rubber_by_capacity,
+    Correction, Given, KINDS, KindRow, Quantity, Site, coil_spacer, helper_by_capacity, lift_block, new_coils, new_packs,
+    rearched_pack, rubber_by_capacity,
 };
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, pounds_per_inch};
+use wise_badger_mechanics::units::{Force, Length, inches, pounds_per_inch};
 
 use crate::casework::Casework;
-use crate::entry::{CorrectionEntry, EndWord, FigureEntry, ShelfPart, Typed, UnitWord, WhenEntry};
+use crate::entry::{EndWord, ShelfPart, TypedIn, WhenEntry};
 use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
+use crate::shelf_fit::{Setting, USUAL_SET_IN, bound_of, correction_of, entry_of, settable};
 use crate::survey::{LoadState, VehicleFacts};
 
-/// Between what load rubbers are set clear of the axle, empty (common practice).
-const LEAST_CLEARANCE_IN: f64 = 0.5;
-const MOST_CLEARANCE_IN: f64 = 1.5;
-/// The widest gap that a helper is set to (our own working rule).
-const MOST_GAP_IN: f64 = 3.0;
 /// Halvings of the search for a figure: of its bounds, to less than a tape reads.
 const HALVINGS: u32 = 20;
 /// Most parts of the shelf that are given.
@@ -124,9 +118,6 @@ fn of_new_springs() -> Given {
     lengths.with_rate("added_rate", pounds_per_inch(0.0))
 }
 
-/// How far springs have set of which nobody knows it (as the form of new springs begins).
-const USUAL_SET_IN: f64 = 0.5;
-
 /// What it takes for the rear to stand in the middle of the aim. `None` over a rating and on a failed part, while there is no aim for the
 /// rear, and while the rear was not read in the state that it speaks of.
 pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
@@ -150,13 +141,6 @@ pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
         answer: needed(work, sized, state, &looked_for),
     });
     Some(WhatItTakes { state, stands, wanted, more_to_carry, kinds: kinds.collect() })
-}
-
-fn bound_of(row: &KindRow, figure: &str) -> Option<Bound> {
-    match row.figures.iter().find(|of| of.name == figure)?.takes {
-        Takes::Within(bound) => Some(bound),
-        _ => None,
-    }
 }
 
 fn needed(work: &Casework, sized: &Sized, state: LoadState, looked_for: &Wanted<'_>) -> Needed {
@@ -286,26 +270,25 @@ pub(crate) fn best_set(looked_for: &Wanted<'_>, part: &ShelfPart) -> Option<Trie
         let height = height(&part)?;
         (height > looked_for.stands).then_some(Tried { part, height, setting })
     };
-    match row.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?))) {
-        None => tried(correction_of(vehicle, part, None)?, None),
+    match settable(part) {
+        None => tried(behind(vehicle, part, None)?, None),
         Some((figure, bound)) => {
             let si = best_setting(looked_for, part, figure, bound);
-            let set = correction_of(vehicle, part, Some((figure, bound, si)))?;
+            let set = behind(vehicle, part, Some(Setting { figure, dimension: bound.dimension, si }))?;
             tried(set, Some((figure, Quantity::of(bound.dimension, si))))
         }
     }
 }
 
-/// A part of the shelf as it goes onto a vehicle; `None` where it does not.
-fn correction_of(vehicle: &VehicleFacts, part: &ShelfPart, set: Option<(&'static str, Bound, f64)>) -> Option<Correction> {
-    let correction = entry_of(part, set)?.correction()?;
-    (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+/// A part of the shelf as it goes onto a vehicle's rear; `None` where it does not.
+fn behind(vehicle: &VehicleFacts, part: &ShelfPart, set: Option<Setting>) -> Option<Correction> {
+    correction_of(vehicle, &entry_of(vehicle, part, Site::default(), set, TypedIn::default())?)
 }
 
 /// The setting between its limits at which the rear stands nearest: more of it lifts more, or less.
 fn best_setting(looked_for: &Wanted<'_>, part: &ShelfPart, figure: &'static str, bound: Bound) -> f64 {
     let at = |si: f64| {
-        let correction = correction_of(looked_for.vehicle, part, Some((figure, bound, si)));
+        let correction = behind(looked_for.vehicle, part, Some(Setting { figure, dimension: bound.dimension, si }));
         correction.and_then(|correction| (looked_for.with)(&correction).ok())
     };
     let rises = at(bound.most).unwrap_or_default() > at(bound.least).unwrap_or_default();
@@ -321,14 +304,15 @@ fn best_setting(looked_for: &Wanted<'_>, part: &ShelfPart, figure: &'static str,
 /// How a bag is best filled in each other state and case, so that the rear stands as high there as the aim wants it: its least where the
 /// rear stands higher without it. What is set once, when it is fitted, has no other setting.
 fn best_by_case(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Vec<(WhenEntry, Quantity)> {
-    let settable = part.kind.set_by_case.and_then(|figure| Some((figure, settable(part, figure)?)));
-    let Some((figure, bound)) = settable.filter(|(_, bound)| bound.dimension == Dimension::Pressure) else { return Vec::new() };
+    let Some((figure, bound)) = settable(part).filter(|(_, bound)| bound.dimension == Dimension::Pressure) else {
+        return Vec::new();
+    };
     let (vehicle, predictor) = (&work.found().vehicle, work.predictor());
     let best = |with: &dyn Fn(&Correction) -> Result<Length, Unpredicted>| {
         let looked_for = Wanted { vehicle, stands: takes.stands, wanted: takes.wanted, with };
         let si = best_setting(&looked_for, part, figure, bound);
         // What cannot be predicted there has no best.
-        let there = correction_of(vehicle, part, Some((figure, bound, si)))?;
+        let there = behind(vehicle, part, Some(Setting { figure, dimension: bound.dimension, si }))?;
         with(&there).ok().map(|_| Quantity::of(bound.dimension, si))
     };
     let others = work.found().states().filter(|state| *state != takes.state);
@@ -342,55 +326,6 @@ fn best_by_case(work: &Casework, takes: &WhatItTakes, part: &ShelfPart) -> Vec<(
         Some((WhenEntry::Case(case.key), best(&with)?))
     });
     of_states.chain(of_cases).collect()
-}
-
-/// Between what a part may be set: a bag by its own pressures, anything else as far as a shop sets it.
-fn settable(part: &ShelfPart, figure: &str) -> Option<Bound> {
-    let bound = bound_of(part.kind, figure)?;
-    let own = |name: &str| match part.best(name) {
-        Some(FigureEntry::Typed(typed)) => Some(typed.si),
-        _ => None,
-    };
-    Some(match bound.dimension {
-        Dimension::Pressure => Bound {
-            least: own("least_pressure").unwrap_or(bound.least),
-            most: own("most_pressure").unwrap_or(bound.most),
-            ..bound
-        },
-        // A rubber is never set closer than its box says, or than rubbers are set.
-        _ if figure == "clearance" => {
-            let least = own(figure).unwrap_or(f64::INFINITY).min(inches(LEAST_CLEARANCE_IN).si());
-            Bound { least, most: inches(MOST_CLEARANCE_IN).si(), ..bound }
-        }
-        _ => Bound { least: bound.least.max(0.0), most: bound.most.min(inches(MOST_GAP_IN).si()), ..bound },
-    })
-}
-
-/// A part of the shelf with a setting, the vehicle's own figures as they usually are; `None` where nothing is usual of one.
-fn entry_of(part: &ShelfPart, set: Option<(&'static str, Bound, f64)>) -> Option<CorrectionEntry> {
-    let typed = |si: f64| FigureEntry::Typed(Typed { text: si.to_string(), unit: UnitWord::In, si });
-    let mut others = BTreeMap::new();
-    for figure in part.kind.figures.iter().filter(|figure| figure.role == FigureRole::OfTheVehicle) {
-        let si = match figure.name {
-            "old_lift" | "replaces" => 0.0,
-            "set" => inches(USUAL_SET_IN).si(),
-            _ => return None,
-        };
-        others.insert(figure.name.to_owned(), typed(si));
-    }
-    let entry = part.on(Site::default(), others).ok();
-    match set {
-        None => entry,
-        Some((figure, _, si)) => match entry {
-            Some(entry) => Some(entry.with_figure(figure, typed(si))),
-            None => {
-                // A part whose box says nothing of how it is set.
-                let mut part = part.clone();
-                part.sold.insert(figure.to_owned(), typed(si));
-                entry_of(&part, None)
-            }
-        },
-    }
 }
 
 /// Words of the kinds of which parts are looked through.

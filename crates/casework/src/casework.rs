@@ -23,7 +23,7 @@ use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::slips::{Slip, slips};
 use crate::survey::{End, LoadState, Modification, Survey};
-use crate::verdict::{Overload, RateFigure, RateVerdict};
+use crate::verdict::{Breakdown, Grounds, Judged, Overload, RateFigure, RateVerdict, rank_causes};
 
 /// Every screen of a job asks one of these, so that no two can disagree.
 #[derive(Debug)]
@@ -36,6 +36,7 @@ pub struct Casework {
     /// Shared with whoever only tries something on the same vehicle.
     predictor: OnceLock<Arc<Predictor>>,
     cases: OnceLock<Vec<PlannedCase>>,
+    causes: OnceLock<Vec<Judged>>,
     options: Vec<Considered>,
 }
 
@@ -97,6 +98,7 @@ impl Casework {
             overload: OnceLock::new(),
             predictor: OnceLock::new(),
             cases: OnceLock::new(),
+            causes: OnceLock::new(),
             options,
         }
     }
@@ -182,6 +184,26 @@ impl Casework {
         self.predictor().rate()
     }
 
+    /// Where the inches went, where that can be said.
+    pub fn breakdown(&self) -> Option<Breakdown> {
+        Breakdown::of(self.found(), self.rate(), self.case.sheet.sound_height())
+    }
+
+    /// Why it sits as it does, the likeliest first.
+    pub fn causes(&self) -> &[Judged] {
+        self.causes.get_or_init(|| {
+            rank_causes(&Grounds {
+                survey: self.found(),
+                rate: self.rate(),
+                overload: self.over_a_rating(),
+                look_over: self.look_over(),
+                complaints: &self.case.sheet.complaints,
+                modifications: &self.case.sheet.modified(),
+                breakdown: self.breakdown().as_ref(),
+            })
+        })
+    }
+
     /// Every case of the load plan with something in it, but the measured one.
     pub fn cases(&self) -> &[PlannedCase] {
         let of_plan = |plan: &LoadPlanEntry| -> Vec<PlannedCase> {
@@ -231,6 +253,11 @@ impl Casework {
     /// A goal, by its place; `None` where what it is about is not on Tape any more.
     pub fn goal(&self, place: usize) -> Option<Aim> {
         self.case.goal(self.case.aim.as_ref()?.goals.get(place)?)
+    }
+
+    /// Every goal of the aim that still means something.
+    pub fn goals(&self) -> impl Iterator<Item = Aim> {
+        (0..self.case.aim.as_ref().map_or(0, |aim| aim.goals.len())).filter_map(|place| self.goal(place))
     }
 
     /// What the aim asks of the rear, and in which state; `None` while a height it hangs on is not read.
@@ -379,8 +406,7 @@ impl Casework {
     /// Whether a goal of the aim wants the front where it stands now, in a state: then it was meant to go there, whatever was fitted at
     /// the rear.
     pub fn means_the_front_at(&self, state: LoadState, height: Length) -> bool {
-        let goals = self.case.aim.as_ref().map_or(0, |aim| aim.goals.len());
-        (0..goals).filter_map(|place| self.goal(place)).any(|goal| {
+        self.goals().any(|goal| {
             let wanted = goal.wanted(self.found()).filter(|(mark, _)| *mark == GoalMark::Front);
             let there = Uncertain::new(height, Length::default());
             goal.when() == GoalCase::State(state)

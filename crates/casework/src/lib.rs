@@ -13,7 +13,7 @@
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
 //! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
-//! `casework`, `back_solve`, `quick_answer`, `what_if`, `option_document`, `route`.
+//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `finder`, `option_document`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -57,6 +57,7 @@ pub mod case;
 pub mod casework;
 pub mod consequence;
 pub mod entry;
+pub mod finder;
 pub mod intake;
 pub mod job_document;
 pub mod look_over;
@@ -67,6 +68,7 @@ pub mod quick_answer;
 pub mod reading;
 pub mod route;
 pub mod shelf;
+mod shelf_fit;
 pub mod slips;
 pub mod survey;
 pub mod verdict;

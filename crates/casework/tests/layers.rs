@@ -25,9 +25,11 @@ const LAYERS: &[&str] = &[
     "bench",
     "consequence",
     "casework",
+    "shelf_fit",
     "back_solve",
     "quick_answer",
     "what_if",
+    "finder",
     "option_document",
     "route",
 ];

@@ -294,7 +294,8 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
         let from = plain(&doubting);
         let by_own = doubting.rise(&from, &own, &rear_mean()).unwrap();
         let like = (&trusting, &plain(&trusting), &as_told);
-        let by_other = doubting.rise_as((&from.stance, &own.stance), &rear_mean(), like).unwrap();
+        let by_other = doubting.rise_told_as((&from.stance, &own.stance), &rear_mean(), like).unwrap();
+        let by_other = doubting.band_of(&by_other).unwrap();
         assert_eq!(by_own.value, by_other.value, "the figure itself is its own");
         if exact {
             assert!(by_other.sd.customary() < 1e-6, "{by_other:?}");
@@ -302,15 +303,16 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
             assert!((by_other.sd / by_own.sd).value > 0.95 && (by_other.sd / by_own.sd).value < 1.05, "{by_own:?} {by_other:?}");
         }
         let height = doubting.height(&own, &rear_mean()).unwrap();
-        let told = doubting.height_as(&own.stance, &rear_mean(), (&trusting, &as_told)).unwrap();
+        let told = doubting.height_told_as(&own.stance, &rear_mean(), (&trusting, &as_told)).unwrap();
+        let told = doubting.band_of(&told).unwrap();
         assert_eq!(height.value, told.value);
         assert!((told.sd / height.sd).value > 0.97 && (told.sd / height.sd).value < 1.03, "{height:?} {told:?}");
     }
     let other = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
     let (from, to) = (plain(&doubting), doubting.forecast(2, helper).unwrap());
-    assert!(doubting.height_as(&to.stance, &rear_mean(), (&other, &other.forecast(2, helper).unwrap())).is_none());
+    assert!(doubting.height_told_as(&to.stance, &rear_mean(), (&other, &other.forecast(2, helper).unwrap())).is_none());
     let like = (&other, &plain(&other), &other.forecast(2, helper).unwrap());
-    assert!(doubting.rise_as((&from.stance, &to.stance), &rear_mean(), like).is_none());
+    assert!(doubting.rise_told_as((&from.stance, &to.stance), &rear_mean(), like).is_none());
 }
 
 /// A load that is doubtful by itself moves its own state alone: the same weight with no doubt narrows that state's forecast and no other's.

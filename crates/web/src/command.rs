@@ -8,9 +8,11 @@ use std::time::Duration;
 
 use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
-use wise_badger_casework::entry::ShelfPart;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{ShelfPart, TypedIn};
+use wise_badger_casework::finder::{Search, Weights, find};
 use wise_badger_casework::job_document::JobDocument;
-use wise_badger_casework::option_document::{OptionDocument, PredictionDocument};
+use wise_badger_casework::option_document::{OptionDocument, OptionsResult, PredictionDocument};
 use wise_badger_casework::shelf::{ShelfDocument, changes};
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
 use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shelf, shop};
@@ -58,6 +60,17 @@ enum Command {
         /// Print the JSON Schema of the option's document instead.
         #[arg(long, exclusive = true)]
         schema: bool,
+    },
+    /// Look through a shelf for what a job needs, and print a wise-badger/options-result: options ranked, and why not the others.
+    Options {
+        /// The job's document; `-` reads standard input.
+        job: String,
+        /// The shelf: a wise-badger/shelf document.
+        #[arg(long, value_name = "FILE")]
+        shelf: String,
+        /// The day that it is, as YYYY-MM-DD: then what comes too late for the job is known.
+        #[arg(long, value_name = "DAY")]
+        today: Option<String>,
     },
     /// Give a job out as a wise-badger/job document, or take one in.
     #[command(subcommand)]
@@ -184,6 +197,7 @@ pub fn run() -> ExitCode {
         Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
         Command::Predict { job, option, .. } => (predict(job.zip(option)), 2),
+        Command::Options { job, shelf, today } => (options(&job, &shelf, today.as_deref()), 2),
         Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
         Command::Job(command) => (job_command(command), 2),
         Command::Shelf(command) => (shelf_command(command), 2),
@@ -230,6 +244,18 @@ fn predict(files: Option<(String, String)>) -> Result<(), Failure> {
     let option_document = OptionDocument::read(&read_document(&option)?).map_err(|error| of_file(&option, &error))?;
     let predicted = PredictionDocument::of(&job_document, &option_document).map_err(|error| of_file(&option, &error))?;
     print(&predicted.to_json())
+}
+
+/// Looks through a shelf for what a job needs.
+fn options(job: &str, shelf: &str, today: Option<&str>) -> Result<(), Failure> {
+    let of_file = |file: &str, why: &dyn std::error::Error| format!("{file}: {why}");
+    let job_document = JobDocument::read(&read_document(job)?).map_err(|error| of_file(job, &error))?;
+    let read = ShelfDocument::read(&read_document(shelf)?).map_err(|error| of_file(shelf, &error))?;
+    let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
+    let work = Casework::new(job_document.case());
+    let weights = Weights::default();
+    let found = find(&Search { work: &work, shelf: &parts, weights, today, units: TypedIn::default() });
+    print(&OptionsResult::of(&work, &found, &weights, &read.wrong).to_json())
 }
 
 /// Reads no more than a document may hold, so that an endless input is refused rather than swallowed.

@@ -1,10 +1,11 @@
 //! Figures that the program puts in, as a person would have typed them.
 
+use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::pack::OverHelper;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{
-    Force, InShopUnits, Length, STANDARD_GRAVITY, SpringRate, inches, kilograms, metres, newtons_per_metre, pounds,
-    pounds_per_inch,
+    Force, InShopUnits, Length, Pressure, STANDARD_GRAVITY, SpringRate, inches, kilograms, metres, newtons, newtons_per_metre,
+    pascals, pounds, pounds_per_inch, psi,
 };
 
 use super::{HelperEntry, Typed, UnitWord};
@@ -16,6 +17,13 @@ pub struct TypedIn {
     pub length: LengthUnit,
     /// Of weights, rates and volumes.
     pub weight: WeightUnit,
+}
+
+impl Default for TypedIn {
+    /// As US trade reads them.
+    fn default() -> Self {
+        TypedIn { length: LengthUnit::Inches, weight: WeightUnit::Pounds }
+    }
 }
 
 impl TypedIn {
@@ -47,6 +55,32 @@ impl TypedIn {
             }
         };
         Typed { text: value.to_string(), unit, si: made.si() }
+    }
+
+    /// A gauge pressure, to a tenth.
+    pub fn pressure(self, pressure: Pressure) -> Typed {
+        let (value, made, unit) = match self.length {
+            LengthUnit::Inches => {
+                let value = tenth(pressure.customary());
+                (value, psi(value).si(), UnitWord::Psi)
+            }
+            LengthUnit::Millimetres => {
+                let value = tenth(pressure.si() / 1_000.0);
+                (value, value * 1_000.0, UnitWord::Kpa)
+            }
+        };
+        Typed { text: value.to_string(), unit, si: made }
+    }
+
+    /// A figure in SI units as it would be typed; `None` of a count, which has no unit.
+    pub fn of(self, dimension: Dimension, si: f64) -> Option<Typed> {
+        Some(match dimension {
+            Dimension::Length => self.length(metres(si)),
+            Dimension::Weight => self.weight(newtons(si)),
+            Dimension::Rate => self.rate(newtons_per_metre(si)),
+            Dimension::Pressure => self.pressure(pascals(si)),
+            Dimension::Count => return None,
+        })
     }
 
     /// A rate, to a tenth.

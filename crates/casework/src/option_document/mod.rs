@@ -1,10 +1,13 @@
-//! The open documents of an option, `wise-badger/option`, and of what it would do to a job, `wise-badger/prediction`.
+//! The open documents of an option, `wise-badger/option`, of what it would do to a job, `wise-badger/prediction`, and of all that a shelf
+//! has for one, `wise-badger/options-result`.
 
 mod changes;
 mod error;
+mod options_result;
 mod result;
 
 pub use error::OptionDocumentError;
+pub use options_result::OptionsResult;
 pub use result::PredictionDocument;
 
 use schemars::{JsonSchema, Schema, schema_for};

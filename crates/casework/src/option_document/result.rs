@@ -25,15 +25,48 @@ pub struct PredictionDocument {
     version: u32,
     /// By which rules it may not be fitted; none where it may.
     refused: Vec<Refusal>,
+    #[serde(flatten)]
+    outcome: Outcome,
+}
+
+/// What an option does.
+#[derive(Debug, Serialize)]
+pub(super) struct Outcome {
     states: Vec<InState>,
     cases: Vec<InCase>,
     changes: Vec<Changed>,
     cautions: Vec<Caution>,
 }
 
+impl Outcome {
+    /// Of the option at a place of a job's list. Over a rating no part is proposed, and nothing is predicted of one.
+    pub(super) fn of(work: &Casework, place: usize) -> Self {
+        let predicted = work.predicted(place);
+        let of_states = predicted.into_iter().flat_map(|predicted| predicted.each());
+        let in_case = |planned: &PlannedCase| InCase {
+            case: planned.key,
+            name: planned.name.clone(),
+            stands: Stands::in_case(&work.in_case(place, planned), points(work, |mark| work.point_in_case(place, mark, planned))),
+        };
+        let cases = work.cases().iter().filter(|_| predicted.is_some());
+        let parts = work.option(place).map_or(&[][..], |(_, parts)| parts);
+        Outcome {
+            states: of_states
+                .map(|(state, stands)| InState {
+                    state,
+                    stands: Stands::in_state(stands, points(work, |mark| work.point_with(place, mark, state))),
+                })
+                .collect(),
+            cases: cases.map(in_case).collect(),
+            changes: work.consequences(place).iter().map(Changed::of).collect(),
+            cautions: work.cautions(parts),
+        }
+    }
+}
+
 /// A rule that speaks against it.
 #[derive(Debug, PartialEq, Serialize)]
-struct Refusal {
+pub(super) struct Refusal {
     rule: &'static str,
     #[serde(skip_serializing_if = "Option::is_none")]
     found: Option<Found>,
@@ -114,33 +147,8 @@ impl PredictionDocument {
         if let Some(error) = option.set_elsewhere(&whens) {
             return Err(error);
         }
-        // Over a rating no part is proposed, and nothing is predicted of one.
-        let predicted = work.predicted(place);
-        let of_states = predicted.into_iter().flat_map(|predicted| predicted.each());
-        let in_case = |planned: &PlannedCase| InCase {
-            case: planned.key,
-            name: planned.name.clone(),
-            stands: Stands::in_case(
-                &work.in_case(place, planned),
-                points(&work, |mark| work.point_in_case(place, mark, planned)),
-            ),
-        };
-        let cases = work.cases().iter().filter(|_| predicted.is_some());
-        let parts = work.option(place).map_or(&[][..], |(_, parts)| parts);
-        Ok(PredictionDocument {
-            format: "wise-badger/prediction",
-            version: 1,
-            refused: refused(&work, place),
-            states: of_states
-                .map(|(state, stands)| InState {
-                    state,
-                    stands: Stands::in_state(stands, points(&work, |mark| work.point_with(place, mark, state))),
-                })
-                .collect(),
-            cases: cases.map(in_case).collect(),
-            changes: work.consequences(place).iter().map(Changed::of).collect(),
-            cautions: work.cautions(parts),
-        })
+        let outcome = Outcome::of(&work, place);
+        Ok(PredictionDocument { format: "wise-badger/prediction", version: 1, refused: refused(&work, place), outcome })
     }
 
     /// As text.
@@ -171,7 +179,12 @@ fn refused(work: &Casework, place: usize) -> Vec<Refusal> {
 }
 
 impl Refusal {
-    fn of(gate: &Gate) -> Self {
+    /// Of what is not predicted.
+    pub(super) fn untold(why: Unpredicted) -> Self {
+        Refusal { rule: unpredicted_rule(why), found: None }
+    }
+
+    pub(super) fn of(gate: &Gate) -> Self {
         let (rule, found) = match gate {
             Gate::Defect(defect) => ("defect", Some(Found::Defect(*defect))),
             Gate::Stop(area) => ("repair_first", Some(Found::Area(*area))),
@@ -203,7 +216,7 @@ fn no_fit_rule(no_fit: &NoFit) -> &'static str {
     }
 }
 
-fn unpredicted_rule(why: Unpredicted) -> &'static str {
+pub(super) fn unpredicted_rule(why: Unpredicted) -> &'static str {
     match why {
         Unpredicted::NotMeasured => "not_measured",
         Unpredicted::NeedsRate => "needs_the_rate",

@@ -6,6 +6,7 @@ mod at_best;
 mod case_rise;
 mod experiment;
 mod fitting;
+mod joint;
 mod load_curve;
 mod model;
 mod parts_off;
@@ -18,6 +19,8 @@ mod telling;
 mod weighed;
 
 pub use answer::{Bounce, CaseHeights, PredictedState, Prediction, Unpredicted};
+pub(crate) use joint::Normals;
+pub use joint::{Drawn, Joint, Moment};
 pub use predictor::Predictor;
 pub use settle::{NextReading, Settling};
 pub use telling::Misread;

@@ -54,13 +54,22 @@ impl PartsOff {
 
     /// The standard deviation that they leave a mark. Where a figure moves it more one way than the other, the wider way counts.
     pub(super) fn sd(&self, fitted: &Forecast, mark: &TapeMark) -> Length {
-        let moved = |pair: &[Stance; 2]| {
-            let each = pair.iter().filter_map(|other| fitted.higher_in(other, mark)).map(Length::abs);
-            each.fold(metres(0.0), Length::max)
-        };
-        let all = |pairs: &[[Stance; 2]]| pairs.iter().map(moved).fold(metres(0.0), Length::hypot);
-        all(&self.alone).max(all(&self.alike))
+        all(&self.alone, fitted, mark).max(all(&self.alike, fitted, mark))
     }
+
+    /// The figures by themselves or of a kind alike, whichever leaves a mark more: the vehicle with each moved up and down.
+    pub(super) fn wider(&self, fitted: &Forecast, mark: &TapeMark) -> &[[Stance; 2]] {
+        if all(&self.alone, fitted, mark) > all(&self.alike, fitted, mark) { &self.alone } else { &self.alike }
+    }
+}
+
+/// What some figures leave a mark, all together.
+fn all(pairs: &[[Stance; 2]], fitted: &Forecast, mark: &TapeMark) -> Length {
+    let moved = |pair: &[Stance; 2]| {
+        let each = pair.iter().filter_map(|other| fitted.higher_in(other, mark)).map(Length::abs);
+        each.fold(metres(0.0), Length::max)
+    };
+    pairs.iter().map(moved).fold(metres(0.0), Length::hypot)
 }
 
 /// Puts what was solved of each state to it; where that was nothing, there is none.

@@ -63,7 +63,7 @@ struct FrontHeight {
 }
 
 /// Whether any of the parts goes on the front axle.
-fn reaches_the_front(parts: &[Correction]) -> bool {
+pub(super) fn reaches_the_front(parts: &[Correction]) -> bool {
     parts.iter().any(|part| part.site().axles == Axles::Front)
 }
 
@@ -249,18 +249,18 @@ impl Predictor {
         let change = Passage { from, to: &there, off: &off };
         let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         let value = empty.value + rise.value;
-        // The loads of a case are as doubtful as they are; the springs of all the axles turn that into height.
-        let load_sd = |end| case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
-        let rear_rate: f64 = self.rear(&there.leading().stance).map(|axle| axle.spring_rate.si()).sum();
-        let from_load = metres(load_sd(End::Rear) / rear_rate);
+        // The loads of a case are as doubtful as they are; the springs turn that into height.
+        let from_load = |end| {
+            let load_sd = case_loads.change.get(end).map_or(0.0, |change| change.sd.si());
+            metres(load_sd / self.rate_under_a_load(&there, end))
+        };
         let at_rest = self.at_rest_sd(weighed, &there, End::Rear, LoadState::Empty, empty, value);
-        let spread = Length::hypot(at_rest, from_load);
+        let spread = Length::hypot(at_rest, from_load(End::Rear));
         let front = self.survey.height(End::Front, LoadState::Empty);
         let front = match end_mark(&self.survey, End::Front) {
             None => front,
             Some(_) => front.zip(self.rise(weighed, &change, End::Front)).map(|(empty, rise)| {
-                let assumed = self.survey.vehicle.assumptions().front_rate.si();
-                let from_load = Length::hypot(metres(load_sd(End::Front) / assumed), change.part_sd(&self.survey, End::Front));
+                let from_load = Length::hypot(from_load(End::Front), change.part_sd(&self.survey, End::Front));
                 let friction = self.friction_sd(weighed, there.leading(), End::Front, self.survey.manner(LoadState::Empty));
                 let read = Length::hypot(empty.sd, friction);
                 Uncertain::new(empty.value + rise.value, Length::hypot(Length::hypot(read, rise.sd), from_load))
@@ -371,6 +371,14 @@ impl Predictor {
             bounce_before: bounce(axle_before),
             bounce_after: bounce(axle),
         })
+    }
+
+    /// The rate against which the load of a case brings an end down, N/m: at the rear that of all its axles where they stand.
+    pub(super) fn rate_under_a_load(&self, there: &Standing, end: End) -> f64 {
+        match end {
+            End::Front => self.survey.vehicle.assumptions().front_rate.si(),
+            End::Rear => self.rear(&there.leading().stance).map(|axle| axle.spring_rate.si()).sum(),
+        }
     }
 
     /// Whether a rise is another where the rate is another.

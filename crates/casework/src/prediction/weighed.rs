@@ -214,40 +214,60 @@ impl Weighed {
         whole(&self.leading().identified).into_iter().map(standing).collect()
     }
 
-    /// The rise of a mark from one standing to another: by the leading account, its band as wide as all accounts make it.
-    pub(super) fn rise(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Option<Uncertain<Length>> {
+    /// The height of a mark by every account, with its weight; none by an account that has nothing to say.
+    pub(super) fn heights_told(&self, to: &Standing, mark: &TapeMark) -> Vec<Option<Told>> {
         let by = |place: usize| {
             let account = self.accounts.get(place)?;
-            let rise = match (from.whole(place), to.whole(place)) {
-                (Some(from), Some(to)) => account.identified.rise(from, to, mark),
+            match to.whole(place) {
+                Some(to) => account.identified.height_told(to, mark),
+                None => {
+                    let about = (*self.about.get(place)?)?;
+                    let like = (&self.accounts.get(about)?.identified, to.whole(about)?);
+                    account.identified.height_told_as(to.stance(place)?, mark, like)
+                }
+            }
+        };
+        (0..self.accounts.len()).map(by).collect()
+    }
+
+    /// The rise of a mark from one standing to another by every account; none by an account that has nothing to say.
+    pub(super) fn rises_told(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Vec<Option<Told>> {
+        let by = |place: usize| {
+            let account = self.accounts.get(place)?;
+            match (from.whole(place), to.whole(place)) {
+                (Some(from), Some(to)) => account.identified.rise_told(from, to, mark),
                 _ => {
                     let about = (*self.about.get(place)?)?;
                     let like = (&self.accounts.get(about)?.identified, from.whole(about)?, to.whole(about)?);
-                    account.identified.rise_as((from.stance(place)?, to.stance(place)?), mark, like)
+                    account.identified.rise_told_as((from.stance(place)?, to.stance(place)?), mark, like)
                 }
-            }?;
-            Some(Part { weight: account.weight, mean: rise.value.si(), sd: rise.sd.si() })
+            }
         };
+        (0..self.accounts.len()).map(by).collect()
+    }
+
+    /// Every account, the leading one first.
+    pub(super) fn accounts(&self) -> &[Weighty] {
+        &self.accounts
+    }
+
+    /// The rise of a mark from one standing to another: by the leading account, its band as wide as all accounts make it.
+    pub(super) fn rise(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Option<Uncertain<Length>> {
         let value = self.leading().identified.rise(&from.leading, &to.leading, mark)?.value;
-        Some(Uncertain::new(value, about((0..self.accounts.len()).filter_map(by).collect(), value)))
+        let rises = self.parts_of(&self.rises_told(from, to, mark));
+        Some(Uncertain::new(value, about(rises, value)))
     }
 
     /// How far the height of a mark may lie from what is said of it, as one standard deviation; `None` for a mark that was never read.
     pub(super) fn height_sd(&self, to: &Standing, mark: &TapeMark, said: Length) -> Option<Length> {
-        let by = |place: usize| {
-            let account = self.accounts.get(place)?;
-            let height = match to.whole(place) {
-                Some(to) => account.identified.height(to, mark),
-                None => {
-                    let about = (*self.about.get(place)?)?;
-                    let like = (&self.accounts.get(about)?.identified, to.whole(about)?);
-                    account.identified.height_as(to.stance(place)?, mark, like)
-                }
-            }?;
-            Some(Part { weight: account.weight, mean: height.value.si(), sd: height.sd.si() })
-        };
-        let heights: Vec<Part> = (0..self.accounts.len()).filter_map(by).collect();
+        let heights = self.parts_of(&self.heights_told(to, mark));
         (!heights.is_empty()).then(|| about(heights, said))
+    }
+
+    /// What the accounts say of a figure, each with its weight; a spread past all figures says nothing.
+    fn parts_of(&self, told: &[Option<Told>]) -> Vec<Part> {
+        let each = self.accounts.iter().zip(told).filter_map(|(account, told)| Some(account.part(told.as_ref()?)));
+        each.filter(|part| part.mean.is_finite() && part.sd.is_finite()).collect()
     }
 
     /// The logarithm of what the rear springs gain from one standing to another over how far they come down, by every account.

@@ -74,6 +74,19 @@ pub struct Told {
     slopes: Vec<f64>,
 }
 
+impl Told {
+    /// A figure that hangs on nothing in doubt.
+    pub fn sure(value: f64) -> Self {
+        Told { value, slopes: Vec::new() }
+    }
+
+    /// The same figure counted from elsewhere.
+    #[must_use]
+    pub fn from(self, origin: f64) -> Self {
+        Told { value: self.value + origin, ..self }
+    }
+}
+
 impl Identified {
     /// Solves a state of the experiment, measured or only to be predicted, with changes made for the vehicle at hand
     /// (a re-arched pack's force depends on its rate).
@@ -239,6 +252,16 @@ impl Identified {
         self.stand_each(&as_measured(states), &changes)
     }
 
+    /// The same of several states, each with what was aboard in it or with other loads, laid out once for all of them.
+    pub fn stands_with(
+        &self,
+        states: &[(usize, Option<&[Load]>)],
+        changes: impl Fn(&Vehicle) -> Vec<Change>,
+    ) -> Vec<Result<Stance, IdentificationError>> {
+        let asked = states.iter().map(|(state, loads)| Asked { state: *state, loads: *loads, pull: None });
+        self.stand_each(&asked.collect::<Vec<_>>(), &changes)
+    }
+
     /// The same at the best figures alone.
     ///
     /// # Errors     as [`Self::forecast_with_loads`]
@@ -268,7 +291,7 @@ impl Identified {
     /// The height of a mark in a forecast. `None` for a mark that the vehicle does not have, or that was never read, or
     /// where its spread is past all figures.
     pub fn height(&self, forecast: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
-        self.uncertain(&self.height_told(forecast, mark)?)
+        self.band_of(&self.height_told(forecast, mark)?)
     }
 
     /// The same, with how it hangs on everything that is in doubt.
@@ -285,9 +308,14 @@ impl Identified {
 
     /// How much a mark rises from one forecast to another: what both have in common falls out.
     pub fn rise(&self, from: &Forecast, to: &Forecast, mark: &TapeMark) -> Option<Uncertain<Length>> {
+        self.band_of(&self.rise_told(from, to, mark)?)
+    }
+
+    /// The same, with how it hangs on everything that is in doubt.
+    pub fn rise_told(&self, from: &Forecast, to: &Forecast, mark: &TapeMark) -> Option<Told> {
         let value = mark.change(&to.stance)? - mark.change(&from.stance)?;
         let slopes = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
-        self.uncertain(&Told { value, slopes })
+        Some(Told { value, slopes })
     }
 
     /// Whether another account of the same readings has the same figures, so that its slopes may stand for this one's.
@@ -298,25 +326,25 @@ impl Identified {
     /// The height of a mark where the vehicle stands, how it hangs on what is in doubt taken from another account's forecast of the
     /// same: near enough where the two are vehicles of one kind, the readings weighed otherwise. `None` as [`Self::height`], and where
     /// the figures are others.
-    pub fn height_as(&self, stands: &Stance, mark: &TapeMark, like: (&Identified, &Forecast)) -> Option<Uncertain<Length>> {
+    pub fn height_told_as(&self, stands: &Stance, mark: &TapeMark, like: (&Identified, &Forecast)) -> Option<Told> {
         let place = self.figures.iter().position(|figure| *figure == Unknown::KerbHeight(mark.clone()))?;
         let mut slopes = self.in_own_deviations(like.0, like.1.slopes(mark))?;
         if let Some(slope) = slopes.get_mut(place) {
             *slope += self.sd(place);
         }
-        self.uncertain(&Told { value: self.at.get(place)? + mark.change(stands)?, slopes })
+        Some(Told { value: self.at.get(place)? + mark.change(stands)?, slopes })
     }
 
     /// The rise of a mark from one stance to another, its slopes taken in the same way from another account's forecasts of both.
-    pub fn rise_as(
+    pub fn rise_told_as(
         &self,
         (from, to): (&Stance, &Stance),
         mark: &TapeMark,
         like: (&Identified, &Forecast, &Forecast),
-    ) -> Option<Uncertain<Length>> {
+    ) -> Option<Told> {
         let value = mark.change(to)? - mark.change(from)?;
         let slopes = like.2.slopes(mark).iter().zip(like.1.slopes(mark)).map(|(to, from)| to - from).collect();
-        self.uncertain(&Told { value, slopes: self.in_own_deviations(like.0, slopes)? })
+        Some(Told { value, slopes: self.in_own_deviations(like.0, slopes)? })
     }
 
     /// Slopes for each standard deviation that another account leaves a figure, for each that this one leaves it.
@@ -336,7 +364,7 @@ impl Identified {
             forecast.slopes(more).iter().zip(forecast.slopes(than)).map(|(more, than)| more - than).collect()
         };
         let slopes = slope(to).iter().zip(slope(from)).map(|(to, from)| to - from).collect();
-        self.uncertain(&Told { value: rise(more)? - rise(than)?, slopes })
+        self.band_of(&Told { value: rise(more)? - rise(than)?, slopes })
     }
 
     /// A figure worked out of the vehicle and where it stands in each of some forecasts. `None` where it has no meaning.
@@ -383,7 +411,8 @@ impl Identified {
         own.iter().map(along).sum()
     }
 
-    fn uncertain(&self, told: &Told) -> Option<Uncertain<Length>> {
+    /// A length told of this vehicle with its standard deviation. `None` where its spread is past all figures.
+    pub fn band_of(&self, told: &Told) -> Option<Uncertain<Length>> {
         // √(gᵀΣg)
         let spread = self.covariance(told, told).max(0.0).sqrt();
         (told.value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(told.value), metres(spread)))

@@ -4,9 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::casework::Casework;
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::verdict::{Breakdown, Grounds, rank_causes};
 use wise_badger_store::Database;
 use wise_badger_store::job_file::JobFile;
 
@@ -41,15 +39,10 @@ struct VerdictPage {
     rates: Vec<Figure>,
 }
 
-/// The way down to the height measured.
+/// The way down to the height measured: from the height when sound, and failing that from empty.
 struct Way {
     drawing: BreakdownDrawing,
     parts: Vec<Figure>,
-}
-
-/// The way that can be taken apart: from the height when sound, and failing that from empty.
-fn breakdown(work: &Casework) -> Option<Breakdown> {
-    Breakdown::of(work.found(), work.rate(), work.case().sheet.sound_height())
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
@@ -86,17 +79,8 @@ impl Causes {
 
 fn verdict_page(worker: &Worker, file: &JobFile) -> Result<Page, WebError> {
     let (units, survey) = (worker.units(), file.work.found());
-    let way = breakdown(&file.work);
-    let grounds = Grounds {
-        survey,
-        rate: file.work.rate(),
-        overload: file.work.over_a_rating(),
-        look_over: file.work.look_over(),
-        complaints: &file.case().sheet.complaints,
-        modifications: &file.case().sheet.modified(),
-        breakdown: way.as_ref(),
-    };
-    let causes = Causes::of(cause_words(&rank_causes(&grounds), units));
+    let way = file.work.breakdown();
+    let causes = Causes::of(cause_words(file.work.causes(), units));
     let template = VerdictPage {
         way: way.map(|breakdown| Way {
             drawing: breakdown_drawing(&breakdown, units),

@@ -1,0 +1,104 @@
+//! A part of the shelf as it goes onto a vehicle: the vehicle's own figures filled in, and set as it may be set.
+
+use std::collections::BTreeMap;
+
+use wise_badger_mechanics::bound::{Bound, Dimension};
+use wise_badger_mechanics::correction::{Axles, Correction, FigureRole, KindRow, Needs, Site, Takes};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+
+use crate::entry::{CorrectionEntry, FigureEntry, ShelfPart, Typed, TypedIn};
+use crate::survey::{End, VehicleFacts};
+
+/// Between what load rubbers are set clear of the axle, empty (common practice).
+const LEAST_CLEARANCE_IN: f64 = 0.5;
+const MOST_CLEARANCE_IN: f64 = 1.5;
+/// The widest gap that a helper is set to (our own working rule).
+const MOST_GAP_IN: f64 = 3.0;
+/// How far springs have set of which nobody knows it (as the form of new springs begins).
+pub(crate) const USUAL_SET_IN: f64 = 0.5;
+
+/// A figure set to something.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Setting {
+    pub(crate) figure: &'static str,
+    pub(crate) dimension: Dimension,
+    pub(crate) si: f64,
+}
+
+/// What a figure of a kind may be.
+pub(crate) fn bound_of(row: &KindRow, figure: &str) -> Option<Bound> {
+    match row.figures.iter().find(|of| of.name == figure)?.takes {
+        Takes::Within(bound) => Some(bound),
+        _ => None,
+    }
+}
+
+/// Between what a part may be set, where anything of it may: a bag by its own pressures, anything else as far as a shop sets it.
+pub(crate) fn settable(part: &ShelfPart) -> Option<(&'static str, Bound)> {
+    let figure = part.kind.set_by_case?;
+    let bound = bound_of(part.kind, figure)?;
+    let own = |name: &str| match part.best(name) {
+        Some(FigureEntry::Typed(typed)) => Some(typed.si),
+        _ => None,
+    };
+    let bound = match bound.dimension {
+        Dimension::Pressure => Bound {
+            least: own("least_pressure").unwrap_or(bound.least),
+            most: own("most_pressure").unwrap_or(bound.most),
+            ..bound
+        },
+        // A rubber is never set closer than its box says, or than rubbers are set.
+        _ if figure == "clearance" => {
+            let least = own(figure).unwrap_or(f64::INFINITY).min(inches(LEAST_CLEARANCE_IN).si());
+            Bound { least, most: inches(MOST_CLEARANCE_IN).si(), ..bound }
+        }
+        _ => Bound { least: bound.least.max(0.0), most: bound.most.min(inches(MOST_GAP_IN).si()), ..bound },
+    };
+    Some((figure, bound))
+}
+
+/// A part of the shelf in its place, the vehicle's own figures as they are known or usually are; `None` where nothing is usual of one.
+pub(crate) fn entry_of(
+    vehicle: &VehicleFacts,
+    part: &ShelfPart,
+    site: Site,
+    set: Option<Setting>,
+    units: TypedIn,
+) -> Option<CorrectionEntry> {
+    let mut others = BTreeMap::new();
+    for figure in part.kind.figures.iter().filter(|figure| figure.role == FigureRole::OfTheVehicle) {
+        let length = of_the_vehicle(vehicle, part.kind, site, figure.name)?;
+        others.insert(figure.name.to_owned(), FigureEntry::Typed(units.length(length)));
+    }
+    let Some(set) = set else { return part.on(site, others).ok() };
+    let typed: Typed = units.of(set.dimension, set.si)?;
+    match part.on(site, others.clone()) {
+        Ok(entry) => Some(entry.with_figure(set.figure, typed.into())),
+        // A part whose box says nothing of how it is set.
+        Err(_) => {
+            let mut part = part.clone();
+            part.sold.insert(set.figure.to_owned(), typed.into());
+            part.on(site, others).ok()
+        }
+    }
+}
+
+/// A figure that is the vehicle's own, as it is known or usually is.
+fn of_the_vehicle(vehicle: &VehicleFacts, row: &KindRow, site: Site, figure: &str) -> Option<Length> {
+    let end = if site.axles == Axles::Front { End::Front } else { End::Rear };
+    match figure {
+        "old_lift" | "replaces_taper" => Some(Length::default()),
+        "set" => Some(inches(USUAL_SET_IN)),
+        "replaces" => {
+            let there = if row.needs == Needs::Coils { *vehicle.spacers.get(end) } else { vehicle.rear_block };
+            there.map_or(Some(Length::default()), |there| there.height)
+        }
+        _ => None,
+    }
+}
+
+/// A part of the shelf as the mechanics take it; `None` where it does not go onto the vehicle, or cannot be what it says.
+pub(crate) fn correction_of(vehicle: &VehicleFacts, entry: &CorrectionEntry) -> Option<Correction> {
+    let correction = entry.correction()?;
+    (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+}
