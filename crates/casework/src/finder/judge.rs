@@ -1,12 +1,13 @@
 //! The best combinations, each looked into as any option of the job is.
 
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{KindRow, Site, brake_hoses, u_bolts};
+use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, u_bolts};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
 use super::chance::chance;
 use super::pool::{Piece, Role};
 use super::rank::Worth;
+use super::school::School;
 use super::screen::{Alone, Ground};
 use super::{Counted, Ranked, Refused, Search};
 use crate::aim::{GoalCase, TargetBand};
@@ -40,6 +41,9 @@ pub(super) fn judge(
         let mut option = OptionEntry { name: String::new(), parts: of.iter().map(|piece| piece.entry.clone()).collect() };
         let mut on_shelf: Vec<Option<usize>> = of.iter().map(|piece| piece.place).collect();
         set(search, ground, &mut option);
+        if !every_part_does_something(search.work, ground, &option) {
+            continue;
+        }
         // What differed only by how it was set first may come to the same.
         if judged.ranked.iter().any(|there| there.option == option) || judged.refused.iter().any(|there| there.option == option) {
             continue;
@@ -56,13 +60,20 @@ pub(super) fn judge(
         let unpredicted = unpredicted(&work);
         let spoken_of = unpredicted.iter().find(|(when, _)| work.goals().any(|goal| goal.when() == *when)).map(|(_, why)| *why);
         if !gates.is_empty() || spoken_of.is_some() {
-            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: spoken_of });
+            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: spoken_of, misses_the_aim: None });
+            continue;
+        }
+        let chance = chance(&work, 0);
+        if let Some(misses) = chance.clone().filter(|chance| chance.all < LEAST_CHANCE) {
+            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: None, misses_the_aim: Some(misses) });
             continue;
         }
         let roles: Vec<Role> = of.iter().map(|piece| piece.role).collect();
         let worth = Worth { cures: cures(search.work, &roles), firmer: firmer(&work), ..Worth::of(option.parts.iter()) };
         judged.ranked.push(Ranked {
-            chance: chance(&work, 0),
+            chance,
+            schools: schools(&of),
+            another_way: false,
             option,
             places: on_shelf,
             worth,
@@ -72,6 +83,37 @@ pub(super) fn judge(
         });
     }
     judged
+}
+
+/// An option that meets the aim less likely than this is not proposed (our own working rule).
+const LEAST_CHANCE: f64 = 0.2;
+/// What moves the vehicle by less does nothing for it.
+const SOMETHING_IN: f64 = 1.0 / 16.0;
+
+/// Whether the vehicle stands elsewhere without any one of the parts, in some state or case.
+fn every_part_does_something(work: &Casework, ground: &Ground<'_>, option: &OptionEntry) -> bool {
+    let Some(parts) = option.corrections(None) else { return false };
+    let stands = |parts: &[Correction]| work.predictor().ends_at_best(parts, &ground.moments);
+    let with_all = stands(&parts);
+    (0..parts.len()).all(|place| {
+        let others = parts.iter().enumerate().filter(|(other, _)| *other != place).map(|(_, part)| part.clone());
+        let without = stands(&others.collect::<Vec<_>>());
+        with_all.iter().zip(&without).any(|(with, without)| {
+            let (Ok(with), Ok(without)) = (with, without) else { return true };
+            let moved = |one: Option<Length>, other: Option<Length>| {
+                one.zip(other).is_some_and(|(one, other)| (one - other).abs() >= inches(SOMETHING_IN))
+            };
+            moved(with.front, without.front) || moved(with.rear, without.rear)
+        })
+    })
+}
+
+/// The schools of some pieces, each once.
+fn schools(pieces: &[&Piece]) -> Vec<School> {
+    let mut schools: Vec<School> = pieces.iter().filter_map(|piece| School::of(piece.correction.row())).collect();
+    schools.sort_unstable();
+    schools.dedup();
+    schools
 }
 
 /// Sets what may be set so that the rear stands where the aim wants it: in the state that it speaks of, and of bags in every other too.
@@ -185,11 +227,11 @@ fn unpredicted(work: &Casework) -> Vec<(GoalCase, Unpredicted)> {
     of_states.chain(of_cases).collect()
 }
 
-/// Whether any of its parts puts right what was found to be behind it; `None` where nothing was.
+/// Whether any of its parts puts right the likeliest cause that parts put right at all; `None` where none was found.
 fn cures(work: &Casework, roles: &[Role]) -> Option<bool> {
-    let likely: Vec<Cause> = work.causes().iter().filter(|judged| judged.is_likely()).map(|judged| judged.cause).collect();
-    let needed: Vec<Role> = likely.iter().flat_map(|cause| cured_by(*cause)).copied().collect();
-    (!needed.is_empty()).then(|| roles.iter().any(|role| needed.contains(role)))
+    let mut likely = work.causes().iter().filter(|judged| judged.is_likely()).map(|judged| cured_by(judged.cause));
+    let needed = likely.find(|roles| !roles.is_empty())?;
+    Some(roles.iter().any(|role| needed.contains(role)))
 }
 
 /// What puts a cause right: a tired spring is made right, a load is helped (common practice).

@@ -11,6 +11,7 @@ mod judge;
 mod lead;
 mod pool;
 mod rank;
+mod school;
 mod screen;
 
 use crate::casework::Casework;
@@ -21,6 +22,7 @@ use crate::prediction::Unpredicted;
 pub use chance::Chance;
 pub use lead::Lead;
 pub use rank::{Weights, Wish, Worth};
+pub use school::School;
 
 /// Most combinations that are solved.
 pub const MOST_SCREENED: usize = 2_000;
@@ -70,6 +72,10 @@ pub struct Ranked {
     pub score: f64,
     /// Whether another option is as good in everything, and better in something.
     pub dominated: bool,
+    /// The schools of its parts.
+    pub schools: Vec<School>,
+    /// Whether an option of the same schools comes to more: then this is another way of doing that.
+    pub another_way: bool,
     /// What is not predicted with it, and why.
     pub unpredicted: Vec<Unpredicted>,
 }
@@ -85,6 +91,8 @@ pub struct Refused {
     pub gates: Vec<Gate>,
     /// Why it is not predicted, where that is why.
     pub unpredicted: Option<Unpredicted>,
+    /// The chance that it meets the aim, where that is too small for it to be proposed.
+    pub misses_the_aim: Option<Chance>,
 }
 
 /// How much was looked at.

@@ -70,14 +70,14 @@ pub(super) fn pool(search: &Search<'_>, counted: &mut Counted) -> Pool {
 /// A part in a place joins the pool, or what is refused, or neither where it is nothing for this vehicle.
 fn put(work: &Casework, pool: &mut Pool, place: usize, part: &ShelfPart, entry: CorrectionEntry) {
     let Some(correction) = correction_of(&work.found().vehicle, &entry) else { return };
-    let Some(role) = role(&correction) else { return };
+    let Some(role) = role(&correction).filter(|_| !is_a_shim(work, &correction)) else { return };
     let entry = PartEntry { shelf: Some(Box::new(part.clone())), ..PartEntry::by_itself(entry) };
     let gates = work.gate(std::slice::from_ref(&correction));
     if gates.is_empty() {
         pool.pieces.push(Piece { place: Some(place), entry, correction, role });
     } else if pool.refused.last().is_none_or(|last| last.places != [Some(place)]) {
         let option = OptionEntry { name: String::new(), parts: vec![entry] };
-        pool.refused.push(Refused { option, places: vec![Some(place)], gates, unpredicted: None });
+        pool.refused.push(Refused { option, places: vec![Some(place)], gates, unpredicted: None, misses_the_aim: None });
     }
 }
 
@@ -92,6 +92,15 @@ pub(super) fn role(correction: &Correction) -> Option<Role> {
         Seat | CoilSeat => Some(Role::Height),
         Tires | Bar | BarLinks | Shocks | Hoses | UBolts | TrackBar | RadiusArms | Differential => None,
     }
+}
+
+/// Less of a lift than this is none: what is tapered and lifts by less is there for the pinion's sake (our own working rule).
+const A_LIFT_IN: f64 = 0.5;
+
+/// Whether it is there to turn the pinion, and goes along with what turned it: a shim, and anything tapered where no shaft is.
+fn is_a_shim(work: &Casework, correction: &Correction) -> bool {
+    let tapered = correction.tapers().value.abs() > 0.0;
+    tapered && (work.found().vehicle.class.is_trailer() || correction.off_the_seat() < inches(A_LIFT_IN))
 }
 
 /// Where a part could go: both sides of an end, and where the vehicle leans and that is to be put right, its low side alone.

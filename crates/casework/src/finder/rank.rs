@@ -1,7 +1,7 @@
 //! What an option is worth to this customer: what it costs, what it asks for afterwards, how it rides; and the order that follows.
 
-use super::{Ranked, Search};
-use crate::entry::{Currency, FirstWord, IntakeSheetEntry, PartEntry};
+use super::{Ranked, School, Search};
+use crate::entry::{Currency, FirstWord, IntakeSheetEntry, PartEntry, ShareOf};
 
 /// What counts, and by how much; a weight of nought is nought.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -25,7 +25,7 @@ pub struct Weights {
 impl Default for Weights {
     /// As a shop begins (our own working rule).
     fn default() -> Self {
-        Weights { aim: 50.0, cause: 15.0, ride: 10.0, upkeep: 6.0, removable: 3.0, price: 10.0, time: 6.0 }
+        Weights { aim: 50.0, cause: 20.0, ride: 12.0, upkeep: 6.0, removable: 3.0, price: 10.0, time: 6.0 }
     }
 }
 
@@ -153,13 +153,18 @@ fn day_number(day: &str) -> Option<i64> {
 /// Each wish passed over leaves so much of what an option comes to.
 const LEFT_AGAINST_A_WISH: f64 = 0.6;
 /// What each part more than one costs beside money and time: it is one more thing that can go wrong (our own working rule).
-const A_PART_MORE: f64 = 0.03;
+const A_PART_MORE: f64 = 0.06;
 /// A price that is neither low nor high where no budget is told, and hours that are neither few nor many (our own working rules).
 const MIDDLING_PRICE: f64 = 60_000.0;
 const MIDDLING_HOURS: f64 = 5.0;
 /// So much quicker, empty, rides twice as hard as a customer who asked for a soft ride bears; and of one who asked for nothing.
 const HARD: f64 = 0.25;
 const HARD_FOR_ANYONE: f64 = 0.5;
+
+/// Chances closer than this are the same.
+const SAME_CHANCE: f64 = 0.015;
+/// Options that come to less beside the best are not shown before other ways of doing what is better (our own working rule).
+const NEAR_THE_BEST: f64 = 0.85;
 
 /// What an option comes to: from 0 to 1.
 pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> f64 {
@@ -186,11 +191,17 @@ pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> 
 /// Softer or firmer as it was asked for: firmer is not worse for who wants a steady load.
 fn ride(sheet: &IntakeSheetEntry, worth: &Worth) -> f64 {
     let [empty, loaded] = worth.firmer;
-    let value = match sheet.first {
-        Some(FirstWord::Stability) => loaded.or(empty).map(|firmer| 0.5 + firmer / HARD_FOR_ANYONE),
-        Some(FirstWord::Ride) => empty.map(|firmer| 1.0 - firmer.max(0.0) / (2.0 * HARD)),
-        None => empty.map(|firmer| 1.0 - firmer.max(0.0) / (2.0 * HARD_FOR_ANYONE)),
+    let empty_share =
+        sheet.shares.iter().find(|share| share.of == ShareOf::Empty).map_or(0.5, |share| f64::from(share.percent) / 100.0);
+    let firmer = match (empty, loaded) {
+        (Some(empty), Some(loaded)) => Some(empty_share * empty + (1.0 - empty_share) * loaded),
+        (one, other) => one.or(other),
     };
+    let value = firmer.map(|firmer| match sheet.first {
+        Some(FirstWord::Stability) => 0.5 + loaded.unwrap_or(firmer) / HARD_FOR_ANYONE,
+        Some(FirstWord::Ride) => 1.0 - firmer.max(0.0) / (2.0 * HARD),
+        None => 1.0 - firmer.max(0.0) / (2.0 * HARD_FOR_ANYONE),
+    });
     value.unwrap_or(0.5).clamp(0.0, 1.0)
 }
 
@@ -218,17 +229,31 @@ pub(super) fn rank(search: &Search<'_>, ranked: &mut [Ranked]) {
     let dominated: Vec<bool> =
         ranked.iter().map(|option| ranked.iter().any(|other| other.is_better_in_everything_than(option))).collect();
     ranked.iter_mut().zip(dominated).for_each(|(option, dominated)| option.dominated = dominated);
+    let mut heads: Vec<Vec<School>> = Vec::new();
+    for option in ranked.iter_mut() {
+        option.another_way = heads.contains(&option.schools);
+        if !option.another_way && !option.dominated {
+            heads.push(option.schools.clone());
+        }
+    }
+    // The first of every school that comes near the best stand before other ways of doing the same: they are what there is to choose from.
+    let best = ranked.first().map_or(0.0, |best| best.score);
+    let stands_back = |option: &Ranked| option.another_way || option.dominated || option.score < NEAR_THE_BEST * best;
+    ranked.sort_by(|one, other| stands_back(one).cmp(&stands_back(other)).then(other.score.total_cmp(&one.score)));
 }
 
 impl Ranked {
     /// Whether it is at least as good in everything that is known of both, and better in something. What is not known of one of them
     /// leaves the question open.
     pub fn is_better_in_everything_than(&self, other: &Ranked) -> bool {
+        // Closer than they are drawn to, chances are the same.
         let chance = |of: &Ranked| of.chance.as_ref().map(|chance| -chance.all);
+        let (own, others) = (chance(self), chance(other));
+        let same = own.zip(others).is_some_and(|(own, others)| (own - others).abs() < SAME_CHANCE);
         #[expect(clippy::cast_precision_loss, reason = "no price has so many figures")]
         let price = |of: &Ranked| of.worth.price.map(|(price, _)| price as f64);
         let each = [
-            (chance(self), chance(other)),
+            if same { (None, None) } else { (own, others) },
             (price(self), price(other)),
             (self.worth.hours, other.worth.hours),
             (self.worth.days.map(f64::from), other.worth.days.map(f64::from)),
@@ -236,6 +261,8 @@ impl Ranked {
             (comes_off(self), comes_off(other)),
             (cures(self), cures(other)),
             (self.worth.firmer[0], other.worth.firmer[0]),
+            (self.worth.firmer[1], other.worth.firmer[1]),
+            (parts(self), parts(other)),
         ];
         let mut better = false;
         for (own, others) in each {
@@ -252,6 +279,12 @@ impl Ranked {
 
 fn upkeep(of: &Ranked) -> Option<f64> {
     Some(if of.worth.upkeep.is_empty() { 0.0 } else { 1.0 })
+}
+
+fn parts(of: &Ranked) -> Option<f64> {
+    #[expect(clippy::cast_precision_loss, reason = "a dozen at most")]
+    let count = of.worth.parts as f64;
+    Some(count)
 }
 
 fn comes_off(of: &Ranked) -> Option<f64> {

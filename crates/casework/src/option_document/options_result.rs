@@ -53,6 +53,9 @@ struct Option_ {
     score: f64,
     /// Whether another is as good in everything, and better in something.
     dominated: bool,
+    schools: Vec<&'static str>,
+    /// Whether it is another way of doing what an option before it does.
+    another_way: bool,
     worth: WorthOf,
     /// What is not predicted with it, by rule.
     unpredicted: Vec<&'static str>,
@@ -99,6 +102,8 @@ struct WorthOf {
 struct RefusedOption {
     parts: Vec<PartOf>,
     rules: Vec<Refusal>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    chance: Option<f64>,
 }
 
 #[derive(Debug, Serialize)]
@@ -172,6 +177,8 @@ impl Option_ {
             }),
             score: ranked.score,
             dominated: ranked.dominated,
+            schools: ranked.schools.iter().map(|school| school.word()).collect(),
+            another_way: ranked.another_way,
             worth: WorthOf::of(&ranked.worth),
             unpredicted: ranked.unpredicted.iter().map(|why| unpredicted_rule(*why)).collect(),
             outcome: Outcome::of(&trial, 0),
@@ -207,7 +214,12 @@ impl WorthOf {
 
 impl RefusedOption {
     fn of(refused: &Refused) -> Self {
-        let rules = refused.gates.iter().map(Refusal::of).chain(refused.unpredicted.map(Refusal::untold)).collect();
-        RefusedOption { parts: refused.option.parts.iter().map(PartOf::of).collect(), rules }
+        let misses = refused.misses_the_aim.as_ref().map(|_| Refusal::misses_the_aim());
+        let of_rules = refused.gates.iter().map(Refusal::of).chain(refused.unpredicted.map(Refusal::untold));
+        RefusedOption {
+            parts: refused.option.parts.iter().map(PartOf::of).collect(),
+            rules: of_rules.chain(misses).collect(),
+            chance: refused.misses_the_aim.as_ref().map(|chance| chance.all),
+        }
     }
 }

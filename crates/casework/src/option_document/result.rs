@@ -179,6 +179,11 @@ fn refused(work: &Casework, place: usize) -> Vec<Refusal> {
 }
 
 impl Refusal {
+    /// That it meets the aim too seldom.
+    pub(super) fn misses_the_aim() -> Self {
+        Refusal { rule: "misses_the_aim", found: None }
+    }
+
     /// Of what is not predicted.
     pub(super) fn untold(why: Unpredicted) -> Self {
         Refusal { rule: unpredicted_rule(why), found: None }
