@@ -254,7 +254,7 @@ fn options(job: &str, shelf: &str, today: Option<&str>) -> Result<(), Failure> {
     let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
     let work = Casework::new(job_document.case());
     let weights = Weights::default();
-    let found = find(&Search { work: &work, shelf: &parts, weights, today, units: TypedIn::default() });
+    let found = find(&Search { work: &work, shelf: &parts, weights, today, units: TypedIn::default() }, &|| true);
     print(&OptionsResult::of(&work, &found, &weights, &read.wrong).to_json())
 }
 

@@ -13,8 +13,8 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf, sums,
-    takes, understood, verdict, what_if, who, yard,
+    assets, bench, call, finder, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf,
+    sums, takes, understood, verdict, what_if, who, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -101,6 +101,8 @@ addresses! {
     POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
     GET "/jobs/{number}/shelf" => shelf::pick::show;
     GET "/jobs/{number}/takes" => takes::show;
+    GET "/jobs/{number}/finder" => finder::show;
+    POST "/jobs/{number}/finder" => finder::keep;
     GET "/jobs/{number}/what-if" => what_if::show;
     POST "/jobs/{number}/what-if" => what_if::work;
     POST "/jobs/{number}/what-if/preview" => what_if::preview;

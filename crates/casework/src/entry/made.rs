@@ -32,6 +32,9 @@ impl TypedIn {
         let (value, made, unit) = match self.length {
             LengthUnit::Inches => {
                 let value = (length.customary() * 1_000.0).round() / 1_000.0;
+                if let Some(text) = in_sixteenths(value) {
+                    return Typed { text, unit: UnitWord::In, si: inches(value).si() };
+                }
                 (value, inches(value), UnitWord::In)
             }
             LengthUnit::Millimetres => {
@@ -97,6 +100,23 @@ impl TypedIn {
         };
         Typed { text: value.to_string(), unit, si: made.si() }
     }
+}
+
+/// Inches as a tape is read, where they fall on one of its marks; a whole number is written by itself.
+fn in_sixteenths(value: f64) -> Option<String> {
+    let marks = value * 16.0;
+    let on_a_mark = (marks - marks.round()).abs() < 1e-9 && value > 0.0 && value < 1_000.0;
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a positive whole number of sixteenths")]
+    let marks = on_a_mark.then(|| marks.round() as u64)?;
+    let (whole, mut part, mut of) = (marks / 16, marks % 16, 16);
+    while part > 0 && part % 2 == 0 {
+        (part, of) = (part / 2, of / 2);
+    }
+    Some(match (whole, part) {
+        (whole, 0) => whole.to_string(),
+        (0, part) => format!("{part}/{of}"),
+        (whole, part) => format!("{whole} {part}/{of}"),
+    })
 }
 
 fn tenth(value: f64) -> f64 {

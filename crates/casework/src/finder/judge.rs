@@ -34,9 +34,10 @@ pub(super) fn judge(
     pieces: &[(Piece, Alone)],
     screened: &[Vec<usize>],
     counted: &mut Counted,
+    goes_on: &dyn Fn() -> bool,
 ) -> Judged {
     let mut judged = Judged { ranked: Vec::new(), refused: Vec::new() };
-    for places in screened {
+    for places in screened.iter().take_while(|_| goes_on()) {
         let of: Vec<&Piece> = places.iter().filter_map(|place| pieces.get(*place).map(|(piece, _)| piece)).collect();
         let mut option = OptionEntry { name: String::new(), parts: of.iter().map(|piece| piece.entry.clone()).collect() };
         let mut on_shelf: Vec<Option<usize>> = of.iter().map(|piece| piece.place).collect();

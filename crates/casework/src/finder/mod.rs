@@ -114,8 +114,9 @@ pub struct Counted {
     pub judged: usize,
 }
 
-/// Looks for the options of a job.
-pub fn find(search: &Search<'_>) -> Found {
+/// Looks for the options of a job, for as long as somebody waits for them: `goes_on` is asked between one and the next, and what was
+/// found until then is given.
+pub fn find(search: &Search<'_>, goes_on: &dyn Fn() -> bool) -> Found {
     let work = search.work;
     let mut leads = lead::leads(work);
     let mut counted = Counted { parts: search.shelf.len(), ..Counted::default() };
@@ -126,8 +127,8 @@ pub fn find(search: &Search<'_>) -> Found {
     let ground = screen::Ground::of(work);
     let pieces = combine::apart(&ground, pool.pieces, &mut counted);
     let combined = combine::combinations(&ground, &pieces, &mut counted);
-    let screened = screen::screen(search, &ground, &pieces, combined, &mut counted);
-    let mut judged = judge::judge(search, &ground, &pieces, &screened, &mut counted);
+    let screened = screen::screen(search, &ground, &pieces, combined, &mut counted, goes_on);
+    let mut judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, goes_on);
     judged.refused.splice(0..0, pool.refused);
     rank::rank(search, &mut judged.ranked);
     if judged.ranked.is_empty() {

@@ -159,7 +159,9 @@ fn rearched(search: &Search<'_>) -> Option<Piece> {
     let takes = what_it_takes(search.work)?;
     let needed = takes.kinds.iter().find(|kind| *kind.row == rearched_pack::ROW)?;
     let Needed::Of { value, .. } = &needed.answer else { return None };
-    let gained = search.units.length(metres(value.si()?));
+    // As near as anybody arches.
+    let step = inches(0.125).si();
+    let gained = search.units.length(metres((value.si()? / step).round().max(1.0) * step));
     let entry = CorrectionEntry::of(needed.row, [(needed.figure, gained.into())]).ok()?;
     let correction = correction_of(&search.work.found().vehicle, &entry)?;
     let sound = search.work.gate(std::slice::from_ref(&correction)).is_empty();

@@ -169,10 +169,12 @@ pub(super) fn screen(
     pieces: &[(Piece, Alone)],
     combined: Vec<Vec<usize>>,
     counted: &mut Counted,
+    goes_on: &dyn Fn() -> bool,
 ) -> Vec<Vec<usize>> {
     counted.screened = combined.len();
     let mut scored: Vec<(f64, Vec<usize>)> = combined
         .into_iter()
+        .take_while(|_| goes_on())
         .map(|places| {
             let of: Vec<&(Piece, Alone)> = places.iter().filter_map(|place| pieces.get(*place)).collect();
             let parts: Vec<Correction> = of.iter().map(|(piece, _)| piece.correction.clone()).collect();

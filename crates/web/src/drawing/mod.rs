@@ -3,6 +3,7 @@
 mod breakdown;
 mod curve;
 mod effect;
+mod fit_cost;
 mod load_curve;
 mod load_plan;
 mod marks;
@@ -18,6 +19,7 @@ mod svg;
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
 pub(crate) use curve::{DrawnCurve, curve_drawing};
 pub(crate) use effect::effect_drawing;
+pub(crate) use fit_cost::{FitPoint, fit_cost_drawing};
 pub(crate) use load_curve::{OnTheCurve, load_curve_drawing};
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
 pub(crate) use marks::{Marks, Shown};

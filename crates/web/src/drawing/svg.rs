@@ -150,6 +150,17 @@ impl Canvas {
         self.body.push_str("</g>");
     }
 
+    /// Begins a part that leads somewhere.
+    pub(crate) fn begin_link(&mut self, href: &str, name: &str) {
+        let (href, name) = (escaped(href), escaped(name));
+        self.put(format_args!(r#"<a href="{href}" aria-label="{name}"><title>{name}</title>"#));
+    }
+
+    /// Ends it.
+    pub(crate) fn end_link(&mut self) {
+        self.body.push_str("</a>");
+    }
+
     /// A hatching to fill bands with, under a name of its own.
     pub(crate) fn hatching(&mut self, id: &str) {
         self.put(format_args!(
@@ -191,6 +202,17 @@ impl Canvas {
         let (title, per_metre) = (escaped(title), Coordinate(per_metre));
         Drawing(format!(
             r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="group" aria-label="{title}" data-per-metre="{per_metre}">{}</svg>"#,
+            self.body
+        ))
+    }
+
+    /// The finished SVG element with links in it.
+    pub(crate) fn finish_with_links(self, id: &str, class: &str, width: f64, title: &str) -> Drawing {
+        let top = (self.top - HEADROOM).floor();
+        let (width, height, top) = (Coordinate(width), Coordinate((self.bottom + FOOTROOM).ceil() - top), Coordinate(top));
+        let title = escaped(title);
+        Drawing(format!(
+            r#"<svg id="{id}" class="{class}" viewBox="0 {top} {width} {height}" role="group" aria-label="{title}">{}</svg>"#,
             self.body
         ))
     }

@@ -5,6 +5,7 @@ pub(crate) mod assets;
 pub(crate) mod bench;
 pub(crate) mod call;
 pub(crate) mod drive;
+pub(crate) mod finder;
 pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;

@@ -7,6 +7,7 @@ mod caution;
 pub(crate) mod comparison;
 pub(crate) mod consequence;
 mod figure;
+pub(crate) mod finder;
 pub(crate) mod glance;
 pub(crate) mod intake;
 pub(crate) mod load_plan;

@@ -1,0 +1,243 @@
+//! What the finder found, in words.
+
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::MoneyEntry;
+use wise_badger_casework::finder::{Chance, Counted, Lead, Ranked, Refused, School, Wish, Worth};
+use wise_badger_casework::prediction::{NextReading, Story};
+use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_mechanics::units::Length;
+
+use super::aim::goal_names;
+use super::look_over::ruled_out;
+use super::prediction::unpredicted_words;
+use super::shelf::money_words;
+use super::{Units, sentence, state_of};
+
+/// What comes before any spring, in a sentence, and the page where it is put right.
+pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String, &'static str, &'static str) {
+    let names = goal_names(work, units);
+    let name = |place: usize| names.get(place).cloned().unwrap_or_default();
+    let (text, page, link) = match lead {
+        Lead::OverARating => ("The vehicle is over a rating. Weight comes off first; no spring changes that.".to_owned(), "tape", "Change the load on Tape"),
+        Lead::RepairFirst => ("The look-over says stop. Repair comes first; nothing is fitted on a failed part.".to_owned(), "look-over", "Go to Look-over"),
+        Lead::Measure => ("Nothing is read of the rear yet. Measure it empty and loaded first.".to_owned(), "tape", "Go to Tape"),
+        Lead::NoAim => ("No aim is set: say what height is right first.".to_owned(), "aim", "Set the aim"),
+        Lead::AimContradicts(one, other) => (
+            format!("Two aims cannot both be met: “{}” and “{}”. Change one of them.", name(*one), name(*other)),
+            "aim",
+            "Change the aim",
+        ),
+        Lead::MeetsTheAim => ("It stands where the aim wants it already. Nothing has to be fitted for that.".to_owned(), "verdict", "See the verdict"),
+        Lead::WeighFirst => ("By assumed weights it is over a rating. Weigh it before anything is fitted.".to_owned(), "tape", "Put the weights on Tape"),
+        Lead::OnItsStops => (
+            "It rests on its stops with the load on, so the readings say nothing of its springs. Read it again with less on.".to_owned(),
+            "tape",
+            "Go to Tape",
+        ),
+        Lead::TooWeak(load) => (
+            load.map_or_else(
+                || "The readings are too weak to tell the springs. Read it again with more on, inside the ratings.".to_owned(),
+                |load| format!("The readings are too weak to tell the springs. About {} on the rear axle would tell them; keep inside the ratings.", units.weight(load)),
+            ),
+            "tape",
+            "Go to Tape",
+        ),
+        Lead::ReadingDoesNotFit => ("One reading does not go with the others. Read it once more before anything is ordered.".to_owned(), "verdict", "See which"),
+        Lead::Suspected(story) => (suspected(*story, work, units), "verdict", "See the odds"),
+        Lead::WeightBehind => (
+            "Weight behind the rear axle lifts the front. Less of it, or further forward, does what no spring does; a hitch that spreads load is set first.".to_owned(),
+            "load",
+            "Move the load",
+        ),
+        Lead::LoadToOneSide => ("The load sits to one side. Move it to the middle first; a spring for it leans the vehicle when it is off.".to_owned(), "load", "Move the load"),
+        Lead::OnTheOverloadLeaf => ("It lives on its overload leaf. What helps earlier lets go of it.".to_owned(), "verdict", "See the verdict"),
+        _ => ("Nothing on the shelf meets the aim and is allowed. Below is what binds, and what it would take.".to_owned(), "takes", "What it would take"),
+    };
+    (text, page, link)
+}
+
+fn suspected(story: Story, work: &Casework, units: Units) -> String {
+    let what = match story {
+        Story::StopContact => "A stop may carry part of the load unseen.",
+        Story::SecondStage => "A second stage may join in.",
+        _ => "Something else than the springs may carry part of the load.",
+    };
+    let read = match work.predictor().settles_most().map(|settling| settling.reading) {
+        Some(NextReading::StopGap) => "Read the gap at the stops with the load on.".to_owned(),
+        Some(NextReading::LeafContact) => "Look whether the overload leaf bears with the load on.".to_owned(),
+        Some(NextReading::MoreLoad(more)) => format!("Read it once more with {} more on.", units.weight(more)),
+        Some(NextReading::HalfTheLoad) => "Read it once more with half of the load.".to_owned(),
+        _ => "Read it once more.".to_owned(),
+    };
+    format!("{what} {read}")
+}
+
+/// A chance in words and as a figure.
+pub(crate) fn chance_words(chance: Option<&Chance>) -> (String, String) {
+    let Some(chance) = chance else { return ("not told".to_owned(), String::new()) };
+    let words = match chance.all {
+        all if all >= 0.95 => "Meets the aim, as good as surely",
+        all if all >= 0.8 => "Very likely meets the aim",
+        all if all >= 0.6 => "Likely meets the aim",
+        all if all >= 0.4 => "May or may not meet the aim",
+        _ => "Rather misses the aim",
+    };
+    (words.to_owned(), in_a_hundred(chance.all))
+}
+
+/// A chance out of a hundred; never quite nothing, nor quite all.
+pub(crate) fn in_a_hundred(share: f64) -> String {
+    match share {
+        share if share >= 0.995 => "over 99 in 100".to_owned(),
+        share if share < 0.005 => "under 1 in 100".to_owned(),
+        share => format!("{:.0} in 100", share * 100.0),
+    }
+}
+
+/// The goal that limits it, where there are several.
+pub(crate) fn limited_by(chance: Option<&Chance>, work: &Casework, units: Units) -> String {
+    let names = goal_names(work, units);
+    let limit = chance.filter(|_| names.len() > 1).and_then(|chance| {
+        let place = chance.limited_by()?;
+        Some(format!("{}: {}", sentence(names.get(place)?), in_a_hundred(*chance.each.get(place)?)))
+    });
+    limit.unwrap_or_default()
+}
+
+/// How it rides beside now: empty, and loaded.
+pub(crate) fn ride_words(worth: &Worth) -> [String; 2] {
+    worth.firmer.map(|firmer| match firmer {
+        None => "not told".to_owned(),
+        Some(firmer) if firmer < -0.03 => "softer".to_owned(),
+        Some(firmer) if firmer <= 0.03 => "as now".to_owned(),
+        Some(firmer) if firmer <= 0.1 => "a little firmer".to_owned(),
+        Some(firmer) if firmer <= 0.25 => "firmer".to_owned(),
+        Some(_) => "much firmer".to_owned(),
+    })
+}
+
+pub(crate) fn price_words(worth: &Worth) -> String {
+    worth.price.map_or_else(
+        || "price not known".to_owned(),
+        |(hundredths, currency)| money_words(&MoneyEntry { text: String::new(), hundredths, currency }),
+    )
+}
+
+pub(crate) fn hours_words(worth: &Worth) -> String {
+    worth.hours.map_or_else(|| "hours not known".to_owned(), |hours| format!("{} h", (hours * 4.0).round() / 4.0))
+}
+
+pub(crate) fn days_words(worth: &Worth) -> String {
+    match worth.days {
+        None => "not known".to_owned(),
+        Some(0) => "all there".to_owned(),
+        Some(1) => "1 day".to_owned(),
+        Some(days) => format!("{days} days"),
+    }
+}
+
+pub(crate) fn wish_words(wish: Wish) -> &'static str {
+    match wish {
+        Wish::NoUpkeep => "it wants looking after, and the customer asked for none of that",
+        Wish::Removable => "it does not come off again, and the customer asked for that",
+        Wish::Budget => "it costs more than the customer wants to spend",
+        Wish::ByTheDay => "its parts come after the day it is wanted",
+    }
+}
+
+pub(crate) fn school_words(schools: &[School]) -> String {
+    let name = |school: &School| match school {
+        School::Leaf => "leaf",
+        School::Pack => "pack",
+        School::OverloadLeaf => "overload leaf",
+        School::Coils => "coils",
+        School::Struts => "struts",
+        School::Hanging => "shackle or hanging",
+        School::Steel => "steel helper",
+        School::Rubber => "load rubber",
+        School::Air => "air",
+        School::Block => "block or spacer",
+    };
+    sentence(&schools.iter().map(name).collect::<Vec<_>>().join(" and "))
+}
+
+/// What a technician could say of it to the customer.
+pub(crate) fn to_the_customer(ranked: &Ranked, loaded: Option<Length>, now: Option<Length>, units: Units) -> String {
+    let what = said_to_the_customer(&ranked.schools);
+    let rise = loaded.zip(now).map(|(then, now)| then - now);
+    let height = rise.map_or_else(String::new, |rise| {
+        let (by, way) = if rise < Length::default() { (-rise, "lower") } else { (rise, "higher") };
+        format!(" It will sit about {} {way} with your load on.", units.height(by))
+    });
+    let [empty, loaded] = ride_words(&ranked.worth);
+    let ride = match (empty.as_str(), loaded.as_str()) {
+        ("not told", _) | (_, "not told") => String::new(),
+        ("as now", "as now") => " It rides as it does now.".to_owned(),
+        ("as now", loaded) => format!(" Empty it rides as it does now, with the load on {loaded}."),
+        (empty, "as now") => format!(" Empty it rides {empty}, with the load on as it does now."),
+        (empty, loaded) => format!(" Empty it rides {empty}, with the load on {loaded}."),
+    };
+    let upkeep = ranked.worth.upkeep.first().map(|upkeep| format!(" It wants looking after: {upkeep}.")).unwrap_or_default();
+    let costs = ranked.worth.price.map(|_| format!(" Parts come to {}.", price_words(&ranked.worth))).unwrap_or_default();
+    format!("{what}.{height}{ride}{upkeep}{costs} It raises no rating.")
+}
+
+fn said_to_the_customer(schools: &[School]) -> String {
+    let name = |school: &School| match school {
+        School::Leaf => "a leaf in each spring",
+        School::Pack => "the springs made right, or new ones",
+        School::OverloadLeaf => "work on the overload leaf",
+        School::Coils => "other coils",
+        School::Struts => "taller struts",
+        School::Hanging => "other shackles",
+        School::Steel => "helper springs",
+        School::Rubber => "load rubbers",
+        School::Air => "air bags",
+        School::Block => "blocks or spacers",
+    };
+    sentence(&schools.iter().map(name).collect::<Vec<_>>().join(" and "))
+}
+
+/// Why it is not among the allowed, in a sentence.
+pub(crate) fn refused_words(refused: &Refused, units: Units, work: &Casework) -> String {
+    let misses = refused.misses_the_aim.as_ref().map(|chance| {
+        let where_it_misses = limited_by(Some(chance), work, units);
+        let at = if where_it_misses.is_empty() { String::new() } else { format!(" {where_it_misses}.") };
+        format!("Misses the aim: {}.{at}", in_a_hundred(chance.all))
+    });
+    let untold = refused.unpredicted.map(|why| unpredicted_words(why, true));
+    [Some(ruled_out(&refused.gates)).filter(|words| !words.is_empty()), untold, misses]
+        .into_iter()
+        .flatten()
+        .collect::<Vec<_>>()
+        .join(" ")
+}
+
+/// How much was looked at.
+pub(crate) fn counted_words(counted: &Counted) -> String {
+    let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {count} {words}.") };
+    format!(
+        "{} parts on the shelf; {} go onto this vehicle and move it.{}{} {} combinations were worked out, the best {} with all that is in doubt.{}",
+        counted.parts,
+        counted.fit,
+        more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
+        more(counted.left_out, "were left out of the combinations, since a cheaper one of their kind does the same"),
+        counted.screened,
+        counted.judged,
+        more(counted.not_screened, "further combinations were not worked out"),
+    )
+}
+
+/// The rear as it stands loaded, or empty where it was read so alone.
+pub(crate) fn rear_now(work: &Casework) -> (LoadState, Option<Length>) {
+    let read = |state| work.found().height(End::Rear, state).map(|height| height.value);
+    match read(LoadState::Loaded) {
+        Some(height) => (LoadState::Loaded, Some(height)),
+        None => (LoadState::Empty, read(LoadState::Empty)),
+    }
+}
+
+/// What a state is called at the head of a row.
+pub(crate) fn state_head(work: &Casework, state: LoadState) -> String {
+    sentence(state_of(work.found(), state))
+}
