@@ -1,6 +1,6 @@
 //! What comes before any spring.
 
-use wise_badger_mechanics::units::{Force, metres};
+use wise_badger_mechanics::units::{Force, inches};
 
 use crate::aim::{Aim, AimVerdict, contradiction};
 use crate::casework::{Casework, NothingFits};
@@ -129,7 +129,8 @@ fn of_the_aim(work: &Casework) -> Option<Lead> {
     if let Some((one, other)) = contradiction(&goals, work.found()) {
         return Some(Lead::AimContradicts(one, other));
     }
-    let step = metres(0.0);
+    // As finely as heights are printed.
+    let step = inches(1.0 / 16.0);
     let met = |place| matches!(work.as_found(place, step), Some(AimVerdict::Meets | AimVerdict::LikelyMeets));
     (0..goals.len()).all(met).then_some(Lead::MeetsTheAim)
 }

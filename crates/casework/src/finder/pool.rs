@@ -11,7 +11,7 @@ use crate::back_solve::{Needed, what_it_takes};
 use crate::casework::Casework;
 use crate::entry::{CorrectionEntry, EndWord, OptionEntry, PartEntry, ShelfPart};
 use crate::shelf_fit::{Setting, correction_of, entry_of, settable};
-use crate::survey::{End, LoadState};
+use crate::survey::{End, LoadState, NoFit};
 
 /// What a part does in a combination, which has one of each at most.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -69,8 +69,11 @@ pub(super) fn pool(search: &Search<'_>, counted: &mut Counted) -> Pool {
 
 /// A part in a place joins the pool, or what is refused, or neither where it is nothing for this vehicle.
 fn put(work: &Casework, pool: &mut Pool, place: usize, part: &ShelfPart, entry: CorrectionEntry) {
-    let Some(correction) = correction_of(&work.found().vehicle, &entry) else { return };
+    let Some(correction) = entry.correction().filter(|correction| correction.problems().is_empty()) else { return };
     let Some(role) = role(&correction).filter(|_| !is_a_shim(work, &correction)) else { return };
+    if work.found().vehicle.no_fit_of(&correction).is_some_and(|no_fit| goes_without_saying(&no_fit)) {
+        return;
+    }
     let entry = PartEntry { shelf: Some(Box::new(part.clone())), ..PartEntry::by_itself(entry) };
     let gates = work.gate(std::slice::from_ref(&correction));
     if gates.is_empty() {
@@ -78,6 +81,26 @@ fn put(work: &Casework, pool: &mut Pool, place: usize, part: &ShelfPart, entry: 
     } else if pool.refused.last().is_none_or(|last| last.places != [Some(place)]) {
         let option = OptionEntry { name: String::new(), parts: vec![entry] };
         pool.refused.push(Refused { option, places: vec![Some(place)], gates, unpredicted: None, misses_the_aim: None });
+    }
+}
+
+/// Whether nobody wonders why a part does not go on: what is for coils goes on no leaves.
+fn goes_without_saying(no_fit: &NoFit) -> bool {
+    match no_fit {
+        NoFit::NoLeaves(..)
+        | NoFit::NothingClamped(..)
+        | NoFit::NoCoils(..)
+        | NoFit::NoFront
+        | NoFit::NotUnder(_)
+        | NoFit::NoShackles
+        | NoFit::NoBlockThere(_)
+        | NoFit::NoneComesOut(_) => true,
+        NoFit::Lowers(_)
+        | NoFit::OnABlock(_)
+        | NoFit::OneComesOut(_)
+        | NoFit::OtherComesOut(_)
+        | NoFit::NotSaid(_)
+        | NoFit::CoilsNotSaid(_) => false,
     }
 }
 

@@ -79,8 +79,8 @@ pub enum RateVerdict {
     },
     /// The bump stops carry part of the load, so the springs cannot be told from the stops.
     OnTheStops {
-        /// The clearance there was empty.
-        gap_empty: Length,
+        /// The clearance there was empty, where it was read.
+        gap_empty: Option<Length>,
     },
 }
 
@@ -139,8 +139,8 @@ impl RateVerdict {
         let (drop_m, change_n) = (drop.value.si(), load_change.value.si());
         let tyres = TyreGive::of(survey);
         let tyre_drop_m = change_n * tyres.compliance;
-        if let Some(gap_empty) = stops_in_contact(survey, drop_m - tyre_drop_m) {
-            return RateVerdict::OnTheStops { gap_empty };
+        if stops_in_contact(survey, drop_m - tyre_drop_m) {
+            return RateVerdict::OnTheStops { gap_empty: survey.gap(LoadState::Empty) };
         }
         let height_sd = drop.sd.si();
         if drop_m * change_n < 0.0 && drop_m.abs() > 2.0 * height_sd {
@@ -228,16 +228,15 @@ impl TyreGive {
     }
 }
 
-/// The clearance that was used up, when the readings say the stops are touching with the load on.
-fn stops_in_contact(survey: &Survey, spring_drop_m: f64) -> Option<Length> {
-    let empty = survey.gap(LoadState::Empty)?;
+/// Whether the readings say that the stops are touching with the load on.
+fn stops_in_contact(survey: &Survey, spring_drop_m: f64) -> bool {
     // Under a sixteenth there is no telling clear from touching.
     let touching = inches(1.0 / 16.0);
-    let closed = match survey.gap(LoadState::Loaded) {
-        Some(loaded) => loaded <= touching,
-        None => spring_drop_m >= (empty - touching).si(),
-    };
-    closed.then_some(empty)
+    match (survey.gap(LoadState::Loaded), survey.gap(LoadState::Empty)) {
+        (Some(loaded), _) => loaded <= touching,
+        (None, Some(empty)) => spring_drop_m >= (empty - touching).si(),
+        (None, None) => false,
+    }
 }
 
 /// `ΔW = √(σ_ΔW² + k²·σ_ΔH²) / 0.10`.

@@ -233,7 +233,9 @@ pub(crate) fn rate_figures(predictor: &Predictor, units: Units) -> Vec<Figure> {
             ]
         }
         RateVerdict::OnTheStops { gap_empty } => {
-            let numbers = vec![format!("gap empty {}", units.exact(gap_empty))];
+            let loaded = survey.gap(LoadState::Loaded).map(|gap| format!("gap loaded {}", units.exact(gap)));
+            let empty = gap_empty.map(|gap| format!("gap empty {}", units.exact(gap)));
+            let numbers = empty.into_iter().chain(loaded).collect();
             let sum = Sum::new("a rate needs the stops clear in both states", numbers, TAPE);
             let note = "the bump stops carry part of the load; take some off and measure again with the stops clear";
             vec![Figure::new(label, "on the stops", sum).note(note).tone(Tone::Act)]
