@@ -195,7 +195,7 @@ fn makes_good(search: &Search<'_>, option: &OptionEntry, gates: &[Gate]) -> Opti
         let entry = entry_of(vehicle, part, Site::default(), None, search.units)?;
         correction_of(vehicle, &entry)?;
         let entry = PartEntry { shelf: Some(Box::new(part.clone())), ..PartEntry::by_itself(entry) };
-        let with = OptionEntry { parts: [&option.parts[..], &[entry.clone()]].concat(), ..option.clone() };
+        let with = OptionEntry { parts: [&option.parts[..], std::slice::from_ref(&entry)].concat(), ..option.clone() };
         let work = search.work.trying(with, search.work.case().plan.clone());
         let still = work
             .gate_of(0)

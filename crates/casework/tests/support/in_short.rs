@@ -49,6 +49,9 @@ pub(crate) struct InShort {
     /// Area, grade, defects.
     #[serde(default)]
     pub(crate) findings: Vec<(String, String, Vec<String>)>,
+    /// Area, what was measured there, inches.
+    #[serde(default)]
+    pub(crate) measured: Vec<(String, String, f64)>,
     #[serde(default)]
     pub(crate) shelf: String,
 }
@@ -148,6 +151,13 @@ impl InShort {
         if !self.findings.is_empty() {
             let finding = |(area, grade, defects): &(String, String, Vec<String>)| json!({ "area": area, "grade": grade, "defects": defects, "measured": [], "words": "" });
             document["look_over"] = json!({ "findings": self.findings.iter().map(finding).collect::<Vec<_>>() });
+        }
+        if !self.measured.is_empty() {
+            let finding = |(area, what, value): &(String, String, f64)| {
+                let measured = json!([{ "what": what, "value": inches(*value) }]);
+                json!({ "area": area, "grade": "fine", "defects": [], "measured": measured, "words": "" })
+            };
+            document["look_over"] = json!({ "findings": self.measured.iter().map(finding).collect::<Vec<_>>() });
         }
         let read = JobDocument::read(&document.to_string());
         Casework::new(read.unwrap_or_else(|error| panic!("{}: {error}", self.name)).case())

@@ -14,6 +14,7 @@ mod bench_under_the_vehicle;
 mod calls;
 mod classes;
 mod demo_is_our_own;
+mod finder;
 mod frame;
 mod hand_cases;
 mod intake;
