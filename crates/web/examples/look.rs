@@ -30,12 +30,12 @@ const VIEWS: [&str; 19] = [
     "quick-answer=/quick/1@1280x1000",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
-    "takes=/jobs/4/takes@1280x1430",
+    "finder=/jobs/6/finder@1280x1700",
     "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 18] = [
+const MEASURED: [(&str, &str); 19] = [
     ("Yard", "/"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
@@ -46,6 +46,7 @@ const MEASURED: [(&str, &str); 18] = [
     ("Verdict", "/jobs/6/verdict"),
     ("Aim", "/jobs/4/aim"),
     ("Options", "/jobs/4/options"),
+    ("Find options", "/jobs/4/finder"),
     ("What it would take", "/jobs/4/takes"),
     ("What if", "/jobs/6/what-if?p0_kind=lift_block&p0_thickness=1"),
     ("Quick answer", "/quick/1"),

@@ -6,6 +6,7 @@ mod accessibility;
 mod bench;
 mod camper;
 mod drafts;
+mod finder;
 mod keyboard;
 mod load_plan;
 mod phone;

@@ -33,7 +33,7 @@ async fn what_it_would_take_leads_from_the_shelf_to_a_prediction_on_a_phone() {
     at(Site::demo(), "shelf-phone", async |bench| {
         bench.browser.resize(390, 844).await;
         bench.sign_on("Bram").await?;
-        for path in ["/shelf", "/shelf/new", "/jobs/4/shelf", "/jobs/4/takes"] {
+        for path in ["/shelf", "/shelf/new", "/jobs/4/shelf", "/jobs/4/finder", "/jobs/4/takes"] {
             bench.goto(path).await?;
             bench.find("main h1").await?;
             let wide = bench.page.execute("return document.documentElement.scrollWidth - innerWidth", vec![]).await?;
