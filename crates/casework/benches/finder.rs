@@ -3,6 +3,8 @@
 //! `ratio finder-in-warm-solves N` says how many it takes to look through the demo shop's shelf for a job of several cases, all of it;
 //! `ratio finder-against-one-by-one N` how many times longer it would take to predict as many combinations one by one.
 
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a made-up job is sound")]
+
 use std::hint::black_box;
 use std::sync::LazyLock;
 use std::time::Instant;

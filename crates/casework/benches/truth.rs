@@ -18,6 +18,14 @@ fn main() {
     println!("|---|---|---|---|---|---|---|---|---|---|");
     let settled = truth::settled(SEED + 100, jobs / 5);
     println!("of the band of the rate the reading named leaves {:.2} (median of {} jobs)\n", median(&settled), settled.len());
+    println!("| said to meet two goals at once with a chance of | of so many | do so |\n|---|---|---|");
+    let row = &ROWS[0];
+    let promised = truth::promised(row, SEED + 200, jobs);
+    for (from, to) in [(0.0, 0.1), (0.1, 0.2), (0.2, 0.4), (0.4, 0.6), (0.6, 0.8), (0.8, 0.9), (0.9, 0.97), (0.97, 1.01)] {
+        let (met, of) = truth::came_true(&promised, from, to);
+        println!("| {from} to {:.2} | {of} | {:.1} % |", f64::min(to, 1.0), 100.0 * Tally::share(met, of));
+    }
+    println!();
     let only: Option<usize> = std::env::var("TRUTH_ROW").ok().and_then(|row| row.parse().ok());
     let rows = || (0_usize..).zip(ROWS).filter(|(number, _)| only.is_none_or(|only| only == *number));
     // A row a thread: the machine's cores share them out.

@@ -6,7 +6,7 @@
 #[path = "support/truth.rs"]
 mod truth;
 
-use truth::{ROWS, Read, Row, Tally, median, run, settled};
+use truth::{ROWS, Read, Row, Tally, came_true, median, promised, run, settled};
 
 const JOBS: u32 = 39;
 
@@ -98,4 +98,15 @@ fn two_heights_alone_are_never_good() {
 fn the_reading_named_to_settle_most_does() {
     let left = settled(3, 40);
     assert!(left.len() > 25 && median(&left) < 0.75, "{} of {}", median(&left), left.len());
+}
+
+/// What is said to come true so many times in ten does so about as often: two heights at once, one vehicle.
+#[test]
+fn stated_chances_come_true_about_as_often_as_they_say() {
+    let promised = promised(of("assumptions hold", Read::Three), 21, 3 * JOBS);
+    for (from, to, least, most) in [(0.6, 0.9, 0.6, 0.95), (0.3, 0.6, 0.28, 0.65), (0.0, 0.05, 0.0, 0.08)] {
+        let (met, of) = came_true(&promised, from, to);
+        let share = Tally::share(met, of);
+        assert!(of >= 20 && share >= least && share <= most, "{met} of {of} between {from} and {to}");
+    }
 }

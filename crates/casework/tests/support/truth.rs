@@ -9,7 +9,7 @@
 mod errors;
 
 use errors::Errors;
-use wise_badger_casework::prediction::{NextReading, Predictor, Story};
+use wise_badger_casework::prediction::{Moment, NextReading, Predictor, Story};
 use wise_badger_casework::survey::{
     Ends, FurtherLoad, FurtherState, Gaps, LoadPut, LoadState, Manner, OverloadLeaves, RearWheels, Seen, States, Survey,
     VehicleClass, VehicleFacts,
@@ -181,6 +181,41 @@ pub(crate) fn settled(seed: u64, jobs: u32) -> Vec<f64> {
     left
 }
 
+/// Chances as they are stated that the rear stands within a stated band empty and within another loaded, at once, and whether it does: made-up
+/// jobs of a row, four parts each, which are off from what was said of them as much as they may be.
+pub(crate) fn promised(row: &Row, seed: u64, jobs: u32) -> Vec<(f64, bool)> {
+    let mut errors = Errors::new(seed);
+    let mut promised = Vec::new();
+    for number in 0..jobs {
+        let job = Job::make(row, number, &mut errors);
+        let predictor = Predictor::new(&job.survey);
+        for (part, fitted) in parts(&job) {
+            let fitted = fitted.turned_out(&mut errors);
+            let set = std::slice::from_ref(&part);
+            let prediction = predictor.predict(&part);
+            let (Ok(empty), Ok(loaded)) = (prediction.empty, prediction.loaded) else { continue };
+            let mut goal = |said: f64| (said + 0.4 * errors.normal(), between(&mut errors, 0.2, 0.9));
+            let goals = [goal(empty.rear.value.customary()), goal(loaded.rear.value.customary())];
+            let met = |heights: [f64; 2]| heights.iter().zip(goals).all(|(height, (middle, off))| (height - middle).abs() <= off);
+            let moments = [(Moment::State(LoadState::Empty), set), (Moment::State(LoadState::Loaded), set)];
+            let Ok(joint) = predictor.joint(&moments) else { continue };
+            let drawn =
+                joint.draw(1_000, 2).filter(|drawn| met([0, 1].map(|at: usize| drawn[at].rear.unwrap().customary()))).count();
+            let truly = met([0.0, job.load].map(|load| job.truth.height(load, &fitted)));
+            #[allow(clippy::cast_precision_loss, reason = "a thousand at most")]
+            promised.push((drawn as f64 / 1_000.0, truly));
+        }
+    }
+    promised
+}
+
+/// Of all that were promised with a chance between two, how many came true, and of how many.
+pub(crate) fn came_true(promised: &[(f64, bool)], from: f64, to: f64) -> (u32, u32) {
+    let such = || promised.iter().filter(|(chance, _)| (from..to).contains(chance));
+    let count = |of: usize| u32::try_from(of).unwrap();
+    (count(such().filter(|(_, met)| *met).count()), count(such().count()))
+}
+
 fn spread(predictor: &Predictor) -> Option<f64> {
     match predictor.rate() {
         RateVerdict::Measured(figure) => Some(figure.relative_sd),
@@ -225,6 +260,18 @@ struct Fitted {
     leaf: Option<(f64, f64)>,
     /// Rate and clearance; the stops come out.
     rubber: Option<(f64, f64)>,
+}
+
+impl Fitted {
+    /// The same part a little off from what was said of it: rates by a tenth, where it begins to bear by an eighth of an inch, and the lift
+    /// of a leaf by half an inch, as one standard deviation.
+    fn turned_out(mut self, errors: &mut Errors) -> Self {
+        for part in [&mut self.helper, &mut self.rubber] {
+            *part = part.map(|(rate, gap)| (rate * (1.0 + 0.1 * errors.normal()), gap + 0.125 * errors.normal()));
+        }
+        self.leaf = self.leaf.map(|(rate, lift)| (rate * (1.0 + 0.1 * errors.normal()), lift + 0.5 * errors.normal()));
+        self
+    }
 }
 
 impl Truth {
