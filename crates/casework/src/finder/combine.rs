@@ -7,7 +7,7 @@ use wise_badger_mechanics::units::{InShopUnits, inches};
 
 use super::pool::{Piece, Role};
 use super::screen::{Alone, Ground};
-use super::{Counted, MOST_SCREENED};
+use super::search::{Counted, MOST_SCREENED};
 
 /// Parts of a kind that lift alike to so much do the same; the cheapest of them is combined.
 const THE_SAME_IN: f64 = 0.125;

@@ -5,11 +5,12 @@ use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, 
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
 use super::chance::chance;
+use super::found::{Ranked, Refused};
 use super::pool::{Piece, Role};
-use super::rank::Worth;
 use super::school::School;
 use super::screen::{Alone, Ground};
-use super::{Counted, Ranked, Refused, Search};
+use super::search::{Counted, Search};
+use super::worth::Worth;
 use crate::aim::{GoalCase, TargetBand};
 use crate::casework::Casework;
 use crate::entry::{OptionEntry, PartEntry, SettingEntry, ShelfPart, WhenEntry};

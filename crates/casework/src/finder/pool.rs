@@ -5,7 +5,8 @@ use wise_badger_mechanics::correction::{Axles, Correction, Site, TakesUp, rearch
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, psi};
 
-use super::{Counted, Refused, Search};
+use super::found::Refused;
+use super::search::{Counted, Search};
 use crate::aim::GoalMark;
 use crate::back_solve::{Needed, what_it_takes};
 use crate::casework::Casework;

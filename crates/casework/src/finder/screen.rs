@@ -6,8 +6,9 @@ use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use super::pool::Piece;
-use super::rank::{Worth, score};
-use super::{Counted, MOST_JUDGED, Search};
+use super::rank::score;
+use super::search::{Counted, MOST_JUDGED, Search};
+use super::worth::Worth;
 use crate::aim::{GoalCase, GoalMark, TargetBand};
 use crate::casework::Casework;
 use crate::prediction::{Moment, Unpredicted};
