@@ -234,6 +234,24 @@ fn what_is_too_short_is_made_good_from_the_shelf_or_said() {
     assert_eq!(made_good.places, [Some(0), Some(2)], "the one that is long enough");
 }
 
+/// A case of the plan that is over a rating is said; a goal that speaks of it bars every part, since none raises a rating.
+#[test]
+fn what_is_planned_over_a_rating_is_promised_nothing() {
+    let shelf = demo_shelf();
+    let mut job = half_ton();
+    job["planned"] = json!([[3_400.0, 0.0, 0.0]]);
+    let said = look(&in_short(job.clone()).work(), &shelf);
+    assert!(said.leads.contains(&Lead::CaseOverARating(2, false)) && !said.ranked.is_empty(), "{:?}", said.leads);
+    job["aim"] = json!([{ "level_loaded": [0.0, 0.5] }, { "planned": [17.0, 0.5] }]);
+    let barred = look(&in_short(job.clone()).work(), &shelf);
+    assert!(barred.leads.contains(&Lead::CaseOverARating(2, true)) && barred.ranked.is_empty(), "{:?}", barred.leads);
+    job["planned"] = json!([[1_200.0, 0.0, 0.0]]);
+    let light = look(&in_short(job).work(), &shelf);
+    assert!(light.leads.is_empty() && !light.ranked.is_empty(), "{:?}", light.leads);
+    let two = light.ranked[0].chance.as_ref().unwrap();
+    assert_eq!(two.each.len(), 2, "both goals are judged, one of them in the case that nobody read");
+}
+
 #[test]
 fn nobody_waiting_any_more_ends_the_search() {
     let work = in_short(half_ton()).work();

@@ -2,6 +2,10 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+#[path = "support/in_short.rs"]
+mod in_short;
+
+use in_short::demo_shelf;
 use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::job_document::JobDocument;
@@ -271,4 +275,37 @@ fn what_cannot_be_is_named_by_its_field() {
     let option = OptionDocument::read(&elsewhere.to_string()).unwrap();
     let error = PredictionDocument::of(&job(|_| {}), &option).unwrap_err().to_string();
     assert_eq!(error, "parts[0].settings[0].when: the job has no case 77 to be predicted in");
+}
+
+/// Parts asked for by their numbers are the parts of a document that says the same.
+#[test]
+fn parts_of_a_shelf_are_asked_for_by_number_place_and_setting() {
+    let (job, shelf) = (job(|_| {}), demo_shelf());
+    let asked = |with: &[&str]| {
+        let with: Vec<String> = with.iter().map(|one| (*one).to_owned()).collect();
+        OptionDocument::of_shelf(&job, &shelf, &with)
+    };
+    let option = asked(&["BL-502", "ab-801=35 psi", "BL-501@left"]).unwrap_err().to_string();
+    assert!(option.contains("takes up at one corner"), "two blocks on one seat: {option}");
+    let option = asked(&["BL-502", "ab-801=35 psi"]).unwrap();
+    let parts = serde_json::to_value(&option.parts).unwrap();
+    assert_eq!(parts[0]["correction"]["thickness"]["text"], "1 1/2");
+    assert!((parts[1]["correction"]["pressure"]["si"].as_f64().unwrap() - 35.0 * 6_894.757_293_168).abs() < 1.0);
+    assert_eq!(parts[1]["shelf"]["number"], "AB-801");
+    let by_number: Value = serde_json::from_str(&PredictionDocument::of(&job, &option).unwrap().to_json()).unwrap();
+    let written = serde_json::to_value(&option).unwrap();
+    assert_eq!(predicted(&job, &written), by_number, "written down and read again it is the same");
+    let front = asked(&["CO-605@front"]).unwrap();
+    assert_eq!(serde_json::to_value(&front.parts).unwrap()[0]["correction"]["axles"], "front");
+    for (with, what) in [
+        ("XX-1", "the shelf has no part of this number"),
+        ("BL-502@roof", "a part does not go on “roof”"),
+        ("BL-502=3 in", "nothing of this part is set when it is fitted"),
+        ("AB-801=a lot", "is no setting of this part"),
+        ("AB-801=900 psi", "is no setting of this part"),
+        ("SK-901", "it asks for a figure of the vehicle"),
+    ] {
+        let error = asked(&[with]).unwrap_err().to_string();
+        assert!(error.contains(what) && error.contains(with), "{with}: {error}");
+    }
 }

@@ -55,8 +55,15 @@ enum Command {
         #[arg(required_unless_present = "schema")]
         job: Option<String>,
         /// The option: a wise-badger/option document.
-        #[arg(long, value_name = "FILE", required_unless_present = "schema")]
+        #[arg(long, value_name = "FILE", required_unless_present_any = ["schema", "with"])]
         option: Option<String>,
+        /// A shelf instead, a wise-badger/shelf document, of which `--with` names the parts.
+        #[arg(long, value_name = "FILE", requires = "with", conflicts_with = "option")]
+        shelf: Option<String>,
+        /// A part of the shelf by its number, and where it goes and how it is set, as in `CS-531@front`, `AB-801=35 psi`; may be given
+        /// several times.
+        #[arg(long, value_name = "NUMBER[@PLACE][=SETTING]", requires = "shelf")]
+        with: Vec<String>,
         /// Print the JSON Schema of the option's document instead.
         #[arg(long, exclusive = true)]
         schema: bool,
@@ -196,7 +203,9 @@ pub fn run() -> ExitCode {
         Command::Stance { file } => (solve_stance(&file), 2),
         Command::Pack { file } => (load_pack(&file), 2),
         Command::Fit { file } => (fit_readings(&file), 2),
-        Command::Predict { job, option, .. } => (predict(job.zip(option)), 2),
+        Command::Predict { job: Some(job), option: Some(option), .. } => (predict(&job, &option), 2),
+        Command::Predict { job: Some(job), shelf: Some(shelf), with, .. } => (predict_of_shelf(&job, &shelf, &with), 2),
+        Command::Predict { .. } => (print_schema(&OptionDocument::schema()), 2),
         Command::Options { job, shelf, today } => (options(&job, &shelf, today.as_deref()), 2),
         Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
         Command::Job(command) => (job_command(command), 2),
@@ -236,19 +245,35 @@ fn fit_readings(file: &str) -> Result<(), Failure> {
     print(&document.solve()?.to_json())
 }
 
-/// Predicts an option on a job; of none, prints what an option's document holds.
-fn predict(files: Option<(String, String)>) -> Result<(), Failure> {
-    let Some((job, option)) = files else { return print(&serde_json::to_string_pretty(&OptionDocument::schema())?) };
-    let of_file = |file: &str, why: &dyn std::error::Error| format!("{file}: {why}");
-    let job_document = JobDocument::read(&read_document(&job)?).map_err(|error| of_file(&job, &error))?;
-    let option_document = OptionDocument::read(&read_document(&option)?).map_err(|error| of_file(&option, &error))?;
-    let predicted = PredictionDocument::of(&job_document, &option_document).map_err(|error| of_file(&option, &error))?;
+/// What a document holds.
+fn print_schema(schema: &impl serde::Serialize) -> Result<(), Failure> {
+    print(&serde_json::to_string_pretty(schema)?)
+}
+
+fn of_file(file: &str, why: &dyn std::error::Error) -> String {
+    format!("{file}: {why}")
+}
+
+/// Predicts an option on a job.
+fn predict(job: &str, option: &str) -> Result<(), Failure> {
+    let job_document = JobDocument::read(&read_document(job)?).map_err(|error| of_file(job, &error))?;
+    let option_document = OptionDocument::read(&read_document(option)?).map_err(|error| of_file(option, &error))?;
+    let predicted = PredictionDocument::of(&job_document, &option_document).map_err(|error| of_file(option, &error))?;
+    print(&predicted.to_json())
+}
+
+/// The same of parts of a shelf.
+fn predict_of_shelf(job: &str, shelf: &str, with: &[String]) -> Result<(), Failure> {
+    let job_document = JobDocument::read(&read_document(job)?).map_err(|error| of_file(job, &error))?;
+    let read = ShelfDocument::read(&read_document(shelf)?).map_err(|error| of_file(shelf, &error))?;
+    let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
+    let option = OptionDocument::of_shelf(&job_document, &parts, with).map_err(|error| of_file(shelf, &error))?;
+    let predicted = PredictionDocument::of(&job_document, &option).map_err(|error| of_file(shelf, &error))?;
     print(&predicted.to_json())
 }
 
 /// Looks through a shelf for what a job needs.
 fn options(job: &str, shelf: &str, today: Option<&str>) -> Result<(), Failure> {
-    let of_file = |file: &str, why: &dyn std::error::Error| format!("{file}: {why}");
     let job_document = JobDocument::read(&read_document(job)?).map_err(|error| of_file(job, &error))?;
     let read = ShelfDocument::read(&read_document(shelf)?).map_err(|error| of_file(shelf, &error))?;
     let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
@@ -272,7 +297,7 @@ fn read_document(file: &str) -> Result<String, Failure> {
 
 fn job_command(command: JobCommand) -> Result<(), Failure> {
     match command {
-        JobCommand::Schema => print(&serde_json::to_string_pretty(&JobDocument::schema())?),
+        JobCommand::Schema => print_schema(&JobDocument::schema()),
         JobCommand::Export { database, number } => {
             let database = database.open(1)?;
             let mut connection = database.connection()?;
@@ -296,7 +321,7 @@ fn job_command(command: JobCommand) -> Result<(), Failure> {
 
 fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
     match command {
-        ShelfCommand::Schema => print(&serde_json::to_string_pretty(&ShelfDocument::schema())?),
+        ShelfCommand::Schema => print_schema(&ShelfDocument::schema()),
         ShelfCommand::Export { database } => {
             let database = database.open(1)?;
             let mut connection = database.connection()?;

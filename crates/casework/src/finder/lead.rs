@@ -2,11 +2,12 @@
 
 use wise_badger_mechanics::units::{Force, inches};
 
-use crate::aim::{Aim, AimVerdict, contradiction};
+use crate::aim::{Aim, AimVerdict, GoalCase, contradiction};
+use crate::case::PlannedCase;
 use crate::casework::{Casework, NothingFits};
 use crate::prediction::Story;
 use crate::survey::{End, LoadState};
-use crate::verdict::{Cause, RateVerdict};
+use crate::verdict::{Cause, RateVerdict, RatingCheck};
 
 /// What leads, before any option.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -24,6 +25,8 @@ pub enum Lead {
     AimContradicts(usize, usize),
     /// It stands as it should already.
     MeetsTheAim,
+    /// A rating is passed in a case of the load plan, by its key; whether a goal speaks of that case.
+    CaseOverARating(u8, bool),
     /// A rating is passed as far as assumed weights go.
     WeighFirst,
     /// Its stops bear: the readings say nothing of its springs.
@@ -54,6 +57,7 @@ impl Lead {
             Lead::NoAim => "no_aim",
             Lead::AimContradicts(..) => "aim_contradicts_itself",
             Lead::MeetsTheAim => "meets_the_aim_already",
+            Lead::CaseOverARating(..) => "a_case_over_a_rating",
             Lead::WeighFirst => "weigh_first",
             Lead::OnItsStops => "on_its_stops",
             Lead::TooWeak(_) => "readings_too_weak",
@@ -70,7 +74,10 @@ impl Lead {
     pub fn bars_everything(&self) -> bool {
         matches!(
             self,
-            Lead::OverARating | Lead::RepairFirst | Lead::Measure | Lead::NoAim | Lead::AimContradicts(..) | Lead::MeetsTheAim
+            Lead::OverARating
+                | Lead::CaseOverARating(_, true)
+                | Lead::RepairFirst
+                | Lead::Measure | Lead::NoAim | Lead::AimContradicts(..) | Lead::MeetsTheAim
         )
     }
 }
@@ -88,6 +95,7 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
         leads.push(Lead::Measure);
     }
     leads.extend(of_the_aim(work));
+    leads.extend(cases_over_a_rating(work));
     if leads.iter().any(Lead::bars_everything) {
         return leads;
     }
@@ -119,6 +127,15 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
         }
     }
     leads
+}
+
+/// The cases of the plan in which a rating is surely passed: what is promised of one of them would be promised of an overload.
+fn cases_over_a_rating(work: &Casework) -> impl Iterator<Item = Lead> {
+    let over = |case: &&PlannedCase| RatingCheck::of_state(&case.survey, LoadState::Loaded).iter().any(RatingCheck::is_surely_over);
+    work.cases().iter().filter(over).map(|case| {
+        let spoken_of = work.goals().any(|goal| goal.when() == GoalCase::Planned(case.key));
+        Lead::CaseOverARating(case.key, spoken_of)
+    })
 }
 
 fn of_the_aim(work: &Casework) -> Option<Lead> {

@@ -33,6 +33,20 @@ pub enum School {
 }
 
 impl School {
+    /// Every one, in the order that it is told.
+    pub const ALL: [School; 10] = [
+        School::Leaf,
+        School::Pack,
+        School::OverloadLeaf,
+        School::Coils,
+        School::Struts,
+        School::Hanging,
+        School::Steel,
+        School::Rubber,
+        School::Air,
+        School::Block,
+    ];
+
     /// The word it goes by in documents.
     pub fn word(self) -> &'static str {
         match self {

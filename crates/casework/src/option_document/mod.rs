@@ -3,6 +3,7 @@
 
 mod changes;
 mod error;
+mod from_shelf;
 mod options_result;
 mod result;
 

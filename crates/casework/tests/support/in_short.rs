@@ -32,6 +32,9 @@ pub(crate) struct InShort {
     /// Things aboard: weight, behind the rear axle, to the left.
     #[serde(default)]
     pub(crate) items: Vec<[f64; 3]>,
+    /// The same in a case of the plan that nobody read.
+    #[serde(default)]
+    pub(crate) planned: Vec<[f64; 3]>,
     pub(crate) gap_loaded: Option<f64>,
     #[serde(default)]
     pub(crate) contact_empty: bool,
@@ -136,17 +139,25 @@ impl InShort {
         if !goals.is_empty() {
             document["aim"] = json!({ "goals": goals, "most": 0 });
         }
+        let item = |case: u8| {
+            move |[weight, behind, left]: &[f64; 3]| {
+                json!({
+                    "name": "Thing", "liquid": null, "amount": pounds(*weight), "distance": inches(behind.abs()),
+                    "ahead": *behind < 0.0, "lateral": inches(*left), "left": true, "height": null, "on_hitch": false, "always": false,
+                    "cases": [case],
+                })
+            }
+        };
         if !self.items.is_empty() {
             document["tape"]["states"][1]["load"] = json!({ "kind": "planned", "case": 1 });
-            let item = |[weight, behind, left]: &[f64; 3]| {
-                json!({
-                    "name": "Thing", "liquid": null, "amount": pounds(*weight), "distance": inches(behind.abs()), "ahead": *behind < 0.0,
-                    "lateral": inches(*left), "left": true, "height": null, "on_hitch": false, "always": false, "cases": [1],
-                })
-            };
-            let items: Vec<Value> = self.items.iter().map(item).collect();
-            document["load_plan"] =
-                json!({ "cases": [{ "key": 1, "name": "Usual", "front_scale": null, "rear_scale": null }], "items": items });
+        }
+        let items: Vec<Value> = self.items.iter().map(item(1)).chain(self.planned.iter().map(item(2))).collect();
+        let names = [(1, "Usual", self.items.is_empty()), (2, "Full", self.planned.is_empty())];
+        let cases = names.iter().filter(|(.., empty)| !empty);
+        let cases: Vec<Value> =
+            cases.map(|(key, name, _)| json!({ "key": key, "name": name, "front_scale": null, "rear_scale": null })).collect();
+        if !cases.is_empty() {
+            document["load_plan"] = json!({ "cases": cases, "items": items });
         }
         if !self.findings.is_empty() {
             let finding = |(area, grade, defects): &(String, String, Vec<String>)| json!({ "area": area, "grade": grade, "defects": defects, "measured": [], "words": "" });
@@ -173,6 +184,9 @@ fn goal(short: &Value) -> Value {
         "stock" => json!({ "kind": "stock_height", "rear": figure(0), "tolerance": figure(1) }),
         "stock_loaded" => mark("rear", "loaded"),
         "front" => mark("front", "empty"),
+        "planned" => json!({
+            "kind": "mark", "mark": "rear", "when": { "case": 2 }, "way": "at_least", "height": figure(0), "tolerance": figure(1),
+        }),
         other => panic!("no goal {other}"),
     }
 }

@@ -9,8 +9,9 @@ use askama::Template;
 use chrono::Local;
 use form_urlencoded::Serializer;
 use wise_badger_casework::casework::Casework;
+use wise_badger_casework::consequence::Consequence;
 use wise_badger_casework::entry::{OptionEntry, ShelfPart};
-use wise_badger_casework::finder::{Found, Ranked, Refused, Search, Weights, find};
+use wise_badger_casework::finder::{Found, Ranked, Refused, School, Search, Weights, find};
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::correction::Correction;
@@ -30,7 +31,7 @@ use crate::view::aim::aim_words;
 use crate::view::consequence::consequence_figures;
 use crate::view::finder::{
     chance_words, counted_words, days_words, hours_words, in_a_hundred, lead_words, limited_by, price_words, rear_now,
-    refused_words, ride_words, school_words, state_head, to_the_customer, wish_words,
+    leaning_words, refused_words, ride_words, school_name, school_words, state_head, to_the_customer, wish_words,
 };
 use crate::view::load_plan::unpredicted_words;
 use crate::view::shelf::stock_words;
@@ -62,6 +63,13 @@ struct FinderPage {
     folded: Vec<Line>,
     heads: Vec<Head>,
     refused: Vec<(String, String)>,
+    /// The best of each school by itself.
+    schools: Vec<SchoolLine>,
+    /// What the list may be narrowed to.
+    kinds: Vec<(&'static str, String, bool)>,
+    only_wished: bool,
+    /// Whether anything is left out of what is shown.
+    narrowed: bool,
     counted: String,
     weights: Vec<Field>,
     /// The same, to go along unseen.
@@ -81,6 +89,19 @@ struct Column {
 struct Row {
     label: String,
     cells: Vec<Vec<String>>,
+}
+
+/// The best of a school by itself.
+struct SchoolLine {
+    school: String,
+    name: String,
+    chance: String,
+    rear: String,
+    ride: [String; 2],
+    leaning: String,
+    upkeep: &'static str,
+    price: String,
+    hours: String,
 }
 
 /// The head of a column of the list, by which it is sorted when it is pressed.
@@ -210,11 +231,34 @@ fn weights_of(sheet: &Sheet) -> Weights {
     }
 }
 
+/// What the list is narrowed to.
+struct Narrowed {
+    without: Vec<School>,
+    only_wished: bool,
+}
+
+impl Narrowed {
+    fn of(sheet: &Sheet) -> Self {
+        let without = School::ALL.into_iter().filter(|school| sheet.is_filled(&format!("without_{}", school.word())));
+        Narrowed { without: without.collect(), only_wished: sheet.is_filled("only_wished") }
+    }
+
+    fn shows(&self, option: &Ranked) -> bool {
+        !option.schools.iter().any(|school| self.without.contains(school))
+            && !(self.only_wished && !option.worth.against_a_wish.is_empty())
+    }
+
+    fn is_any(&self) -> bool {
+        self.only_wished || !self.without.is_empty()
+    }
+}
+
 fn finder_page(worker: &Worker, file: &JobFile, sheet: &Sheet, weights: Weights, found: &Found) -> Result<Page, WebError> {
     let (work, units, number) = (&file.work, worker.units(), file.job.number.0);
     let class = work.found().vehicle.class;
     let name = |option: &OptionEntry| option_name(option, class, units);
-    let first = first_of(&found.ranked);
+    let narrowed = Narrowed::of(sheet);
+    let first = first_of(&found.ranked, &narrowed);
     let trials: Vec<(usize, &Ranked, Casework)> = first
         .iter()
         .filter_map(|place| {
@@ -264,7 +308,8 @@ fn finder_page(worker: &Worker, file: &JobFile, sheet: &Sheet, weights: Weights,
         let value = |place: &usize| found.ranked.get(*place).map_or(f64::INFINITY, |ranked| sorted_value(&by, *place, ranked));
         value(one).total_cmp(&value(other))
     });
-    let lines = places.iter().filter_map(|place| Some(line((*place, found.ranked.get(*place)?))));
+    let shown_of = |place: &usize| found.ranked.get(*place).filter(|option| narrowed.shows(option));
+    let lines = places.iter().filter_map(|place| Some(line((*place, shown_of(place)?))));
     let (folded, list): (Vec<Line>, Vec<Line>) = lines.partition(|line| by.is_empty() && !line.folded.is_empty());
     let template = FinderPage {
         shell: Shell::new(worker, "Find options", address(number)),
@@ -290,6 +335,14 @@ fn finder_page(worker: &Worker, file: &JobFile, sheet: &Sheet, weights: Weights,
         folded,
         heads: heads(number, &weights, &by),
         refused: found.refused.iter().map(|refused| why_not(refused, &name, units, work)).collect(),
+        schools: found.by_school().into_iter().map(|(school, ranked)| school_line(file, school, ranked, units)).collect(),
+        kinds: School::ALL
+            .into_iter()
+            .filter(|school| found.ranked.iter().any(|option| option.schools.contains(school)))
+            .map(|school| (school_name(school), format!("without_{}", school.word()), narrowed.without.contains(&school)))
+            .collect(),
+        only_wished: narrowed.only_wished,
+        narrowed: narrowed.is_any(),
         counted: counted_words(&found.counted),
         along: weights.each().to_vec(),
         weights: weight_fields(sheet, &weights),
@@ -327,9 +380,35 @@ fn heads(number: i32, weights: &Weights, by: &str) -> Vec<Head> {
 }
 
 /// The places of those that stand beside one another: the best of each school, and failing that the best.
-fn first_of(ranked: &[Ranked]) -> Vec<usize> {
-    let heads = ranked.iter().enumerate().filter(|(_, option)| !option.another_way && !option.dominated);
-    heads.map(|(place, _)| place).take(MOST_COLUMNS).collect()
+fn first_of(ranked: &[Ranked], narrowed: &Narrowed) -> Vec<usize> {
+    let shown = || ranked.iter().enumerate().filter(|(_, option)| narrowed.shows(option));
+    let heads = shown().filter(|(_, option)| !option.another_way && !option.dominated);
+    let heads: Vec<usize> = heads.map(|(place, _)| place).take(MOST_COLUMNS).collect();
+    // Of what is left once the list is narrowed, the best may be what others do better that are not shown.
+    if heads.is_empty() { shown().map(|(place, _)| place).take(MOST_COLUMNS).collect() } else { heads }
+}
+
+/// The best of a school by itself, in a line.
+fn school_line(file: &JobFile, school: School, ranked: &Ranked, units: Units) -> SchoolLine {
+    let work = &file.work;
+    let trial = work.trying(ranked.option.clone(), file.case().plan.clone());
+    let (state, _) = rear_now(work);
+    let rear = trial.predicted(0).and_then(|predicted| predicted.at(state).ok()).map(|at| units.predicted(at.rear));
+    let stiffer = trial.consequences(0).iter().find_map(|changed| match changed {
+        Consequence::AgainstLeaning { share, .. } => Some(*share),
+        _ => None,
+    });
+    SchoolLine {
+        school: sentence(school_name(school)),
+        name: option_name(&ranked.option, work.found().vehicle.class, units),
+        chance: ranked.chance.as_ref().map_or_else(String::new, |chance| in_a_hundred(chance.all)),
+        rear: rear.unwrap_or_default(),
+        ride: ride_words(&ranked.worth),
+        leaning: leaning_words(stiffer),
+        upkeep: if ranked.worth.upkeep.is_empty() { "none" } else { "wants looking after" },
+        price: price_words(&ranked.worth),
+        hours: hours_words(&ranked.worth),
+    }
 }
 
 fn why_not(refused: &Refused, name: &impl Fn(&OptionEntry) -> String, units: Units, work: &Casework) -> (String, String) {

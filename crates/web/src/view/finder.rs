@@ -11,7 +11,7 @@ use super::aim::goal_names;
 use super::look_over::ruled_out;
 use super::prediction::unpredicted_words;
 use super::shelf::money_words;
-use super::{Units, sentence, state_of};
+use super::{Units, percent, sentence, state_of};
 
 /// What comes before any spring, in a sentence, and the page where it is put right.
 pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String, &'static str, &'static str) {
@@ -28,6 +28,14 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
             "Change the aim",
         ),
         Lead::MeetsTheAim => ("It stands where the aim wants it already. Nothing has to be fitted for that.".to_owned(), "verdict", "See the verdict"),
+        Lead::CaseOverARating(key, _) => {
+            let case = work.cases().iter().find(|case| case.key == *key).map(|case| case.name.clone()).unwrap_or_default();
+            (
+                format!("“{case}” is over a rating. Take some of it off the plan: no spring changes that, and nothing is proposed for it."),
+                "load",
+                "Change the load plan",
+            )
+        }
         Lead::WeighFirst => ("By assumed weights it is over a rating. Weigh it before anything is fitted.".to_owned(), "tape", "Put the weights on Tape"),
         Lead::OnItsStops => (
             "It rests on its stops with the load on, so the readings say nothing of its springs. Read it again with less on.".to_owned(),
@@ -116,6 +124,15 @@ pub(crate) fn ride_words(worth: &Worth) -> [String; 2] {
     })
 }
 
+/// How much it leans beside now, by the share that the rear stiffens against it.
+pub(crate) fn leaning_words(stiffer: Option<f64>) -> String {
+    match stiffer {
+        Some(share) if share > 0.03 => format!("less: {} stiffer", percent(share)),
+        Some(share) if share < -0.03 => format!("more: {} softer", percent(-share)),
+        _ => "as now".to_owned(),
+    }
+}
+
 pub(crate) fn price_words(worth: &Worth) -> String {
     worth.price.map_or_else(
         || "price not known".to_owned(),
@@ -146,7 +163,11 @@ pub(crate) fn wish_words(wish: Wish) -> &'static str {
 }
 
 pub(crate) fn school_words(schools: &[School]) -> String {
-    let name = |school: &School| match school {
+    sentence(&schools.iter().map(|school| school_name(*school)).collect::<Vec<_>>().join(" and "))
+}
+
+pub(crate) fn school_name(school: School) -> &'static str {
+    match school {
         School::Leaf => "leaf",
         School::Pack => "pack",
         School::OverloadLeaf => "overload leaf",
@@ -157,8 +178,7 @@ pub(crate) fn school_words(schools: &[School]) -> String {
         School::Rubber => "load rubber",
         School::Air => "air",
         School::Block => "block or spacer",
-    };
-    sentence(&schools.iter().map(name).collect::<Vec<_>>().join(" and "))
+    }
 }
 
 /// What a technician could say of it to the customer.

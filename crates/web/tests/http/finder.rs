@@ -139,3 +139,22 @@ async fn what_is_refused_stands_under_why_not_by_its_rule() {
     assert!(page.text(".why-not").contains("never put on another"), "{}", page.text("main"));
     assert!(page.texts(".finder-list strong").iter().all(|name| !name.contains("Lift block, 1 3/4 in")));
 }
+
+#[tokio::test]
+async fn the_list_is_narrowed_by_school_and_wish_and_says_when_nothing_is_left() {
+    let (_site, ada, job) = ready().await;
+    let all = aimed(&ada, &job).await;
+    let names = |page: &Page| page.texts(".finder-list strong").join("; ");
+    assert!(names(&all).contains("Lift block") && names(&all).contains("Load rubber"), "{}", names(&all));
+    assert!(all.texts(".shelf-table tbody th").iter().any(|school| school == "Block or spacer"), "school stands against school");
+    let without = ada.get(&format!("{job}/finder?without_block=yes")).await;
+    assert!(!names(&without).contains("Lift block") && names(&without).contains("Load rubber"), "{}", names(&without));
+    assert!(without.texts(".finder-columns thead th").iter().all(|head| !head.contains("Lift block")));
+    let nothing = ada.get(&format!("{job}/finder?without_block=yes&without_rubber=yes&without_pack=yes")).await;
+    assert!(nothing.text("main").contains("Nothing is left of it"), "{}", nothing.text("main"));
+    // What costs more than the customer wants to spend goes against his wish.
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("budget", "60")])).await;
+    let wished = ada.get(&format!("{job}/finder?only_wished=yes")).await;
+    assert!(!names(&wished).contains("Load rubber") && names(&wished).contains("Lift block"), "{}", names(&wished));
+}
