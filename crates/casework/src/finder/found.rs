@@ -25,7 +25,8 @@ pub struct Found {
 impl Found {
     /// The best of each school by itself, in the order of the schools: what there is to choose between before anything is combined.
     pub fn by_school(&self) -> Vec<(School, &Ranked)> {
-        let best = |school: School| Some((school, self.ranked.iter().filter(|option| option.schools == [school]).max_by(better)?));
+        let best =
+            |school: School| Some((school, self.ranked.iter().filter(|option| option.schools == [school]).max_by(better)?));
         School::ALL.into_iter().filter_map(best).collect()
     }
 }

@@ -77,7 +77,10 @@ impl Lead {
             Lead::OverARating
                 | Lead::CaseOverARating(_, true)
                 | Lead::RepairFirst
-                | Lead::Measure | Lead::NoAim | Lead::AimContradicts(..) | Lead::MeetsTheAim
+                | Lead::Measure
+                | Lead::NoAim
+                | Lead::AimContradicts(..)
+                | Lead::MeetsTheAim
         )
     }
 }
@@ -131,7 +134,8 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
 
 /// The cases of the plan in which a rating is surely passed: what is promised of one of them would be promised of an overload.
 fn cases_over_a_rating(work: &Casework) -> impl Iterator<Item = Lead> {
-    let over = |case: &&PlannedCase| RatingCheck::of_state(&case.survey, LoadState::Loaded).iter().any(RatingCheck::is_surely_over);
+    let over =
+        |case: &&PlannedCase| RatingCheck::of_state(&case.survey, LoadState::Loaded).iter().any(RatingCheck::is_surely_over);
     work.cases().iter().filter(over).map(|case| {
         let spoken_of = work.goals().any(|goal| goal.when() == GoalCase::Planned(case.key));
         Lead::CaseOverARating(case.key, spoken_of)

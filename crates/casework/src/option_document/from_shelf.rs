@@ -35,7 +35,8 @@ impl OptionDocument {
             }
             let set = set.map(|text| setting(part, asked, text)).transpose()?;
             let entry = entry_of(vehicle, part, site, set, units);
-            let entry = entry.ok_or_else(|| wrong(asked.as_str(), "it asks for a figure of the vehicle; put it in an option's document"))?;
+            let entry = entry
+                .ok_or_else(|| wrong(asked.as_str(), "it asks for a figure of the vehicle; put it in an option's document"))?;
             Ok(PartEntry { shelf: Some(Box::new(part.clone())), ..PartEntry::by_itself(entry) })
         };
         let parts = asked.iter().map(part).collect::<Result<Vec<_>, _>>()?;

@@ -30,8 +30,8 @@ use crate::shell::Shell;
 use crate::view::aim::aim_words;
 use crate::view::consequence::consequence_figures;
 use crate::view::finder::{
-    chance_words, counted_words, days_words, hours_words, in_a_hundred, lead_words, limited_by, price_words, rear_now,
-    leaning_words, refused_words, ride_words, school_name, school_words, state_head, to_the_customer, wish_words,
+    chance_words, counted_words, days_words, hours_words, in_a_hundred, lead_words, leaning_words, limited_by, price_words,
+    rear_now, refused_words, ride_words, school_name, school_words, state_head, to_the_customer, wish_words,
 };
 use crate::view::load_plan::unpredicted_words;
 use crate::view::shelf::stock_words;
@@ -244,8 +244,9 @@ impl Narrowed {
     }
 
     fn shows(&self, option: &Ranked) -> bool {
-        !option.schools.iter().any(|school| self.without.contains(school))
-            && !(self.only_wished && !option.worth.against_a_wish.is_empty())
+        let left_out = option.schools.iter().any(|school| self.without.contains(school));
+        let goes_by_the_wishes = !self.only_wished || option.worth.against_a_wish.is_empty();
+        !left_out && goes_by_the_wishes
     }
 
     fn is_any(&self) -> bool {
