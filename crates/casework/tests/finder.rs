@@ -11,7 +11,7 @@ use rand::SeedableRng as _;
 use rand_pcg::Pcg64;
 use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{BareUnits, ShelfPart, TypedIn};
+use wise_badger_casework::entry::{BareUnits, Currency, MoneyEntry, ShelfPart, TypedIn};
 use wise_badger_casework::finder::{Found, Lead, MOST_SCREENED, Search, Weights, find};
 use wise_badger_casework::look_over::Gate;
 use wise_badger_casework::survey::{End, LoadState, Survey};
@@ -232,6 +232,42 @@ fn what_is_too_short_is_made_good_from_the_shelf_or_said() {
     let with = look(&work, &hoses);
     let made_good = with.ranked.iter().find(|ranked| ranked.places.contains(&Some(0))).unwrap();
     assert_eq!(made_good.places, [Some(0), Some(2)], "the one that is long enough");
+}
+
+/// Of two parts that do the same the cheaper is looked into, unless it comes too late; what is not predicted even by itself is said.
+#[test]
+fn of_parts_that_do_the_same_the_one_that_comes_in_time_is_taken_and_nothing_is_dropped_unsaid() {
+    let block = |number: &str, hundredths: i64, lead_days: u32| {
+        let price = MoneyEntry { text: String::new(), hundredths, currency: Currency::Usd };
+        ShelfPart {
+            price: Some(price),
+            lead_days: Some(lead_days),
+            in_stock: Some(0),
+            ..part(number, "lift_block", &[("thickness", "1.75")])
+        }
+    };
+    let pads = part("PADS", "overload_pads", &[("front_half", "1"), ("rear_half", "1")]);
+    let shelf = [block("CHEAP", 5_000, 20), block("SOON", 8_000, 1), pads];
+    let found_by = |wanted: Option<&str>| {
+        let mut job = half_ton();
+        job["wanted"] = json!(wanted);
+        let work = in_short(job).work();
+        let search = Search {
+            work: &work,
+            shelf: &shelf,
+            weights: Weights::default(),
+            today: Some("2026-11-29"),
+            units: TypedIn::default(),
+        };
+        find(&search, &|| true)
+    };
+    let numbers = |found: &Found| order(found, &shelf).concat();
+    let (no_hurry, soon) = (found_by(None), found_by(Some("2026-12-02")));
+    assert!(numbers(&no_hurry).contains(&"CHEAP".to_owned()) && !numbers(&no_hurry).contains(&"SOON".to_owned()));
+    assert!(numbers(&soon).contains(&"SOON".to_owned()) && !numbers(&soon).contains(&"CHEAP".to_owned()));
+    assert_eq!(no_hurry.counted.left_out, 1);
+    let unsaid = no_hurry.refused.iter().find(|refused| refused.places == [Some(2)]);
+    assert!(unsaid.is_some_and(|refused| refused.unpredicted.is_some()), "{:?}", no_hurry.refused);
 }
 
 /// A case of the plan that is over a rating is said; a goal that speaks of it bars every part, since none raises a rating.

@@ -1,13 +1,14 @@
 //! Parts put together: one of a role at most, and nothing twice in one place.
 
-use std::collections::HashMap;
-
-use wise_badger_mechanics::correction::{Correction, not_together};
+use wise_badger_mechanics::correction::{Correction, Site, not_together};
 use wise_badger_mechanics::units::{InShopUnits, inches};
 
+use super::found::Refused;
 use super::pool::{Piece, Role};
 use super::screen::{Alone, Ground};
-use super::search::{Counted, MOST_SCREENED};
+use super::search::{Counted, MOST_SCREENED, Search};
+use super::worth::Worth;
+use crate::entry::OptionEntry;
 
 /// Parts of a kind that lift alike to so much do the same; the cheapest of them is combined.
 const THE_SAME_IN: f64 = 0.125;
@@ -16,38 +17,66 @@ const MOST_OF_A_ROLE: usize = 16;
 
 const ROLES: [Role; 4] = [Role::MainSpring, Role::LoadHelp, Role::Height, Role::Front];
 
-/// The pieces that are predicted by themselves, of those that do the same the cheapest.
-pub(super) fn apart(ground: &Ground<'_>, pieces: Vec<Piece>, counted: &mut Counted) -> Vec<(Piece, Alone)> {
+/// Parts of a kind in a place that lift alike: its word, the place, and how far in steps.
+type Alike = (&'static str, Site, i64);
+
+/// The pieces that are predicted by themselves, of those that do the same the one that goes against the fewest wishes, and of those the
+/// cheapest; and what is not predicted even by itself.
+pub(super) fn apart(
+    search: &Search<'_>,
+    ground: &Ground<'_>,
+    pieces: Vec<Piece>,
+    counted: &mut Counted,
+) -> (Vec<(Piece, Alone)>, Vec<Refused>) {
     let first = ground.first_moment();
-    let mut best: HashMap<(&str, String, i64), (Piece, Alone)> = HashMap::new();
-    let before = pieces.len();
+    let (mut kept, mut refused): (Vec<(Alike, Piece, Alone)>, Vec<Refused>) = (Vec::new(), Vec::new());
+    let mut left_out: Vec<usize> = Vec::new();
     for piece in pieces {
-        let Some(alone) = ground.alone(&piece.correction) else { continue };
+        let alone = match ground.alone(&piece.correction) {
+            Ok(alone) => alone,
+            Err(why) => {
+                // One that is set otherwise may be: of each part it is said once.
+                if refused.last().is_none_or(|last| last.places != [piece.place]) {
+                    let option = OptionEntry { name: String::new(), parts: vec![piece.entry] };
+                    let (places, unpredicted) = (vec![piece.place], Some(why));
+                    refused.push(Refused { option, places, gates: Vec::new(), unpredicted, misses_the_aim: None });
+                }
+                continue;
+            }
+        };
         let rise = alone.rises.get(first).map_or(0.0, |rise| rise.front + rise.rear);
         #[expect(clippy::cast_possible_truncation, reason = "a rise is a few inches")]
         let step = (rise / inches(THE_SAME_IN).si()).round() as i64;
-        let key = (piece.correction.row().word, format!("{:?}", piece.correction.site()), step);
-        let cheaper = best.get(&key).is_none_or(|(there, _)| costs(&piece) < costs(there));
-        if cheaper {
-            best.insert(key, (piece, alone));
+        let key = (piece.correction.row().word, piece.correction.site(), step);
+        match kept.iter_mut().find(|(of, ..)| *of == key) {
+            None => kept.push((key, piece, alone)),
+            Some((_, there, of_it)) => {
+                let mut other = piece;
+                if costs(search, &other) < costs(search, there) {
+                    std::mem::swap(there, &mut other);
+                    *of_it = alone;
+                }
+                left_out.extend(other.place);
+            }
         }
     }
-    let mut kept: Vec<(Piece, Alone)> = best.into_values().collect();
-    kept.sort_by(|(one, _), (other, _)| {
-        (one.place, one.correction.row().word, format!("{:?}", one.entry.correction))
-            .partial_cmp(&(other.place, other.correction.row().word, format!("{:?}", other.entry.correction)))
-            .unwrap_or(std::cmp::Ordering::Equal)
-    });
-    counted.left_out = before - kept.len();
-    kept
+    // A part that is kept set in one way is not left out for being set in another too.
+    let is_kept = |place: &usize| kept.iter().any(|(_, piece, _)| piece.place == Some(*place));
+    left_out.retain(|place| !is_kept(place));
+    left_out.sort_unstable();
+    left_out.dedup();
+    counted.left_out = left_out.len();
+    refused.retain(|refused| !refused.places.iter().flatten().any(|place| is_kept(place) || left_out.contains(place)));
+    (kept.into_iter().map(|(_, piece, alone)| (piece, alone)).collect(), refused)
 }
 
-/// What a piece costs, and for how long it is waited: what is cheaper goes first.
-fn costs(piece: &Piece) -> (i64, u32, String) {
+/// How many wishes a piece passes over, what it costs, and for how long it is waited: what has less of them goes first.
+fn costs(search: &Search<'_>, piece: &Piece) -> (usize, i64, u32, String) {
     let part = piece.entry.shelf.as_deref();
+    let wishes = Worth::of(std::iter::once(&piece.entry)).wishes_passed_over(search).len();
     let price = part.and_then(|part| part.price.as_ref()).map_or(i64::MAX, |price| price.hundredths);
     let days = part.and_then(|part| part.lead_days).unwrap_or(0);
-    (price, days, part.map_or_else(String::new, |part| part.number.clone()))
+    (wishes, price, days, part.map_or_else(String::new, |part| part.number.clone()))
 }
 
 /// Every combination, by the places of its pieces: those of one part first, and of more those that come nearest to what is wanted.

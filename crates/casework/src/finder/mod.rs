@@ -37,11 +37,11 @@ pub fn find(search: &Search<'_>, goes_on: &dyn Fn() -> bool) -> Found {
     }
     let pool = pool::pool(search, &mut counted);
     let ground = screen::Ground::of(work);
-    let pieces = combine::apart(&ground, pool.pieces, &mut counted);
+    let (pieces, unpredicted) = combine::apart(search, &ground, pool.pieces, &mut counted);
     let combined = combine::combinations(&ground, &pieces, &mut counted);
     let screened = screen::screen(search, &ground, &pieces, combined, &mut counted, goes_on);
     let mut judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, goes_on);
-    judged.refused.splice(0..0, pool.refused);
+    judged.refused.splice(0..0, pool.refused.into_iter().chain(unpredicted));
     rank::rank(search, &mut judged.ranked);
     if judged.ranked.is_empty() {
         leads.push(Lead::NothingAllowed);

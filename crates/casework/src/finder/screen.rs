@@ -99,12 +99,16 @@ impl<'a> Ground<'a> {
         (!each.is_empty()).then(|| each.iter().sum::<f64>() / count)
     }
 
-    /// A part by itself; `None` where it is not predicted in the moment that counts.
-    pub(super) fn alone(&self, part: &Correction) -> Option<Alone> {
+    /// A part by itself.
+    ///
+    /// # Errors     why it is not predicted in the moment that counts
+    pub(super) fn alone(&self, part: &Correction) -> Result<Alone, Unpredicted> {
         let predictor = self.work.predictor();
         let at = |part: &Correction| predictor.ends_at_best(std::slice::from_ref(part), &self.moments);
         let solved = at(part);
-        solved.get(self.first_moment())?.as_ref().ok()?;
+        if let Some(Err(why)) = solved.get(self.first_moment()) {
+            return Err(*why);
+        }
         let rise = |of: &Result<Ends<Option<Length>>, Unpredicted>, plain: &Ends<Option<Uncertain<Length>>>| {
             let of = of.as_ref().ok();
             let rise = |end: fn(&Ends<Option<Length>>) -> Option<Length>, plain: Option<Uncertain<Length>>| {
@@ -124,7 +128,7 @@ impl<'a> Ground<'a> {
             }
         }
         let sds = variances.iter().map(|of| Ends { front: of.front.sqrt(), rear: of.rear.sqrt() }).collect();
-        Some(Alone { rises, sds })
+        Ok(Alone { rises, sds })
     }
 
     /// How likely a combination meets the goal that it is least likely to meet; `None` where it is not predicted in a moment that one of

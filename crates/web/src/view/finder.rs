@@ -241,7 +241,7 @@ pub(crate) fn counted_words(counted: &Counted) -> String {
         counted.parts,
         counted.fit,
         more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
-        more(counted.left_out, "were left out of the combinations, since a cheaper one of their kind does the same"),
+        more(counted.left_out, "were left out, since another of their kind does the same and costs less"),
         counted.screened,
         counted.judged,
         more(counted.not_screened, "further combinations were not worked out"),
