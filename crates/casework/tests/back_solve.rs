@@ -2,16 +2,20 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+#[path = "support/shelf_part.rs"]
+mod shelf_part;
+
+use shelf_part::part;
 use wise_badger_casework::back_solve::{Needed, WhatItTakes, kinds_looked_through, nearest, what_it_takes};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{
-    BareUnits, EndWord, FindingEntry, ItemEntry, MeasuredEntry, ShelfPart, Typed, TypedIn, UnitWord, WhenEntry,
+    EndWord, FindingEntry, ItemEntry, MeasuredEntry, ShelfPart, Typed, TypedIn, UnitWord, WhenEntry,
 };
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::look_over::{Addition, Area, Gate, Grade, Measure};
 use wise_badger_casework::survey::LoadState;
 use wise_badger_casework::what_if::{Aboard, LoadTried};
-use wise_badger_mechanics::correction::{KindRow, Quantity};
+use wise_badger_mechanics::correction::Quantity;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds};
 
@@ -24,17 +28,6 @@ fn work() -> Casework {
 
 fn takes(work: &Casework) -> WhatItTakes {
     what_it_takes(work).unwrap()
-}
-
-fn part(number: &str, word: &str, figures: &[(&str, &str)]) -> ShelfPart {
-    let units = BareUnits { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
-    let mut part = ShelfPart::new(number, word, KindRow::of(word).unwrap());
-    for (name, text) in figures {
-        let figure = part.kind.figures.iter().find(|figure| figure.name == *name).unwrap();
-        part.sold.insert((*name).to_owned(), units.figure(figure.takes, text).unwrap());
-    }
-    assert_eq!(part.problem(), None);
-    part
 }
 
 #[test]

@@ -4,18 +4,20 @@
 
 #[path = "support/in_short.rs"]
 mod in_short;
+#[path = "support/shelf_part.rs"]
+mod shelf_part;
 
 use in_short::{InShort, demo_shelf};
 use proptest::prelude::*;
 use rand::SeedableRng as _;
 use rand_pcg::Pcg64;
 use serde_json::{Value, json};
+use shelf_part::part;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{BareUnits, Currency, MoneyEntry, ShelfPart, TypedIn};
+use wise_badger_casework::entry::{Currency, MoneyEntry, ShelfPart, TypedIn};
 use wise_badger_casework::finder::{Found, Lead, MOST_SCREENED, Search, Weights, find};
 use wise_badger_casework::look_over::Gate;
 use wise_badger_casework::survey::{End, LoadState, Survey};
-use wise_badger_mechanics::correction::KindRow;
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 
 fn in_short(value: Value) -> InShort {
@@ -37,17 +39,6 @@ fn wagon(aim: Value) -> Casework {
         "empty": [20.0, 20.5], "loaded": [20.0, 18.25], "load": [600.0, 0.0], "gap_loaded": 2.0, "aim": aim,
     }))
     .work()
-}
-
-fn part(number: &str, word: &str, figures: &[(&str, &str)]) -> ShelfPart {
-    let units = BareUnits { length: LengthUnit::Inches, weight: WeightUnit::Pounds };
-    let mut part = ShelfPart::new(number, word, KindRow::of(word).unwrap());
-    for (name, text) in figures {
-        let figure = part.kind.figures.iter().find(|figure| figure.name == *name).unwrap();
-        part.sold.insert((*name).to_owned(), units.figure(figure.takes, text).unwrap());
-    }
-    assert_eq!(part.problem(), None);
-    part
 }
 
 fn look(work: &Casework, shelf: &[ShelfPart]) -> Found {

@@ -100,3 +100,30 @@ static OF_KINDS: &[(&KindRow, School)] = &[
     (&exchanged_taper::ROW, School::Block),
     (&coil_spacer::ROW, School::Block),
 ];
+
+#[cfg(test)]
+mod tests {
+    use wise_badger_mechanics::correction::KINDS;
+
+    use super::*;
+
+    /// A kind to come that has no school is seen here, and not by its options standing under none.
+    #[test]
+    fn every_kind_is_of_a_school_or_goes_along_with_others() {
+        let along = [
+            "shocks",
+            "brake_hoses",
+            "u_bolts",
+            "bar_links",
+            "anti_roll_bar",
+            "track_bar",
+            "radius_arm_drop",
+            "differential_drop",
+            "tires",
+        ];
+        for row in KINDS {
+            assert_eq!(School::of(row).is_none(), along.contains(&row.word), "{}", row.word);
+        }
+        assert!(OF_KINDS.iter().all(|(_, school)| School::ALL.contains(school)));
+    }
+}

@@ -278,8 +278,8 @@ fn finder_page(worker: &Worker, file: &JobFile, sheet: &Sheet, weights: Weights,
             key: key_of(&ranked.option),
         }
     });
-    let shown: Vec<Correction> =
-        trials.iter().flat_map(|(_, _, trial)| trial.option(0).map_or(&[][..], |(_, parts)| parts)).cloned().collect();
+    // Of everything that can be put on the list from here, not of the columns alone.
+    let offered: Vec<Correction> = found.ranked.iter().filter_map(|ranked| ranked.option.corrections(None)).flatten().collect();
     let line = |(place, ranked): (usize, &Ranked)| {
         let trial = work.trying(ranked.option.clone(), file.case().plan.clone());
         let rear =
@@ -330,7 +330,7 @@ fn finder_page(worker: &Worker, file: &JobFile, sheet: &Sheet, weights: Weights,
             .collect(),
         rows: rows(work, &trials, units),
         columns: columns.collect(),
-        cautions: Cautions::of(&work.cautions(&shown)),
+        cautions: Cautions::of(&work.cautions(&offered)),
         picture: picture(&found.ranked, &first, &name),
         list,
         folded,
