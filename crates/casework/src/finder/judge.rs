@@ -44,6 +44,7 @@ pub(super) fn judge(
         let mut on_shelf: Vec<Option<usize>> = of.iter().map(|piece| piece.place).collect();
         set(search, ground, &mut option);
         if !every_part_does_something(search.work, ground, &option) {
+            counted.move_nothing += usize::from(option.parts.len() == 1);
             continue;
         }
         // What differed only by how it was set first may come to the same.

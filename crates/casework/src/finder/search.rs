@@ -29,12 +29,14 @@ pub struct Search<'a> {
 pub struct Counted {
     /// Parts on the shelf.
     pub parts: usize,
-    /// Those of them that go onto this vehicle and move it.
+    /// Those of them that go onto this vehicle.
     pub fit: usize,
     /// Those that ask for a figure of the vehicle that nobody took.
     pub want_a_figure: usize,
     /// Those left out of the combinations, since others of their kind do the same or nearly.
     pub left_out: usize,
+    /// Parts looked into by themselves that move nothing here, in no state and no case.
+    pub move_nothing: usize,
     /// Combinations solved.
     pub screened: usize,
     /// Combinations that were not.

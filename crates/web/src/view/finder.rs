@@ -237,11 +237,12 @@ pub(crate) fn refused_words(refused: &Refused, units: Units, work: &Casework) ->
 pub(crate) fn counted_words(counted: &Counted) -> String {
     let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {count} {words}.") };
     format!(
-        "{} parts on the shelf; {} go onto this vehicle and move it.{}{} {} combinations were worked out, the best {} with all that is in doubt.{}",
+        "{} parts on the shelf; {} go onto this vehicle.{}{}{} {} combinations were worked out, the best {} with all that is in doubt.{}",
         counted.parts,
         counted.fit,
         more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
         more(counted.left_out, "were left out, since another of their kind does the same and costs less"),
+        more(counted.move_nothing, "move nothing here in any state or case, as near as they were looked into"),
         counted.screened,
         counted.judged,
         more(counted.not_screened, "further combinations were not worked out"),
