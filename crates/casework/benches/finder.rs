@@ -12,7 +12,7 @@ use std::time::Instant;
 use criterion::{Criterion, criterion_group, criterion_main};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::TypedIn;
-use wise_badger_casework::finder::{Search, Weights, find};
+use wise_badger_casework::finder::{Search, ToTheEnd, Weights, find};
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_mechanics::stance::{Load, Solver, State, Vehicle};
 use wise_badger_mechanics::units::{inches, pounds};
@@ -31,13 +31,13 @@ fn finder(criterion: &mut Criterion) {
     let work = Casework::new(JobDocument::read(EXAMPLE).expect("the example").case());
     let shelf = demo_shelf();
     let search = Search { work: &work, shelf: &shelf, weights: Weights::default(), today: None, units: TypedIn::default() };
-    let found = find(&search, &|| true);
-    criterion.bench_function("finder", |bencher| bencher.iter(|| find(black_box(&search), &|| true)));
+    let found = find(&search, &ToTheEnd);
+    criterion.bench_function("finder", |bencher| bencher.iter(|| find(black_box(&search), &ToTheEnd)));
     let solve = warm_solve();
     let mut rounds: Vec<f64> = (0..5)
         .map(|_| {
             let began = Instant::now();
-            black_box(find(&search, &|| true));
+            black_box(find(&search, &ToTheEnd));
             began.elapsed().as_secs_f64()
         })
         .collect();

@@ -375,4 +375,6 @@ pub struct PlannedCase {
     pub name: String,
     /// The vehicle with that aboard.
     pub survey: Survey,
+    /// Whether it comes later.
+    pub later: bool,
 }

@@ -214,10 +214,16 @@ impl Casework {
                 key: case.key,
                 name: case.name.clone(),
                 survey: self.found().in_case(items, case.scale()),
+                later: case.later,
             });
             planned.collect()
         };
         self.cases.get_or_init(|| self.case.plan.as_ref().map(of_plan).unwrap_or_default())
+    }
+
+    /// Whether a case of the load plan is not aboard yet, and comes later.
+    pub fn is_later(&self, key: u8) -> bool {
+        self.cases().iter().any(|case| case.key == key && case.later)
     }
 
     /// Every side of a bench worked out on this vehicle.

@@ -89,7 +89,7 @@ impl LoadTried {
             }
             plan.items.push(more);
         }
-        plan.cases.push(CaseEntry { key, name: self.name.clone(), front_scale: None, rear_scale: None, with });
+        plan.cases.push(CaseEntry { key, name: self.name.clone(), front_scale: None, rear_scale: None, with, later: false });
         let items = plan.items_of(key);
         if items.is_empty() {
             return Err(CannotTry::NothingAboard);

@@ -62,7 +62,14 @@ fn a_case_of_the_plan_is_the_load_put_and_names_what_came_aboard() {
         usual: false,
     };
     case.plan = Some(LoadPlanEntry {
-        cases: vec![CaseEntry { key: 1, name: "Usual".to_owned(), front_scale: None, rear_scale: None, with: None }],
+        cases: vec![CaseEntry {
+            key: 1,
+            name: "Usual".to_owned(),
+            front_scale: None,
+            rear_scale: None,
+            with: None,
+            later: false,
+        }],
         items: vec![item("Pump", 320.0, false), item("Rack", 90.0, true)],
     });
     assert!(case.load_put().is_none() && case.measured_case().is_none());

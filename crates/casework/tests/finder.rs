@@ -2,48 +2,25 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+#[path = "support/finder_job.rs"]
+mod finder_job;
 #[path = "support/in_short.rs"]
 mod in_short;
 #[path = "support/shelf_part.rs"]
 mod shelf_part;
 
-use in_short::{InShort, demo_shelf};
+use finder_job::{half_ton, in_short, look, wagon};
+use in_short::demo_shelf;
 use proptest::prelude::*;
 use rand::SeedableRng as _;
 use rand_pcg::Pcg64;
-use serde_json::{Value, json};
+use serde_json::json;
 use shelf_part::part;
-use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{Currency, MoneyEntry, ShelfPart, TypedIn};
-use wise_badger_casework::finder::{Found, Lead, MOST_SCREENED, Search, Weights, find};
+use wise_badger_casework::finder::{Found, Lead, MOST_SCREENED, Search, ToTheEnd, Weights, find};
 use wise_badger_casework::look_over::Gate;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
-
-fn in_short(value: Value) -> InShort {
-    serde_json::from_value(value).unwrap()
-}
-
-/// A half-ton that sags under half a ton.
-fn half_ton() -> Value {
-    json!({
-        "name": "half-ton", "why": "", "class": "half_ton_pickup", "wheelbase": 145.0, "ratings": [3900.0, 4100.0],
-        "empty": [20.5, 21.5], "loaded": [20.5, 18.8125], "load": [1000.0, 0.0], "gap_loaded": 2.0, "aim": [{ "level_loaded": [0.0, 0.5] }],
-    })
-}
-
-/// A wagon on coils: no leaf rubs there, and no second stage joins in.
-fn wagon(aim: Value) -> Casework {
-    in_short(json!({
-        "name": "wagon", "why": "", "class": "wagon", "wheelbase": 112.0, "ratings": [2900.0, 3300.0], "springs": ["coil", "coil"],
-        "empty": [20.0, 20.5], "loaded": [20.0, 18.25], "load": [600.0, 0.0], "gap_loaded": 2.0, "aim": aim,
-    }))
-    .work()
-}
-
-fn look(work: &Casework, shelf: &[ShelfPart]) -> Found {
-    find(&Search { work, shelf, weights: Weights::default(), today: None, units: TypedIn::default() }, &|| true)
-}
 
 /// What is found by the numbers of its parts, in order.
 fn order(found: &Found, shelf: &[ShelfPart]) -> Vec<Vec<String>> {
@@ -115,6 +92,35 @@ fn chances_are_those_of_a_slower_way_that_shares_nothing_with_it() {
     assert!(told >= 2, "chances that are neither sure nor none are among them");
 }
 
+/// Every spacer of a small shelf by the slower way: allowed is what meets the aim as likely as an option must, refused what does not, and
+/// what was not looked into for being one of many alike is none of the best.
+#[test]
+fn what_is_allowed_is_what_the_slower_way_allows() {
+    let thick = [0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 2.0, 3.0];
+    let shelf: Vec<ShelfPart> =
+        thick.iter().map(|thick| part(&format!("S{thick}"), "coil_spacer", &[("thickness", &thick.to_string())])).collect();
+    let mut decided = [0, 0];
+    for (height, tolerance) in [(21.5, 0.375), (22.25, 0.1875), (21.125, 0.25), (23.0, 0.25)] {
+        let work = wagon(json!([{ "stock": [height, tolerance] }]));
+        let found = look(&work, &shelf);
+        let slow: Vec<f64> =
+            thick.iter().map(|thick| slowly(work.found(), *thick, |empty, _| (empty - height).abs() <= tolerance)).collect();
+        let allowed: Vec<usize> = found.ranked.iter().filter_map(|ranked| ranked.places[0]).collect();
+        let missing = found.refused.iter().filter(|refused| refused.misses_the_aim.is_some());
+        let missing: Vec<usize> = missing.filter_map(|refused| refused.places[0]).collect();
+        for (place, slow) in slow.iter().enumerate().filter(|(_, slow)| (**slow - 0.2).abs() > 0.03) {
+            assert!(!allowed.contains(&place) || *slow > 0.2, "{height}: {} is allowed, slowly {slow}", thick[place]);
+            assert!(!missing.contains(&place) || *slow < 0.2, "{height}: {} misses, slowly {slow}", thick[place]);
+        }
+        let looked_into = || allowed.iter().chain(&missing);
+        let least = looked_into().map(|place| slow[*place]).fold(1.0, f64::min);
+        let others = slow.iter().enumerate().filter(|(place, _)| !looked_into().any(|of| of == place));
+        assert!(others.map(|(_, slow)| *slow).fold(0.0, f64::max) <= least + 0.03);
+        decided = [decided[0] + allowed.len(), decided[1] + missing.len()];
+    }
+    assert!(decided.iter().all(|count| *count >= 3), "{decided:?}: allowed and refused are among them");
+}
+
 /// A part that changes nothing for this vehicle changes nothing in the order of the others.
 #[test]
 fn a_part_that_is_of_no_use_here_changes_no_ranking() {
@@ -139,7 +145,7 @@ fn the_units_that_settings_are_written_in_change_no_ranking() {
     let work = in_short(half_ton()).work();
     let shelf = demo_shelf();
     let metric = TypedIn { length: LengthUnit::Millimetres, weight: WeightUnit::Kilograms };
-    let of = |units| find(&Search { work: &work, shelf: &shelf, weights: Weights::default(), today: None, units }, &|| true);
+    let of = |units| find(&Search { work: &work, shelf: &shelf, weights: Weights::default(), today: None, units }, &ToTheEnd);
     let (inches, millimetres) = (of(TypedIn::default()), of(metric));
     assert_eq!(order(&inches, &shelf), order(&millimetres, &shelf));
     for (one, other) in inches.ranked.iter().zip(&millimetres.ranked) {
@@ -184,8 +190,8 @@ fn what_is_folded_is_what_another_is_better_than() {
 fn a_weight_of_nought_counts_for_nothing() {
     let work = in_short(half_ton()).work();
     let shelf = demo_shelf();
-    let weights = Weights { aim: 0.0, cause: 0.0, ride: 0.0, upkeep: 0.0, removable: 0.0, price: 10.0, time: 0.0 };
-    let found = find(&Search { work: &work, shelf: &shelf, weights, today: None, units: TypedIn::default() }, &|| true);
+    let weights = Weights { aim: 0.0, cause: 0.0, ride: 0.0, upkeep: 0.0, removable: 0.0, price: 10.0, time: 0.0, headroom: 0.0 };
+    let found = find(&Search { work: &work, shelf: &shelf, weights, today: None, units: TypedIn::default() }, &ToTheEnd);
     let single = found.ranked.iter().filter(|option| option.option.parts.len() == 1 && option.worth.price.is_some());
     let mut by_score: Vec<(f64, i64)> = single.map(|option| (option.score, option.worth.price.unwrap().0)).collect();
     by_score.sort_by(|one, other| other.0.total_cmp(&one.0));
@@ -250,7 +256,7 @@ fn of_parts_that_do_the_same_the_one_that_comes_in_time_is_taken_and_nothing_is_
             today: Some("2026-11-29"),
             units: TypedIn::default(),
         };
-        find(&search, &|| true)
+        find(&search, &ToTheEnd)
     };
     let numbers = |found: &Found| order(found, &shelf).concat();
     let (no_hurry, soon) = (found_by(None), found_by(Some("2026-12-02")));
@@ -277,15 +283,6 @@ fn what_is_planned_over_a_rating_is_promised_nothing() {
     assert!(light.leads.is_empty() && !light.ranked.is_empty(), "{:?}", light.leads);
     let two = light.ranked[0].chance.as_ref().unwrap();
     assert_eq!(two.each.len(), 2, "both goals are judged, one of them in the case that nobody read");
-}
-
-#[test]
-fn nobody_waiting_any_more_ends_the_search() {
-    let work = in_short(half_ton()).work();
-    let shelf = demo_shelf();
-    let search = Search { work: &work, shelf: &shelf, weights: Weights::default(), today: None, units: TypedIn::default() };
-    let found = find(&search, &|| false);
-    assert!(found.ranked.is_empty() && found.leads.contains(&Lead::NothingAllowed));
 }
 
 proptest! {

@@ -9,7 +9,7 @@ mod in_short;
 use in_short::{InShort, demo_shelf};
 use serde::Deserialize;
 use wise_badger_casework::entry::{ShelfPart, TypedIn};
-use wise_badger_casework::finder::{Found, Ranked, Search, Weights, find};
+use wise_badger_casework::finder::{Found, Ranked, Search, ToTheEnd, Weights, find};
 use wise_badger_casework::option_document::OptionsResult;
 use wise_badger_mechanics::correction::Axles;
 
@@ -60,7 +60,7 @@ fn hold(row: &Row, shelf: &[ShelfPart]) -> Vec<String> {
     let shelf = if row.job.shelf == "empty" { &[] } else { shelf };
     let weights = Weights::default();
     let search = Search { work: &work, shelf, weights, today: Some(TODAY), units: TypedIn::default() };
-    let found = find(&search, &|| true);
+    let found = find(&search, &ToTheEnd);
     let mut wrong = Vec::new();
     let mut held = |holds: bool, what: String| {
         if !holds {

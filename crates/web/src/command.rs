@@ -10,7 +10,7 @@ use clap::{Args, Parser, Subcommand};
 use tracing_subscriber::EnvFilter;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{ShelfPart, TypedIn};
-use wise_badger_casework::finder::{Search, Weights, find};
+use wise_badger_casework::finder::{Search, ToTheEnd, Weights, find};
 use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::option_document::{OptionDocument, OptionsResult, PredictionDocument};
 use wise_badger_casework::shelf::{ShelfDocument, changes};
@@ -279,7 +279,7 @@ fn options(job: &str, shelf: &str, today: Option<&str>) -> Result<(), Failure> {
     let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
     let work = Casework::new(job_document.case());
     let weights = Weights::default();
-    let found = find(&Search { work: &work, shelf: &parts, weights, today, units: TypedIn::default() }, &|| true);
+    let found = find(&Search { work: &work, shelf: &parts, weights, today, units: TypedIn::default() }, &ToTheEnd);
     print(&OptionsResult::of(&work, &found, &weights, &read.wrong).to_json())
 }
 

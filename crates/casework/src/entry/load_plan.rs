@@ -32,6 +32,9 @@ pub struct CaseEntry {
     /// Another case, by its key: whatever is aboard in that one is aboard in this one too.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub with: Option<u8>,
+    /// Whether it is not aboard yet and comes later: a rack next spring, what a build-out will weigh.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub later: bool,
 }
 
 /// A thing aboard.

@@ -22,6 +22,8 @@ pub struct Chance {
     pub all: f64,
     /// That each is met by itself, by its place among the goals.
     pub each: Vec<f64>,
+    /// That all of those are met that speak of what is aboard now; `None` where none of them speaks of a case that comes later.
+    pub now: Option<f64>,
 }
 
 impl Chance {
@@ -41,6 +43,8 @@ struct Target {
     point: Option<(Length, Length, Length)>,
     /// Of a lean: right above left.
     lean: Option<Uncertain<Length>>,
+    /// Whether it speaks of a case that comes later.
+    later: bool,
 }
 
 /// The chance of the option at a place of a job's list. `None` without an aim, and where something that it speaks of is not predicted.
@@ -62,7 +66,8 @@ pub(super) fn chance(work: &Casework, option: usize) -> Option<Chance> {
             GoalMark::Lean(end) => Some(lean(work, option, end, when)?),
             _ => None,
         };
-        targets.push(Target { mark, band, moment, point, lean });
+        let later = matches!(when, GoalCase::Planned(key) if work.is_later(key));
+        targets.push(Target { mark, band, moment, point, lean, later });
     }
     if targets.is_empty() {
         return None;
@@ -77,20 +82,23 @@ pub(super) fn chance(work: &Casework, option: usize) -> Option<Chance> {
     let moments: Vec<_> = moments.collect::<Option<_>>()?;
     let joint = work.predictor().joint(&moments).ok()?;
     let mut leans = Normals::new(OF_LEANS);
-    let (mut all, mut each) = (0_u32, vec![0_u32; targets.len()]);
+    let (mut all, mut now, mut each) = (0_u32, 0_u32, vec![0_u32; targets.len()]);
     for drawn in joint.draw(DRAWINGS, moments.len()) {
         let off = leans.take(targets.len());
-        let mut every = true;
+        let (mut every, mut every_now) = (true, true);
         for ((target, off), met) in targets.iter().zip(off).zip(&mut each) {
             let holds = target.band.holds(target.height(work, &drawn, off)?);
             *met += u32::from(holds);
             every &= holds;
+            every_now &= holds || target.later;
         }
         all += u32::from(every);
+        now += u32::from(every_now);
     }
     #[expect(clippy::cast_precision_loss, reason = "a few thousand drawings")]
     let share = |met: u32| f64::from(met) / DRAWINGS as f64;
-    Some(Chance { all: share(all), each: each.into_iter().map(share).collect() })
+    let of_both = targets.iter().any(|target| target.later) && targets.iter().any(|target| !target.later);
+    Some(Chance { all: share(all), each: each.into_iter().map(share).collect(), now: of_both.then(|| share(now)) })
 }
 
 impl Target {

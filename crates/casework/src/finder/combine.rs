@@ -7,6 +7,7 @@ use super::found::Refused;
 use super::pool::{Piece, Role};
 use super::screen::{Alone, Ground};
 use super::search::{Counted, MOST_SCREENED, Search};
+use super::watch::{At, Came, Watch};
 use super::worth::Worth;
 use crate::entry::OptionEntry;
 
@@ -27,11 +28,14 @@ pub(super) fn apart(
     ground: &Ground<'_>,
     pieces: Vec<Piece>,
     counted: &mut Counted,
+    watch: &dyn Watch,
 ) -> (Vec<(Piece, Alone)>, Vec<Refused>) {
     let first = ground.first_moment();
     let (mut kept, mut refused): (Vec<(Alike, Piece, Alone)>, Vec<Refused>) = (Vec::new(), Vec::new());
     let mut left_out: Vec<usize> = Vec::new();
-    for piece in pieces {
+    let of = pieces.len();
+    for (done, piece) in pieces.into_iter().enumerate().take_while(|_| watch.goes_on()) {
+        watch.comes(Came { at: At::Parts, done, of });
         let alone = match ground.alone(&piece.correction) {
             Ok(alone) => alone,
             Err(why) => {
@@ -39,7 +43,14 @@ pub(super) fn apart(
                 if refused.last().is_none_or(|last| last.places != [piece.place]) {
                     let option = OptionEntry { name: String::new(), parts: vec![piece.entry] };
                     let (places, unpredicted) = (vec![piece.place], Some(why));
-                    refused.push(Refused { option, places, gates: Vec::new(), unpredicted, misses_the_aim: None });
+                    refused.push(Refused {
+                        option,
+                        places,
+                        gates: Vec::new(),
+                        unpredicted,
+                        misses_the_aim: None,
+                        asks: Vec::new(),
+                    });
                 }
                 continue;
             }

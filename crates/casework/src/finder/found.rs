@@ -1,5 +1,6 @@
 //! What was found: options that are allowed, options that are not, and what leads.
 
+use super::asked::Asked;
 use super::chance::Chance;
 use super::lead::Lead;
 use super::school::School;
@@ -20,6 +21,8 @@ pub struct Found {
     pub refused: Vec<Refused>,
     /// How much was looked at.
     pub counted: Counted,
+    /// Whether whoever waited for it called it off before its end.
+    pub called_off: bool,
 }
 
 impl Found {
@@ -56,6 +59,23 @@ pub struct Ranked {
     pub another_way: bool,
     /// What is not predicted with it, and why.
     pub unpredicted: Vec<Unpredicted>,
+    /// What of it survives once what comes later is aboard; `None` where no goal speaks of such a case.
+    pub survives: Option<Survives>,
+}
+
+/// What becomes of an option once what comes later is aboard.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Survives {
+    /// It does for that too.
+    AsItIs,
+    /// It stays on, and these parts of another option are added, by the numbers of the shelf.
+    With(Vec<String>),
+    /// It stays on and is set otherwise.
+    SetOtherwise,
+    /// Another option does for that; of this one these come off again.
+    ComesOff(Vec<String>),
+    /// Nothing that was found does for that: it is decided again once it is weighed.
+    NotKnown,
 }
 
 /// What is not allowed.
@@ -71,6 +91,8 @@ pub struct Refused {
     pub unpredicted: Option<Unpredicted>,
     /// The chance that it meets the aim, where that is too small for it to be proposed.
     pub misses_the_aim: Option<Chance>,
+    /// What comes short for it.
+    pub asks: Vec<Asked>,
 }
 
 /// Chances closer than this are the same.

@@ -4,14 +4,17 @@ use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, u_bolts};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
+use super::asked::asked;
 use super::chance::chance;
 use super::found::{Ranked, Refused};
 use super::pool::{Piece, Role};
 use super::school::School;
 use super::screen::{Alone, Ground};
 use super::search::{Counted, Search};
+use super::watch::{At, Came, Watch};
 use super::worth::Worth;
 use crate::aim::{GoalCase, TargetBand};
+use crate::case::PlannedCase;
 use crate::casework::Casework;
 use crate::entry::{OptionEntry, PartEntry, SettingEntry, ShelfPart, WhenEntry};
 use crate::look_over::{Addition, Gate};
@@ -24,6 +27,7 @@ use crate::verdict::Cause;
 const HALVINGS: u32 = 14;
 
 /// Every combination looked into.
+#[derive(Clone)]
 pub(super) struct Judged {
     pub(super) ranked: Vec<Ranked>,
     pub(super) refused: Vec<Refused>,
@@ -35,10 +39,17 @@ pub(super) fn judge(
     pieces: &[(Piece, Alone)],
     screened: &[Vec<usize>],
     counted: &mut Counted,
-    goes_on: &dyn Fn() -> bool,
+    watch: &dyn Watch,
+    so_far: &dyn Fn(&Judged, Counted),
 ) -> Judged {
     let mut judged = Judged { ranked: Vec::new(), refused: Vec::new() };
-    for places in screened.iter().take_while(|_| goes_on()) {
+    let all = screened.len();
+    for (done, places) in screened.iter().enumerate() {
+        if !watch.goes_on() {
+            counted.not_judged = all - done;
+            break;
+        }
+        watch.comes(Came { at: At::TheBest, done, of: all });
         let of: Vec<&Piece> = places.iter().filter_map(|place| pieces.get(*place).map(|(piece, _)| piece)).collect();
         let mut option = OptionEntry { name: String::new(), parts: of.iter().map(|piece| piece.entry.clone()).collect() };
         let mut on_shelf: Vec<Option<usize>> = of.iter().map(|piece| piece.place).collect();
@@ -63,16 +74,23 @@ pub(super) fn judge(
         let unpredicted = unpredicted(&work);
         let spoken_of = unpredicted.iter().find(|(when, _)| work.goals().any(|goal| goal.when() == *when)).map(|(_, why)| *why);
         if !gates.is_empty() || spoken_of.is_some() {
-            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: spoken_of, misses_the_aim: None });
+            let asks = asked(search, &work);
+            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: spoken_of, misses_the_aim: None, asks });
             continue;
         }
         let chance = chance(&work, 0);
-        if let Some(misses) = chance.clone().filter(|chance| chance.all < LEAST_CHANCE) {
-            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: None, misses_the_aim: Some(misses) });
+        if let Some(misses) = chance.clone().filter(|chance| chance.now.unwrap_or(chance.all) < LEAST_CHANCE) {
+            let misses_the_aim = Some(misses);
+            judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: None, misses_the_aim, asks: Vec::new() });
             continue;
         }
         let roles: Vec<Role> = of.iter().map(|piece| piece.role).collect();
-        let worth = Worth { cures: cures(search.work, &roles), firmer: firmer(&work), ..Worth::of(option.parts.iter()) };
+        let worth = Worth {
+            cures: cures(search.work, &roles),
+            firmer: firmer(&work),
+            headroom: headroom(&work),
+            ..Worth::of(option.parts.iter())
+        };
         judged.ranked.push(Ranked {
             chance,
             schools: schools(&of),
@@ -83,13 +101,17 @@ pub(super) fn judge(
             score: 0.0,
             dominated: false,
             unpredicted: unpredicted.into_iter().map(|(_, why)| why).collect(),
+            survives: None,
         });
+        so_far(&judged, Counted { not_judged: all - done - 1, ..*counted });
     }
     judged
 }
 
 /// An option that meets the aim less likely than this is not proposed (our own working rule).
 const LEAST_CHANCE: f64 = 0.2;
+/// So much left at the stops is enough in a case that comes later (our own working rule).
+const ENOUGH_LEFT_IN: f64 = 2.0;
 /// What moves the vehicle by less does nothing for it.
 const SOMETHING_IN: f64 = 1.0 / 16.0;
 
@@ -245,6 +267,16 @@ fn cured_by(cause: Cause) -> &'static [Role] {
         Cause::OnTheOverloadLeaf => &[Role::LoadHelp, Role::MainSpring],
         _ => &[],
     }
+}
+
+/// How much of what is enough is left at the stops in the cases that come later, or in all of them where none does: from 0 to 1; `None`
+/// where nobody read the gap, or nothing is planned.
+fn headroom(work: &Casework) -> Option<f64> {
+    let any_later = work.cases().iter().any(|case| case.later);
+    let left = |case: &PlannedCase| Some(work.in_case(0, case).ok()?.travel_left?.si());
+    let cases = work.cases().iter().filter(|case| case.later || !any_later);
+    let least = cases.map(left).reduce(|one, other| Some(one?.min(other?)))??;
+    Some((least / inches(ENOUGH_LEFT_IN).si()).clamp(0.0, 1.0))
 }
 
 /// How much quicker the rear bounces with the option, empty and loaded.

@@ -43,6 +43,8 @@ pub enum Lead {
     LoadToOneSide,
     /// The pack lives on its overload leaf.
     OnTheOverloadLeaf,
+    /// A case that a goal speaks of comes later: it is decided again once that is aboard and weighed.
+    Later(u8),
     /// Nothing on the shelf is allowed.
     NothingAllowed,
 }
@@ -66,6 +68,7 @@ impl Lead {
             Lead::WeightBehind => "weight_behind_the_axle",
             Lead::LoadToOneSide => "load_to_one_side",
             Lead::OnTheOverloadLeaf => "on_the_overload_leaf",
+            Lead::Later(_) => "comes_later",
             Lead::NothingAllowed => "nothing_allowed",
         }
     }
@@ -129,6 +132,9 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
             leads.push(lead);
         }
     }
+    let later = work.cases().iter().filter(|case| case.later);
+    let spoken_of = later.filter(|case| work.goals().any(|goal| goal.when() == GoalCase::Planned(case.key)));
+    leads.extend(spoken_of.map(|case| Lead::Later(case.key)));
     leads
 }
 

@@ -5,46 +5,60 @@
 //! aim is drawn from all that is in doubt together ([`judge`]). What the customer asked for and what it costs then ranks them ([`rank`]).
 //! When no spring is the answer, that comes first ([`lead`]).
 
+mod asked;
 mod chance;
 mod combine;
 mod found;
 mod judge;
+mod later;
 mod lead;
 mod pool;
 mod rank;
 mod school;
 mod screen;
 mod search;
+mod watch;
 mod weights;
 mod worth;
 
+pub use asked::Asked;
 pub use chance::Chance;
-pub use found::{Found, Ranked, Refused};
+pub use found::{Found, Ranked, Refused, Survives};
 pub use lead::Lead;
 pub use school::School;
 pub use search::{Counted, MOST_JUDGED, MOST_SCREENED, Search};
+pub use watch::{At, Came, ToTheEnd, Watch};
 pub use weights::Weights;
 pub use worth::{Wish, Worth};
 
-/// Looks for the options of a job, for as long as somebody waits for them: `goes_on` is asked between one and the next, and what was
-/// found until then is given.
-pub fn find(search: &Search<'_>, goes_on: &dyn Fn() -> bool) -> Found {
+use watch::Remembering;
+
+/// Looks for the options of a job, for as long as somebody waits for them.
+pub fn find(search: &Search<'_>, watch: &dyn Watch) -> Found {
     let work = search.work;
-    let mut leads = lead::leads(work);
+    let watch = &Remembering::new(watch);
+    let leads = lead::leads(work);
     let mut counted = Counted { parts: search.shelf.len(), ..Counted::default() };
     if leads.iter().any(Lead::bars_everything) {
-        return Found { leads, ranked: Vec::new(), refused: Vec::new(), counted };
+        return Found { leads, ranked: Vec::new(), refused: Vec::new(), counted, called_off: false };
     }
     let pool = pool::pool(search, &mut counted);
     let ground = screen::Ground::of(work);
-    let (pieces, unpredicted) = combine::apart(search, &ground, pool.pieces, &mut counted);
+    let (pieces, unpredicted) = combine::apart(search, &ground, pool.pieces, &mut counted, watch);
     let combined = combine::combinations(&ground, &pieces, &mut counted);
-    let screened = screen::screen(search, &ground, &pieces, combined, &mut counted, goes_on);
-    let mut judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, goes_on);
-    judged.refused.splice(0..0, pool.refused.into_iter().chain(unpredicted));
-    rank::rank(search, &mut judged.ranked);
-    if judged.ranked.is_empty() {
-        leads.push(Lead::NothingAllowed);
+    let screened = screen::screen(search, &ground, &pieces, combined, &mut counted, watch);
+    let found = |judged: judge::Judged, counted: Counted| {
+        let judge::Judged { mut ranked, mut refused } = judged;
+        refused.splice(0..0, pool.refused.iter().chain(&unpredicted).cloned());
+        rank::rank(search, &mut ranked);
+        later::look_ahead(work, &mut ranked);
+        Found { leads: leads.clone(), ranked, refused, counted, called_off: watch.was_called_off() }
+    };
+    let so_far = |judged: &judge::Judged, counted: Counted| watch.found(&|| found(judged.clone(), counted));
+    let judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, watch, &so_far);
+    let mut found = found(judged, counted);
+    if found.ranked.is_empty() && !found.called_off {
+        found.leads.push(Lead::NothingAllowed);
     }
-    Found { leads, ranked: judged.ranked, refused: judged.refused, counted }
+    found
 }

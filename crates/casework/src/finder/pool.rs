@@ -81,7 +81,14 @@ fn put(work: &Casework, pool: &mut Pool, place: usize, part: &ShelfPart, entry: 
         pool.pieces.push(Piece { place: Some(place), entry, correction, role });
     } else if pool.refused.last().is_none_or(|last| last.places != [Some(place)]) {
         let option = OptionEntry { name: String::new(), parts: vec![entry] };
-        pool.refused.push(Refused { option, places: vec![Some(place)], gates, unpredicted: None, misses_the_aim: None });
+        pool.refused.push(Refused {
+            option,
+            places: vec![Some(place)],
+            gates,
+            unpredicted: None,
+            misses_the_aim: None,
+            asks: Vec::new(),
+        });
     }
 }
 

@@ -32,6 +32,7 @@ pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> 
         (weights.removable, if worth.removable { 1.0 } else { 0.5 }),
         (weights.price, price(sheet, worth)),
         (weights.time, time(worth)),
+        (weights.headroom, worth.headroom.unwrap_or(0.5)),
     ];
     let all: f64 = values.iter().map(|(weight, _)| weight.max(0.0)).sum();
     let sum: f64 = values.iter().map(|(weight, value)| weight.max(0.0) * value).sum();

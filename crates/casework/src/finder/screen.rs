@@ -8,6 +8,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length};
 use super::pool::Piece;
 use super::rank::score;
 use super::search::{Counted, MOST_JUDGED, Search};
+use super::watch::{At, Came, Watch};
 use super::worth::Worth;
 use crate::aim::{GoalCase, GoalMark, TargetBand};
 use crate::casework::Casework;
@@ -174,13 +175,15 @@ pub(super) fn screen(
     pieces: &[(Piece, Alone)],
     combined: Vec<Vec<usize>>,
     counted: &mut Counted,
-    goes_on: &dyn Fn() -> bool,
+    watch: &dyn Watch,
 ) -> Vec<Vec<usize>> {
-    counted.screened = combined.len();
+    let of = combined.len();
     let mut scored: Vec<(f64, Vec<usize>)> = combined
         .into_iter()
-        .take_while(|_| goes_on())
-        .map(|places| {
+        .enumerate()
+        .take_while(|_| watch.goes_on())
+        .map(|(done, places)| {
+            watch.comes(Came { at: At::Combinations, done, of });
             let of: Vec<&(Piece, Alone)> = places.iter().filter_map(|place| pieces.get(*place)).collect();
             let parts: Vec<Correction> = of.iter().map(|(piece, _)| piece.correction.clone()).collect();
             let alone: Vec<&Alone> = of.iter().map(|(_, alone)| alone).collect();
@@ -190,6 +193,8 @@ pub(super) fn screen(
             (score(search, Some(chance), &worth), places)
         })
         .collect();
+    counted.screened = scored.len();
+    counted.not_screened += of - scored.len();
     scored.sort_by(|(one, _), (other, _)| other.total_cmp(one));
     let mut alike: Vec<(Vec<&str>, usize)> = Vec::new();
     let mut taken = Vec::new();

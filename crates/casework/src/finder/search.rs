@@ -43,4 +43,6 @@ pub struct Counted {
     pub not_screened: usize,
     /// Those looked into with all that is in doubt.
     pub judged: usize,
+    /// Those that would have been looked into, had nobody called the search off.
+    pub not_judged: usize,
 }

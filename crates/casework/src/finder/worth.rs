@@ -22,6 +22,8 @@ pub struct Worth {
     pub cures: Option<bool>,
     /// How much quicker the rear bounces empty, and loaded: 0.1 is a tenth quicker, and firmer.
     pub firmer: [Option<f64>; 2],
+    /// How much of what is enough is left at the stops in what is planned: from 0 to 1; `None` where that is not known.
+    pub headroom: Option<f64>,
     /// Whether it passes over something that the customer asked for.
     pub against_a_wish: Vec<Wish>,
 }
@@ -73,6 +75,7 @@ impl Worth {
             parts: parts.clone().count(),
             cures: None,
             firmer: [None, None],
+            headroom: None,
             against_a_wish: Vec::new(),
         }
     }

@@ -100,7 +100,8 @@ impl CallEntry {
                 ItemEntry { usual: thing.is_some(), on_hitch: item.on_hitch, height, cases: vec![KEY], ..placed }
             })
             .collect();
-        let cases = vec![CaseEntry { key: KEY, name: case.to_owned(), front_scale: None, rear_scale: None, with: None }];
+        let cases =
+            vec![CaseEntry { key: KEY, name: case.to_owned(), front_scale: None, rear_scale: None, with: None, later: false }];
         (!items.is_empty()).then_some(LoadPlanEntry { cases, items })
     }
 }

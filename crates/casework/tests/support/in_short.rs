@@ -35,6 +35,10 @@ pub(crate) struct InShort {
     /// The same in a case of the plan that nobody read.
     #[serde(default)]
     pub(crate) planned: Vec<[f64; 3]>,
+    /// Whether that comes later.
+    #[serde(default)]
+    pub(crate) later: bool,
+    pub(crate) gap_empty: Option<f64>,
     pub(crate) gap_loaded: Option<f64>,
     #[serde(default)]
     pub(crate) contact_empty: bool,
@@ -87,8 +91,8 @@ impl InShort {
                 readings.push(reading(state, &format!("{end}_right"), datum, sides[1]));
             }
         }
-        if let Some(gap) = self.gap_loaded {
-            readings.push(reading("loaded", "stop_gap", datum, gap));
+        for (state, gap) in [("empty", self.gap_empty), ("loaded", self.gap_loaded)] {
+            readings.extend(gap.map(|gap| reading(state, "stop_gap", datum, gap)));
         }
         let mut vehicle = json!({
             "class": self.class, "rear_wheels": "single", "wheelbase": inches(self.wheelbase), "equalised": true,
@@ -155,7 +159,7 @@ impl InShort {
         let names = [(1, "Usual", self.items.is_empty()), (2, "Full", self.planned.is_empty())];
         let cases = names.iter().filter(|(.., empty)| !empty);
         let cases: Vec<Value> =
-            cases.map(|(key, name, _)| json!({ "key": key, "name": name, "front_scale": null, "rear_scale": null })).collect();
+            cases.map(|(key, name, _)| json!({ "key": key, "name": name, "front_scale": null, "rear_scale": null, "later": self.later && *key == 2 })).collect();
         if !cases.is_empty() {
             document["load_plan"] = json!({ "cases": cases, "items": items });
         }
