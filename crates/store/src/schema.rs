@@ -184,6 +184,7 @@ diesel::table! {
         name -> Text,
         created_at -> Timestamptz,
         currency -> Text,
+        weights -> Nullable<Jsonb>,
     }
 }
 

@@ -2,8 +2,9 @@
 
 use std::collections::HashMap;
 
-use chrono::Utc;
+use chrono::{DateTime, Utc};
 use diesel::define_sql_function;
+use diesel::dsl::max;
 use diesel::prelude::*;
 use diesel::sql_types::Text;
 use wise_badger_casework::entry::ShelfPart;
@@ -113,6 +114,22 @@ pub fn all(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<ShelfPart>
     let parts = found(shop, &Search::default()).order(lower(btrim(shelf_parts::number)));
     let parts: Vec<Json<ShelfPart>> = parts.select(shelf_parts::entry).load(connection)?;
     Ok(parts.into_iter().map(|part| part.0).collect())
+}
+
+/// What tells one state of a shelf from another: it is another as soon as anything is put there, changed, taken off or put back.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Stamp {
+    standing: i64,
+    newest: Option<ShelfPartId>,
+    last_taken_off: Option<DateTime<Utc>>,
+}
+
+/// The stamp of a shelf as it stands.
+pub fn stamp(connection: &mut PgConnection, shop: ShopId) -> Result<Stamp, StoreError> {
+    let of_shop = || shelf_parts::table.filter(shelf_parts::shop_id.eq(shop));
+    let standing = of_shop().filter(shelf_parts::withdrawn_at.is_null()).count().get_result(connection)?;
+    let (newest, last_taken_off) = of_shop().select((max(shelf_parts::id), max(shelf_parts::withdrawn_at))).first(connection)?;
+    Ok(Stamp { standing, newest, last_taken_off })
 }
 
 /// A part as it stands on the shelf, or as it was when it was changed or taken off; and whether it stands.

@@ -3,7 +3,10 @@
 use diesel::prelude::*;
 use serde::{Deserialize, Serialize};
 use wise_badger_casework::entry::Currency;
+use wise_badger_casework::finder::Weights;
 
+use crate::json::Json;
+use crate::person::Person;
 use crate::schema::shops;
 use crate::{ShopId, StoreError};
 
@@ -36,6 +39,18 @@ pub fn one_at_a_time(connection: &mut PgConnection) -> Result<(), StoreError> {
 pub fn open(connection: &mut PgConnection, name: &str) -> Result<Shop, StoreError> {
     let shop = diesel::insert_into(shops::table).values(shops::name.eq(name)).returning(Shop::as_returning());
     Ok(shop.get_result(connection)?)
+}
+
+/// What counts for a shop when options are ranked; as the program begins, where it never said.
+pub fn weights(connection: &mut PgConnection, shop: ShopId) -> Result<Weights, StoreError> {
+    let kept: Option<Json<Weights>> = shops::table.find(shop).select(shops::weights).first(connection)?;
+    Ok(kept.map(|Json(weights)| weights).unwrap_or_default())
+}
+
+/// Keeps what counts for a person's shop.
+pub fn weigh(connection: &mut PgConnection, person: &Person, weights: Weights) -> Result<(), StoreError> {
+    diesel::update(shops::table.find(person.shop_id)).set(shops::weights.eq(Json(weights))).execute(connection)?;
+    Ok(())
 }
 
 /// The shop this installation serves: the first one opened.

@@ -113,6 +113,7 @@ async fn measure(browser: &browser::Browser, address: &str) -> WebDriverResult<(
             browser.resize(width, height).await;
             browser.page.goto(format!("{address}{path}")).await?;
             browser.page.execute("return document.fonts.ready", vec![]).await?;
+            searched(browser).await?;
             each.push(browser.page.execute(MEASURE, vec![]).await?.convert::<Measured>()?);
         }
         let [desk, phone] = each.as_slice() else { continue };
@@ -123,6 +124,14 @@ async fn measure(browser: &browser::Browser, address: &str) -> WebDriverResult<(
                 eprintln!("{name} at {width}: {}", of.4);
             }
         }
+    }
+    Ok(())
+}
+
+/// Waits until a search that the page shows has come to its end.
+async fn searched(browser: &browser::Browser) -> WebDriverResult<()> {
+    while !browser.page.find_all(By::Css(".looking")).await?.is_empty() {
+        tokio::time::sleep(std::time::Duration::from_millis(100)).await;
     }
     Ok(())
 }
@@ -141,6 +150,7 @@ async fn take(browser: &browser::Browser, address: &str, folder: &Path, views: &
         browser.resize(width, height).await;
         browser.page.goto(format!("{address}{path}")).await?;
         browser.page.execute("return document.fonts.ready", vec![]).await?;
+        searched(browser).await?;
         browser.page.screenshot(&folder.join(format!("{name}.png"))).await?;
     }
     Ok(())

@@ -103,6 +103,10 @@ addresses! {
     GET "/jobs/{number}/takes" => takes::show;
     GET "/jobs/{number}/finder" => finder::show;
     POST "/jobs/{number}/finder" => finder::keep;
+    GET "/jobs/{number}/finder/look" => finder::look;
+    POST "/jobs/{number}/finder/stop" => finder::stop;
+    POST "/jobs/{number}/finder/again" => finder::again;
+    POST "/jobs/{number}/finder/weights" => finder::keep_weights;
     GET "/jobs/{number}/what-if" => what_if::show;
     POST "/jobs/{number}/what-if" => what_if::work;
     POST "/jobs/{number}/what-if/preview" => what_if::preview;

@@ -11,7 +11,7 @@ use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
 
 /// What was found.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub struct Found {
     /// What comes before any spring, the weightiest first.
     pub leads: Vec<Lead>,

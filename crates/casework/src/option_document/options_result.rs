@@ -6,7 +6,8 @@ use serde_json::{Map, Value};
 use super::result::{Outcome, Refusal, unpredicted_rule};
 use crate::casework::Casework;
 use crate::entry::{PartEntry, ShelfPart};
-use crate::finder::{Found, Lead, Ranked, Refused, Weights, Wish, Worth};
+use crate::finder::{Asked, Found, Lead, Ranked, Refused, Survives, Weights, Wish, Worth};
+use crate::look_over::Addition;
 use crate::shelf::RowError;
 
 /// Ranked options, what leads when no spring is the answer, and what was refused.
@@ -59,6 +60,8 @@ struct Option_ {
     worth: WorthOf,
     /// What is not predicted with it, by rule.
     unpredicted: Vec<&'static str>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    survives: Option<SurvivesOf>,
     #[serde(flatten)]
     outcome: Outcome,
 }
@@ -77,6 +80,9 @@ struct ChanceOf {
     each: Vec<f64>,
     #[serde(skip_serializing_if = "Option::is_none")]
     limited_by: Option<usize>,
+    /// Without the goals that speak of what comes later.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    now: Option<f64>,
 }
 
 #[derive(Debug, Serialize)]
@@ -95,7 +101,27 @@ struct WorthOf {
     firmer_empty: Option<f64>,
     #[serde(skip_serializing_if = "Option::is_none")]
     firmer_loaded: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    headroom: Option<f64>,
     against_a_wish: Vec<&'static str>,
+}
+
+/// What of an option stays once what comes later is aboard.
+#[derive(Debug, Serialize)]
+struct SurvivesOf {
+    how: &'static str,
+    /// The parts that are added, or that come off.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    parts: Vec<String>,
+}
+
+/// What comes short for a refused option.
+#[derive(Debug, Serialize)]
+struct AskedOf {
+    what: Addition,
+    short_m: f64,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    may_do: Option<String>,
 }
 
 #[derive(Debug, Serialize)]
@@ -104,6 +130,8 @@ struct RefusedOption {
     rules: Vec<Refusal>,
     #[serde(skip_serializing_if = "Option::is_none")]
     chance: Option<f64>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    asks: Vec<AskedOf>,
 }
 
 #[derive(Debug, Serialize)]
@@ -176,6 +204,7 @@ impl Option_ {
                 all: chance.all,
                 each: chance.each.clone(),
                 limited_by: chance.limited_by(),
+                now: chance.now,
             }),
             score: ranked.score,
             dominated: ranked.dominated,
@@ -183,6 +212,7 @@ impl Option_ {
             another_way: ranked.another_way,
             worth: WorthOf::of(&ranked.worth),
             unpredicted: ranked.unpredicted.iter().map(|why| unpredicted_rule(*why)).collect(),
+            survives: ranked.survives.as_ref().map(SurvivesOf::of),
             outcome: Outcome::of(&trial, 0),
         }
     }
@@ -209,8 +239,28 @@ impl WorthOf {
             cures: worth.cures,
             firmer_empty,
             firmer_loaded,
+            headroom: worth.headroom,
             against_a_wish: worth.against_a_wish.iter().map(Wish::word).collect(),
         }
+    }
+}
+
+impl SurvivesOf {
+    fn of(survives: &Survives) -> Self {
+        let (how, parts) = match survives {
+            Survives::AsItIs => ("as_it_is", &[][..]),
+            Survives::With(more) => ("with", &more[..]),
+            Survives::SetOtherwise => ("set_otherwise", &[][..]),
+            Survives::ComesOff(parts) => ("comes_off", &parts[..]),
+            Survives::NotKnown => ("not_known", &[][..]),
+        };
+        SurvivesOf { how, parts: parts.to_vec() }
+    }
+}
+
+impl AskedOf {
+    fn of(asked: &Asked) -> Self {
+        AskedOf { what: asked.what, short_m: asked.by.value, may_do: asked.may_do.clone() }
     }
 }
 
@@ -222,6 +272,7 @@ impl RefusedOption {
             parts: refused.option.parts.iter().map(PartOf::of).collect(),
             rules: of_rules.chain(misses).collect(),
             chance: refused.misses_the_aim.as_ref().map(|chance| chance.all),
+            asks: refused.asks.iter().map(AskedOf::of).collect(),
         }
     }
 }

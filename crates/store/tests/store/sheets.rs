@@ -46,6 +46,7 @@ fn plan() -> LoadPlanEntry {
         front_scale: None,
         rear_scale: scale,
         with: None,
+        later: false,
     };
     let toolbox = ItemEntry { always: true, ..item("Toolbox", pounds("350", 350.0), &[]) };
     let water = ItemEntry {

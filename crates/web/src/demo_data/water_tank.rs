@@ -45,7 +45,8 @@ pub(super) fn water_tank(connection: &mut PgConnection, technician: &Person) -> 
 }
 
 fn plan() -> Result<LoadPlanEntry, DemoError> {
-    let case = |key, name: &str, with| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None, with, later: false };
+    let case =
+        |key, name: &str, with| CaseEntry { key, name: name.to_owned(), front_scale: None, rear_scale: None, with, later: false };
     let thing = |name: &str, pounds: &str, inches: &str, ahead| -> Result<ItemEntry, DemoError> {
         Ok(ItemEntry {
             name: name.to_owned(),

@@ -85,6 +85,19 @@ fn of_sides(height: Length, sides: Option<Sides<Length>>, print: impl Fn(Length)
 }
 
 impl Marks {
+    /// Those of some states alone and of the aim, both sides together: for a small picture.
+    pub(crate) fn in_short(mut self, states: &[LoadState], units: Units) -> Self {
+        for marks in [&mut self.front, &mut self.rear] {
+            marks.retain(|mark| mark.kind == MarkKind::Aim || states.contains(&mark.state));
+            for mark in marks.iter_mut().filter(|mark| mark.sides.is_some()) {
+                mark.sides = None;
+                mark.label = units.bare_height(mark.height);
+            }
+        }
+        self.stop_gap.clear();
+        self
+    }
+
     pub(crate) fn new(found: &Survey, shown: &Shown, units: Units) -> Self {
         let survey = shown.fitted.as_ref().unwrap_or(found);
         let after = if shown.fitted.is_some() { " after" } else { "" };

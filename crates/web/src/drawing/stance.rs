@@ -15,10 +15,8 @@ const HUB: f64 = 15.0;
 /// Radius of tyre and rim as drawn, inches.
 const TYRE: f64 = 15.4;
 const RIM: f64 = 8.6;
-/// How much of a ruler's length the span of its marks may take.
-const SPAN: f64 = 224.0;
-/// A ruler's length.
-const RULER: f64 = 248.0;
+/// How much less than a ruler's length the span of its marks takes.
+const PAST_THE_MARKS: f64 = 24.0;
 /// The least that a ruler shows, inches.
 const LEAST_SPAN: f64 = 3.0;
 /// Both ends on one scale of heights, where that takes no more than so many times the room of the one that needs more.
@@ -37,10 +35,15 @@ struct Format {
     width: f64,
     /// Room for the vehicle.
     vehicle: f64,
+    /// A ruler's length.
+    ruler: f64,
 }
 
-const WIDE: Format = Format { id: "stance-wide", class: "stance stance-wide", width: 446.0, vehicle: 140.0 };
-const NARROW: Format = Format { id: "stance-narrow", class: "stance stance-narrow", width: 348.0, vehicle: 112.0 };
+const WIDE: Format = Format { id: "stance-wide", class: "stance stance-wide", width: 446.0, vehicle: 140.0, ruler: 248.0 };
+const NARROW: Format = Format { id: "stance-narrow", class: "stance stance-narrow", width: 348.0, vehicle: 112.0, ruler: 248.0 };
+/// One of a few that stand beside one another, each with a name of its own.
+const COLUMNS: [&str; 3] = ["stance-first", "stance-second", "stance-third"];
+const COLUMN: Format = Format { id: "", class: "stance stance-column", width: 350.0, vehicle: 84.0, ruler: 172.0 };
 /// Kept free at either side of the vehicle.
 const MARGIN: f64 = 6.0;
 /// From the picture's edge to the front ruler, between the rulers, and the least width of one.
@@ -57,6 +60,12 @@ impl StanceDrawing {
         let draw = |format| Picture::new(found, marks, units, format).draw();
         StanceDrawing { wide: draw(WIDE), narrow: draw(NARROW) }
     }
+
+    /// A small one, for the column at a place.
+    pub(crate) fn column(found: &Survey, marks: &Marks, units: Units, place: usize) -> Drawing {
+        let id = COLUMNS.get(place).copied().unwrap_or_default();
+        Picture::new(found, marks, units, Format { id, ..COLUMN }).draw()
+    }
 }
 
 /// How the rulers are scaled: alike at both ends.
@@ -69,7 +78,7 @@ struct Magnified {
 }
 
 impl Magnified {
-    fn of(marks: &Marks) -> Self {
+    fn of(marks: &Marks, ruler: f64) -> Self {
         let span = |marks: &[Mark]| {
             let reach = |mark: &Mark| if mark.kind == MarkKind::Predicted { [mark.height; 2] } else { mark.reach() };
             let all = marks.iter().map(reach);
@@ -83,7 +92,11 @@ impl Magnified {
         let together = both.filter(|both| length(*both) <= ONE_SCALE * longest);
         let shown = |end| together.or(*ends.get(end)).map_or(Length::default(), |[low, high]| (low + high) / 2.0);
         let longest = together.map_or(longest, length);
-        Magnified { per_inch: SPAN / longest, middle: Ends::from_fn(shown), together: together.is_some() || both.is_none() }
+        Magnified {
+            per_inch: (ruler - PAST_THE_MARKS) / longest,
+            middle: Ends::from_fn(shown),
+            together: together.is_some() || both.is_none(),
+        }
     }
 }
 
@@ -230,12 +243,12 @@ impl<'a> Picture<'a> {
     fn rulers(&self, canvas: &mut Canvas, hatching: &str) {
         let width = self.format.width;
         let top = self.ground() + RULER_TOP;
-        let bottom = top + RULER;
+        let bottom = top + self.format.ruler;
         if End::BOTH.into_iter().all(|end| self.marks.of(end).is_empty()) {
             canvas.text("mark-name", (width / 2.0, self.ground() + HEADING), Anchor::Middle, "No reading yet: start front left");
             return;
         }
-        let magnified = Magnified::of(self.marks);
+        let magnified = Magnified::of(self.marks, self.format.ruler);
         // Each ruler has the room that its labels need, as far as there is any; what is over is shared.
         let needed = Ends::from_fn(|end| needed_width(self.marks.of(end)).max(LEAST_RULER));
         let over = width - RULER_INSET - BETWEEN_RULERS - needed.front - needed.rear;
@@ -316,9 +329,11 @@ mod tests {
         }
     }
 
+    const SPAN: f64 = WIDE.ruler - PAST_THE_MARKS;
+
     fn magnified(front: &[f64], rear: &[f64]) -> Magnified {
         let of = |heights: &[f64]| heights.iter().map(|height| mark(MarkKind::Measured, *height, 0.0)).collect();
-        Magnified::of(&Marks { front: of(front), rear: of(rear), ..Marks::default() })
+        Magnified::of(&Marks { front: of(front), rear: of(rear), ..Marks::default() }, WIDE.ruler)
     }
 
     #[test]
@@ -339,7 +354,7 @@ mod tests {
     #[test]
     fn a_wide_band_of_a_prediction_does_not_shrink_the_rulers() {
         let rear = vec![mark(MarkKind::Measured, 38.0, 0.0), mark(MarkKind::Predicted, 40.0, 9.0)];
-        let of = Magnified::of(&Marks { rear, ..Marks::default() });
+        let of = Magnified::of(&Marks { rear, ..Marks::default() }, WIDE.ruler);
         assert!((of.per_inch - SPAN / LEAST_SPAN).abs() < 1e-9, "two inches apart: {}", of.per_inch);
     }
 }

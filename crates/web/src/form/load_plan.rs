@@ -43,6 +43,8 @@ pub(crate) const WEIGHED: &str = "weighed";
 
 /// The other case that a case takes in.
 pub(crate) const WITH: &str = "with";
+/// Whether a case is not aboard yet, on the form.
+pub(crate) const LATER: &str = "later";
 
 /// Whether a row's amount is still the one it was taken from the shelf with.
 pub(crate) fn is_usual(sheet: &Sheet, row: usize) -> bool {
@@ -76,6 +78,9 @@ pub(crate) fn on_file(units: Units, plan: Option<&LoadPlanEntry>) -> Sheet {
         }
         if let Some(with) = case.with {
             sheet.set(&case_field(case.key, WITH), with.to_string());
+        }
+        if case.later {
+            sheet.set(&case_field(case.key, LATER), "yes");
         }
     }
     for (row, item) in plan.items.iter().enumerate() {
@@ -355,7 +360,9 @@ fn read_case(sheet: &mut Sheet, key: u8) -> Option<CaseEntry> {
         sheet.refuse(&field, format!("Keep the name under {LONGEST_NAME} characters."));
     }
     let with = sheet.text(&case_field(key, WITH)).parse().ok();
-    Some(CaseEntry { key, name, front_scale: sheet.optional_weight(&front), rear_scale: sheet.optional_weight(&rear), with })
+    let later = sheet.is_filled(&case_field(key, LATER));
+    let (front_scale, rear_scale) = (sheet.optional_weight(&front), sheet.optional_weight(&rear));
+    Some(CaseEntry { key, name, front_scale, rear_scale, with, later })
 }
 
 /// A case takes in one that has a name, and never itself.

@@ -19,7 +19,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::{Hidden, Page, Refusal, job_file, page};
 use crate::drawing::{Aboard, LoadPlanDrawing};
 use crate::error::WebError;
-use crate::form::load_plan::{self, CASES, MOST_ITEMS, Readable, WITH, case_field, field_name};
+use crate::form::load_plan::{self, CASES, LATER, MOST_ITEMS, Readable, WITH, case_field, field_name};
 use crate::form::{Choice, Field, Posted, Sheet, Tick};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
@@ -80,6 +80,7 @@ struct CaseForm {
     with_problem: String,
     front: Field,
     rear: Field,
+    later: Tick,
 }
 
 /// One thing on the form.
@@ -190,6 +191,7 @@ fn load_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&Re
             with: choices.map(|(word, label)| Choice { chosen: sheet.text(&with) == word, word, label }).collect(),
             with_problem: sheet.problem(&with).to_owned(),
             with_name: with,
+            later: sheet.tick(case_field(key, LATER), "Not aboard yet: comes later"),
             front: sheet.weight_field(&case_field(key, "front"), &format!("Scale under the {front}")),
             rear: sheet.weight_field(&case_field(key, "rear"), &format!("Scale under the {rear}")),
         }

@@ -264,6 +264,21 @@ async fn keep_or_fail(
     or_fail(keep(database, worker, sheet, job, work).await?)
 }
 
+/// Saves what is none of a job's: a second tap is taken once.
+async fn once(
+    database: &Data<Database>,
+    worker: &Worker,
+    sheet: &Sheet,
+    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError> + Send + 'static,
+) -> Result<(), WebError> {
+    let (sending, person) = (sheet.sending()?, worker.person.clone());
+    let sent = sending.clone();
+    match database.write(move |connection| saving::once(connection, &person, &sent, work)).await {
+        Err(StoreError::OutcomeUnknown(_)) => was_kept(database, worker, sending).await,
+        other => other.map_err(WebError::from),
+    }
+}
+
 fn or_fail(kept: Kept) -> Result<(), WebError> {
     match kept {
         Kept::Saved => Ok(()),

@@ -1,14 +1,16 @@
 //! What the finder found, in words.
 
+use chrono::{Days, NaiveDate};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::MoneyEntry;
-use wise_badger_casework::finder::{Chance, Counted, Lead, Ranked, Refused, School, Wish, Worth};
+use wise_badger_casework::finder::{Asked, At, Came, Chance, Counted, Lead, Ranked, Refused, School, Survives, Wish, Worth};
+use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::prediction::{NextReading, Story};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::units::Length;
 
 use super::aim::goal_names;
-use super::look_over::ruled_out;
+use super::look_over::{addition_name, ruled_out};
 use super::prediction::unpredicted_words;
 use super::shelf::money_words;
 use super::{Units, percent, sentence, state_of};
@@ -59,6 +61,14 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         ),
         Lead::LoadToOneSide => ("The load sits to one side. Move it to the middle first; a spring for it leans the vehicle when it is off.".to_owned(), "load", "Move the load"),
         Lead::OnTheOverloadLeaf => ("It lives on its overload leaf. What helps earlier lets go of it.".to_owned(), "verdict", "See the verdict"),
+        Lead::Later(key) => {
+            let case = work.cases().iter().find(|case| case.key == *key).map(|case| case.name.clone()).unwrap_or_default();
+            (
+                format!("“{case}” comes later. Fit what is right for now, weigh it once that is aboard, and decide again; below stands what of each option stays."),
+                "load",
+                "See the load plan",
+            )
+        }
         _ => ("Nothing on the shelf meets the aim and is allowed. Below is what binds, and what it would take.".to_owned(), "takes", "What it would take"),
     };
     (text, page, link)
@@ -110,6 +120,49 @@ pub(crate) fn limited_by(chance: Option<&Chance>, work: &Casework, units: Units)
         Some(format!("{}: {}", sentence(names.get(place)?), in_a_hundred(*chance.each.get(place)?)))
     });
     limit.unwrap_or_default()
+}
+
+/// The chance for what is aboard now, where some of the aim speaks of what comes later.
+pub(crate) fn now_words(chance: Option<&Chance>) -> String {
+    let now = chance.and_then(|chance| chance.now);
+    now.map_or_else(String::new, |now| format!("For what is aboard now: {}", in_a_hundred(now)))
+}
+
+/// What of an option stays once what comes later is aboard.
+pub(crate) fn survives_words(survives: &Survives) -> String {
+    match survives {
+        Survives::AsItIs => "It does for that too. Weigh it then all the same.".to_owned(),
+        Survives::With(more) => format!("All of it stays; then {} is added. Weigh it first.", more.join(" and ")),
+        Survives::SetOtherwise => "All of it stays and is set otherwise, once it is weighed.".to_owned(),
+        Survives::ComesOff(parts) if parts.is_empty() => {
+            "All of it stays; what is added is decided once it is weighed.".to_owned()
+        }
+        Survives::ComesOff(parts) => format!("Not enough then: {} comes off again for what does.", parts.join(" and ")),
+        Survives::NotKnown => "Nothing found does for that. Decide again once it is aboard and weighed.".to_owned(),
+    }
+}
+
+/// What a search is at.
+pub(crate) fn came_words(came: Option<Came>) -> String {
+    let Some(came) = came else { return "Reading the shelf…".to_owned() };
+    let what = match came.at {
+        At::Parts => "Parts tried by themselves",
+        At::Combinations => "Combinations worked out",
+        At::TheBest => "The best looked into",
+    };
+    format!("{what}: {} of {}", came.done, came.of)
+}
+
+/// The first day on which the parts can be there; bay time comes on top.
+pub(crate) fn earliest_words(worth: &Worth, today: NaiveDate) -> String {
+    match worth.days {
+        None => "When its parts are there is not known".to_owned(),
+        Some(0) => "Parts are there today".to_owned(),
+        Some(days) => {
+            let day = today.checked_add_days(Days::new(u64::from(days)));
+            day.map_or_else(String::new, |day| format!("Parts there by {}", day.format("%a %b %-d")))
+        }
+    }
 }
 
 /// How it rides beside now: empty, and loaded.
@@ -226,18 +279,32 @@ pub(crate) fn refused_words(refused: &Refused, units: Units, work: &Casework) ->
         format!("Misses the aim: {}.{at}", in_a_hundred(chance.all))
     });
     let untold = refused.unpredicted.map(|why| unpredicted_words(why, true));
-    [Some(ruled_out(&refused.gates)).filter(|words| !words.is_empty()), untold, misses]
+    let asks = (!refused.asks.is_empty()).then(|| asks_words(&refused.asks, units));
+    [Some(ruled_out(&refused.gates)).filter(|words| !words.is_empty()), asks, untold, misses]
         .into_iter()
         .flatten()
         .collect::<Vec<_>>()
         .join(" ")
 }
 
+/// What comes short, by how much, and what of the shelf may make it good.
+fn asks_words(asks: &[Asked], units: Units) -> String {
+    let each = asks.iter().map(|asked| {
+        let on_the_shelf = match (&asked.may_do, asked.what) {
+            (Some(number), _) => format!("“{number}” on the shelf may do: lay it beside the old one first"),
+            (None, Addition::NewUBolts | Addition::LongerHose) => "none on the shelf is long enough".to_owned(),
+            (None, _) => "none on the shelf is known to do".to_owned(),
+        };
+        format!("{} {} short: {on_the_shelf}.", sentence(addition_name(asked.what)), units.height(asked.by))
+    });
+    each.collect::<Vec<_>>().join(" ")
+}
+
 /// How much was looked at.
 pub(crate) fn counted_words(counted: &Counted) -> String {
     let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {count} {words}.") };
     format!(
-        "{} parts on the shelf; {} go onto this vehicle.{}{}{} {} combinations were worked out, the best {} with all that is in doubt.{}",
+        "{} parts on the shelf; {} go onto this vehicle.{}{}{} {} combinations were worked out, the best {} with all that is in doubt.{}{}",
         counted.parts,
         counted.fit,
         more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
@@ -246,6 +313,7 @@ pub(crate) fn counted_words(counted: &Counted) -> String {
         counted.screened,
         counted.judged,
         more(counted.not_screened, "further combinations were not worked out"),
+        more(counted.not_judged, "of the best are not looked into"),
     )
 }
 

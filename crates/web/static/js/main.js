@@ -2,6 +2,7 @@
 
 import { attach as attachBench } from "./bench.js";
 import { attach as attachDrafts } from "./draft.js";
+import { attach as attachFinder } from "./finder.js";
 import { attach as attachLoadPlan } from "./load_plan.js";
 import { attach as attachLookOver } from "./look_over.js";
 import { attach as attachOneCorner } from "./one_corner.js";
@@ -34,6 +35,7 @@ function attachAll(root) {
   attachWhatIf(root);
   attachQuick(root);
   attachProgress(root);
+  attachFinder(root, attachAll);
 }
 
 attachAll(document);

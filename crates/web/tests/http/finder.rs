@@ -45,15 +45,25 @@ async fn ready() -> (Site, Visitor, String) {
     (site, ada, job)
 }
 
+/// The page once its search has come to its end.
+async fn found(ada: &Visitor, path: &str) -> Page {
+    loop {
+        let page = ada.get(path).await;
+        if page.texts(".looking").is_empty() {
+            return page;
+        }
+    }
+}
+
 async fn aimed(ada: &Visitor, job: &str) -> Page {
     ada.fill(&format!("{job}/aim"), &[("kind", "level_loaded"), ("rake", "0"), ("tolerance", "1/2")]).await;
-    ada.get(&format!("{job}/finder")).await
+    found(ada, &format!("{job}/finder")).await
 }
 
 #[tokio::test]
 async fn without_an_aim_it_says_so_and_proposes_nothing() {
     let (_site, ada, job) = ready().await;
-    let page = ada.get(&format!("{job}/finder")).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
     assert!(page.text(".leads").contains("No aim is set"), "{}", page.text("main"));
     assert!(page.texts(".finder-columns th").is_empty() && page.texts(".finder-list tr").is_empty());
 }
@@ -104,7 +114,7 @@ async fn an_option_that_is_not_found_any_more_is_not_put_on_the_list() {
 async fn the_list_is_sorted_by_what_is_asked_and_weights_of_nonsense_are_as_usual() {
     let (_site, ada, job) = ready().await;
     aimed(&ada, &job).await;
-    let by_price = ada.get(&format!("{job}/finder?sort=price")).await;
+    let by_price = found(&ada, &format!("{job}/finder?sort=price")).await;
     let prices: Vec<f64> = by_price
         .texts(".finder-list tbody tr")
         .iter()
@@ -112,7 +122,7 @@ async fn the_list_is_sorted_by_what_is_asked_and_weights_of_nonsense_are_as_usua
         .collect();
     assert!(prices.len() >= 2 && prices.windows(2).all(|pair| pair[0] <= pair[1]), "{prices:?}");
     assert_eq!(by_price.attributes(".finder-list th[aria-sort]", "aria-sort"), ["ascending"]);
-    let nonsense = ada.get(&format!("{job}/finder?price=lots&aim=-5&sort=beauty")).await;
+    let nonsense = found(&ada, &format!("{job}/finder?price=lots&aim=-5&sort=beauty")).await;
     assert_eq!(nonsense.status, StatusCode::OK);
     assert_eq!(nonsense.field("price").0, "10", "{}", nonsense.text(".weights"));
 }
@@ -122,7 +132,7 @@ async fn over_a_rating_it_leads_with_the_weight_and_keeps_nothing() {
     let (_site, ada, job) = ready().await;
     let form = aimed(&ada, &job).await.form(".finder-columns form");
     ada.fill(&format!("{job}/tape"), &[("load_weight", "2900")]).await;
-    let page = ada.get(&format!("{job}/finder")).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
     assert!(page.text(".leads").contains("over a rating"), "{}", page.text("main"));
     assert!(page.texts(".finder-columns th").is_empty());
     assert_eq!(ada.send(&form).await.status, StatusCode::CONFLICT);
@@ -135,7 +145,7 @@ async fn what_is_refused_stands_under_why_not_by_its_rule() {
     aimed(&ada, &job).await;
     let noted = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
     ada.send(&noted.with(&[("done_rear_block", "yes"), ("done_rear_block_size", "1 1/4")])).await;
-    let page = ada.get(&format!("{job}/finder")).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
     assert!(page.text(".why-not").contains("never put on another"), "{}", page.text("main"));
     assert!(page.texts(".finder-list strong").iter().all(|name| !name.contains("Lift block, 1 3/4 in")));
 }
@@ -147,14 +157,96 @@ async fn the_list_is_narrowed_by_school_and_wish_and_says_when_nothing_is_left()
     let names = |page: &Page| page.texts(".finder-list strong").join("; ");
     assert!(names(&all).contains("Lift block") && names(&all).contains("Load rubber"), "{}", names(&all));
     assert!(all.texts(".shelf-table tbody th").iter().any(|school| school == "Block or spacer"), "school stands against school");
-    let without = ada.get(&format!("{job}/finder?without_block=yes")).await;
+    let without = found(&ada, &format!("{job}/finder?without_block=yes")).await;
     assert!(!names(&without).contains("Lift block") && names(&without).contains("Load rubber"), "{}", names(&without));
     assert!(without.texts(".finder-columns thead th").iter().all(|head| !head.contains("Lift block")));
-    let nothing = ada.get(&format!("{job}/finder?without_block=yes&without_rubber=yes&without_pack=yes")).await;
+    let nothing = found(&ada, &format!("{job}/finder?without_block=yes&without_rubber=yes&without_pack=yes")).await;
     assert!(nothing.text("main").contains("Nothing is left of it"), "{}", nothing.text("main"));
     // What costs more than the customer wants to spend goes against his wish.
     let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
     ada.send(&sheet.with(&[("budget", "60")])).await;
-    let wished = ada.get(&format!("{job}/finder?only_wished=yes")).await;
+    let wished = found(&ada, &format!("{job}/finder?only_wished=yes")).await;
     assert!(!names(&wished).contains("Load rubber") && names(&wished).contains("Lift block"), "{}", names(&wished));
+}
+
+/// Where the page asks how its search stands.
+async fn stands(ada: &Visitor, page: &Page) -> String {
+    let asks = page.attributes("[data-look]", "data-look").remove(0);
+    ada.get(&asks).await.text("body")
+}
+
+/// A page that stays open is told when the shelf or the job is another, and by then the search for that has begun.
+#[tokio::test]
+async fn a_page_left_open_is_out_of_date_as_soon_as_the_shelf_or_the_job_is_another() {
+    let (_site, ada, job) = ready().await;
+    let page = aimed(&ada, &job).await;
+    assert_eq!(stands(&ada, &page).await, "ended");
+    put(&ada, &[("number", "BL-3"), ("name", "blocks"), ("kind", "lift_block"), ("thickness", "2")]).await;
+    assert_eq!(stands(&ada, &page).await, "stale");
+    let anew = found(&ada, &format!("{job}/finder")).await;
+    assert_eq!(stands(&ada, &anew).await, "ended");
+    ada.fill(&format!("{job}/tape"), &[("load_weight", "900")]).await;
+    assert_eq!(stands(&ada, &anew).await, "stale");
+    // A key that is none stops nothing.
+    let form = anew.form("form[action$='/finder/weights']");
+    let fields = [("token".to_owned(), form.value("token").to_owned()), ("look".to_owned(), "0".to_owned())];
+    assert_eq!(ada.post(&format!("{job}/finder/stop"), &fields).await.status, StatusCode::OK);
+}
+
+#[tokio::test]
+async fn what_counts_is_kept_as_the_shop_s_and_nought_counts_for_nothing() {
+    let (_site, ada, job) = ready().await;
+    aimed(&ada, &job).await;
+    let dear = found(&ada, &format!("{job}/finder?aim=0&cause=0&ride=0&upkeep=0&removable=0&price=100&time=0&headroom=0")).await;
+    let first = dear.text("#option-1 strong");
+    assert!(first.contains("Lift block"), "the cheapest stands first: {first}");
+    let kept = ada.send(&dear.form("form[action$='/finder/weights']")).await;
+    assert_eq!(kept.status, StatusCode::OK, "{}", kept.text("main"));
+    let usual = found(&ada, &format!("{job}/finder")).await;
+    assert_eq!((usual.field("aim").0.as_str(), usual.field("price").0.as_str()), ("0", "100"));
+    assert_eq!(usual.text("#option-1 strong"), first);
+}
+
+/// What is planned and not aboard yet is said first, and of every option what of it stays then.
+#[tokio::test]
+async fn a_case_that_comes_later_is_decided_again_once_it_is_weighed() {
+    let (_site, ada, job) = ready().await;
+    let saved = ada
+        .fill(
+            &format!("{job}/load"),
+            &[
+                ("case2_name", "Rack next spring"),
+                ("case2_later", "yes"),
+                ("i0_name", "Rack"),
+                ("i0_of", "weight"),
+                ("i0_amount", "1,300"),
+                ("i0_distance", "0"),
+                ("i0_case2", "yes"),
+                ("shown", "2"),
+            ],
+        )
+        .await;
+    assert_eq!(saved.status, StatusCode::OK, "{}", saved.text(".problem"));
+    let plan = ada.get(&format!("{job}/load")).await;
+    assert_eq!(plan.attributes("#case2_later[checked]", "name"), ["case2_later"], "it is kept");
+    // While no goal speaks of it, nothing is said of it.
+    let silent = found(&ada, &format!("{job}/finder")).await;
+    assert!(!silent.text(".leads").contains("comes later"));
+    let aims = [
+        ("kind", "level_loaded"),
+        ("rake", "0"),
+        ("tolerance", "1/2"),
+        ("goal.0.mark", "rear"),
+        ("goal.0.way", "at_least"),
+        ("goal.0.when", "case_2"),
+        ("goal.0.height", "19 1/2"),
+        ("goal.0.tolerance", "1/4"),
+    ];
+    let aimed = ada.fill(&format!("{job}/aim"), &aims).await;
+    assert_eq!(aimed.status, StatusCode::OK, "{}", aimed.text(".problem"));
+    let page = found(&ada, &format!("{job}/finder")).await;
+    assert!(page.text(".leads").contains("“Rack next spring” comes later"), "{}", page.text("main"));
+    let rows = page.texts(".finder-columns tbody tr");
+    assert!(rows.iter().any(|row| row.starts_with("What comes later")), "{rows:?}");
+    assert!(page.text(".finder-columns").contains("For what is aboard now"));
 }

@@ -10,9 +10,8 @@ use wise_badger_casework::shelf::{LARGEST, ReadShelf, RowError, ShelfChange, She
 use wise_badger_store::person::Person;
 use wise_badger_store::{Database, PgConnection, StoreError, shelf};
 
-use super::super::{Hidden, Page, page, see_other};
+use super::super::{Hidden, Page, once, page, see_other};
 use super::SHELF;
-use super::part::once;
 use super::progress::Progress;
 use crate::error::WebError;
 use crate::form::{Sheet, clean};

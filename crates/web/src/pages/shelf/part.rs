@@ -8,9 +8,9 @@ use wise_badger_casework::entry::{
     EndWord, LONGEST_NAME, LONGEST_NUMBER, LONGEST_WORDS, MOST_COUNTED, MoneyEntry, ShelfPart, ShelfProblem,
 };
 use wise_badger_store::shelf;
-use wise_badger_store::{Database, PgConnection, ShelfPartId, StoreError, person::Person, saving};
+use wise_badger_store::{Database, PgConnection, ShelfPartId, StoreError, person::Person};
 
-use super::super::{Hidden, Page, Refusal, page, see_other, was_kept};
+use super::super::{Hidden, Page, Refusal, once, page, see_other};
 use super::{SHELF, drawn_effect};
 use crate::correction::on_the_shelf::{bought_kinds_form, fill_figures, read_figures};
 use crate::drawing::Drawing;
@@ -114,21 +114,6 @@ async fn saved(
             drawn(move |_| part_page(&worker, &sheet, id.map(|id| (id, None)), false, Some(&refusal))).await
         }
         Err(error) => Err(error),
-    }
-}
-
-/// Saves what is none of a job's: a second tap is taken once.
-pub(super) async fn once(
-    database: &Data<Database>,
-    worker: &Worker,
-    sheet: &Sheet,
-    work: impl FnOnce(&mut PgConnection, &Person) -> Result<(), StoreError> + Send + 'static,
-) -> Result<(), WebError> {
-    let (sending, person) = (sheet.sending()?, worker.person.clone());
-    let sent = sending.clone();
-    match database.write(move |connection| saving::once(connection, &person, &sent, work)).await {
-        Err(StoreError::OutcomeUnknown(_)) => was_kept(database, worker, sending).await,
-        other => other.map_err(WebError::from),
     }
 }
 
