@@ -444,6 +444,7 @@ impl Casework {
     /// predicted of it.
     pub fn promise(&self, place: usize, program: &str) -> Option<(PredictedHeights, PromiseEntry)> {
         let option = self.case.options.get(place)?.clone();
+        let price = option.price();
         let heights = PredictedHeights::of(self.predicted(place)?);
         let rate = |figure: &RateFigure| PromisedRate { rate_n_per_m: figure.rate.si(), relative_sd: figure.relative_sd };
         let promise = PromiseEntry {
@@ -452,7 +453,7 @@ impl Casework {
             marks: marks_of(&heights, self.found().states()),
             rear_rate: self.rate().measured().map(rate),
             inputs: serde_json::to_value(JobDocument::of(&self.case, None)).ok(),
-            price: None,
+            price,
         };
         Some((heights, promise))
     }

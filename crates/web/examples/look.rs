@@ -17,7 +17,6 @@ const VIEWS: [&str; 19] = [
     "shelf=/shelf@1280x900",
     "intake=/jobs/6/intake@1280x960",
     "load=/jobs/6/load@1280x1000",
-    "load-phone=/jobs/6/load@390x844",
     "tape=/jobs/6/tape@1280x895",
     "look-over=/jobs/6/look-over@1280x1200",
     "verdict=/jobs/6/verdict@1280x1100",
@@ -30,7 +29,8 @@ const VIEWS: [&str; 19] = [
     "quick-answer=/quick/1@1280x1000",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
-    "finder=/jobs/6/finder@1280x1700",
+    "finder=/jobs/6/finder@1280x1500",
+    "finder-list=/jobs/6/finder#why-not@1280x3350",
     "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 

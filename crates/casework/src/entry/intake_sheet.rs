@@ -81,6 +81,11 @@ pub struct MoneyEntry {
 }
 
 impl MoneyEntry {
+    /// A sum that the program worked out.
+    pub fn of(hundredths: i64, currency: Currency) -> Self {
+        MoneyEntry { text: format!("{}.{:02}", hundredths / 100, hundredths % 100), hundredths, currency }
+    }
+
     /// A sum as it is written: with or without its sign, thousands set apart, cents after a point or a comma (`1,250.50`, `12,50`).
     /// `None` where that could be read in two ways, or in none.
     ///

@@ -6,7 +6,7 @@ use wise_badger_mechanics::correction::{Correction, not_together};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::Force;
 
-use super::{BenchEntry, CorrectionEntry, NoCorrection, PackEntry, ShelfPart, Typed, WhenEntry};
+use super::{BenchEntry, CorrectionEntry, MoneyEntry, NoCorrection, PackEntry, ShelfPart, Typed, WhenEntry};
 
 /// Most parts of an option.
 pub const MOST_PARTS: usize = 12;
@@ -52,7 +52,26 @@ impl From<CorrectionEntry> for OptionEntry {
     }
 }
 
+/// What some parts cost together, as [`OptionEntry::price`].
+pub(crate) fn price_of<'p>(parts: impl Iterator<Item = &'p PartEntry>) -> Option<MoneyEntry> {
+    let mut sum: Option<MoneyEntry> = None;
+    for part in parts {
+        let price = part.shelf.as_deref()?.price.as_ref()?;
+        let before = sum.get_or_insert_with(|| MoneyEntry::of(0, price.currency));
+        if before.currency != price.currency {
+            return None;
+        }
+        sum = Some(MoneyEntry::of(before.hundredths + price.hundredths, price.currency));
+    }
+    sum
+}
+
 impl OptionEntry {
+    /// What its parts cost together by the shelf. `None` where the price of one is not known, or they are in different currencies.
+    pub fn price(&self) -> Option<MoneyEntry> {
+        price_of(self.parts.iter())
+    }
+
     /// The packs planned on a bench, one part for both sides or one for each side that anything is planned on; `words` says what is
     /// done to a side's, and they are worked out up to a load.
     ///
@@ -142,5 +161,35 @@ impl PartEntry {
             (Some(setting), Some(figure)) => self.correction.with_figure(figure, setting.value.clone().into()).correction(),
             _ => self.correction.correction(),
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use wise_badger_mechanics::correction::KindRow;
+
+    use super::*;
+    use crate::entry::{Currency, UnitWord};
+
+    fn part(price: Option<(i64, Currency)>) -> PartEntry {
+        let row = KindRow::of("lift_block").expect("a kind");
+        let mut shelf = ShelfPart::new("B", "block", row);
+        shelf.price = price.map(|(hundredths, currency)| MoneyEntry::of(hundredths, currency));
+        let thick = Typed { text: "1".to_owned(), unit: UnitWord::In, si: 0.0254 };
+        let correction = CorrectionEntry::of(row, [("thickness", thick.into())]).expect("a block");
+        PartEntry { shelf: Some(Box::new(shelf)), ..PartEntry::by_itself(correction) }
+    }
+
+    #[test]
+    fn a_price_is_told_where_all_of_it_is_known_and_in_one_currency() {
+        let of = |prices: &[Option<(i64, Currency)>]| {
+            let option = OptionEntry { name: String::new(), parts: prices.iter().map(|price| part(*price)).collect() };
+            option.price().map(|price| (price.text, price.hundredths))
+        };
+        let (dollars, euros) = (Some((5_805, Currency::Usd)), Some((12_000, Currency::Cad)));
+        assert_eq!(of(&[dollars, Some((200, Currency::Usd))]), Some(("60.05".to_owned(), 6_005)));
+        assert_eq!(of(&[dollars, None]), None);
+        assert_eq!(of(&[dollars, euros]), None);
+        assert_eq!(of(&[]), None);
     }
 }

@@ -1,7 +1,7 @@
 //! What an option costs and asks for, and what of the customer's wishes it passes over.
 
 use super::search::Search;
-use crate::entry::{Currency, PartEntry};
+use crate::entry::{Currency, PartEntry, price_of};
 
 /// What an option costs and asks for.
 #[derive(Debug, Clone, PartialEq)]
@@ -57,17 +57,12 @@ impl Worth {
     /// What can be said of parts by themselves.
     pub(super) fn of<'p>(parts: impl Iterator<Item = &'p PartEntry> + Clone) -> Self {
         let shelf = || parts.clone().map(|part| part.shelf.as_deref());
-        let price = shelf().map(|part| part?.price.as_ref()).try_fold(None, |sum: Option<(i64, Currency)>, price| {
-            let price = price?;
-            let (sum, currency) = sum.unwrap_or((0, price.currency));
-            (currency == price.currency).then_some(Some((sum + price.hundredths, currency)))
-        });
         let mut days = shelf().map(|part| {
             let part = part?;
             if part.in_stock.is_some_and(|count| count > 0) { Some(0) } else { part.lead_days }
         });
         Worth {
-            price: price.flatten(),
+            price: price_of(parts.clone()).map(|price| (price.hundredths, price.currency)),
             hours: shelf().map(|part| part?.hours).sum(),
             days: days.try_fold(0, |most: u32, days| Some(most.max(days?))),
             upkeep: shelf().flatten().filter(|part| !part.upkeep.is_empty()).map(|part| part.upkeep.clone()).collect(),

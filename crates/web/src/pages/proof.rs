@@ -4,7 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use wise_badger_casework::entry::{OutsideReason, PredictedHeight, ProofSheetEntry};
+use wise_badger_casework::entry::{OutsideReason, PredictedHeight, PromiseEntry, ProofSheetEntry};
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::proof::ProofGrade;
 use wise_badger_casework::reading::{Phase, Place, Reading};
@@ -30,6 +30,7 @@ use crate::form::{Field, Picks, Posted, Sheet, tape};
 use crate::job_route::StageWords as _;
 use crate::view::prediction::Detail;
 use crate::view::proof::graded_proof;
+use crate::view::shelf::money_words;
 use crate::view::{Figure, Units, caution_text, clock, datum_name};
 use crate::worker::Worker;
 
@@ -232,12 +233,18 @@ fn promised_words(file: &JobFile, names: &Names) -> String {
         None => format!("{by}; what it was worked out from was not recorded then."),
         Some(promise) if file.work.has_changed_since(&promise.0) => {
             format!(
-                "{by}, by {}. What it was worked out from has been changed since; the promise stays as it was.",
-                promise.0.program
+                "{by}, by {}. What it was worked out from has been changed since; the promise stays as it was.{}",
+                promise.0.program,
+                cost_words(&promise.0)
             )
         }
-        Some(promise) => format!("{by}, by {}, from what stands on the job.", promise.0.program),
+        Some(promise) => format!("{by}, by {}, from what stands on the job.{}", promise.0.program, cost_words(&promise.0)),
     }
+}
+
+/// What its parts cost when it was chosen.
+fn cost_words(promise: &PromiseEntry) -> String {
+    promise.price.as_ref().map_or_else(String::new, |price| format!(" Parts by the shelf then: {}.", money_words(price)))
 }
 
 fn proof_page(worker: &Worker, record: &Record, sheet: &Sheet, refusal: Option<&Refusal>) -> Result<Page, WebError> {
