@@ -13,7 +13,7 @@
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
 //! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
-//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `finder`, `option_document`, `route`.
+//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `finder`, `option_document`, `wrench`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -74,3 +74,4 @@ pub mod survey;
 pub mod verdict;
 pub mod what_if;
 pub mod words;
+pub mod wrench;

@@ -27,6 +27,8 @@ pub enum Stage {
     Options,
     /// The pack, leaf by leaf.
     Bench,
+    /// The work itself.
+    Wrench,
     /// Heights after fitting.
     Proof,
 }
@@ -43,6 +45,7 @@ impl Word for Stage {
         (Stage::Aim, "aim"),
         (Stage::Options, "options"),
         (Stage::Bench, "bench"),
+        (Stage::Wrench, "wrench"),
         (Stage::Proof, "proof"),
     ];
 }
@@ -146,11 +149,11 @@ impl Progress {
         self.done.contains(&stage)
     }
 
-    /// Whether a stage was passed over: not done, with one after it that is. The load plan and the bench are none that a job needs.
+    /// Whether a stage was passed over: not done, with one after it that is. The load plan, the bench and the card are none that a job needs.
     pub fn is_skipped(&self, stage: Stage) -> bool {
         let place = |of: Stage| Stage::WORDS.iter().position(|(word, _)| *word == of);
         let later = self.done.iter().any(|done| place(*done) > place(stage) && *done != Stage::Bench);
-        !self.is_done(stage) && later && !matches!(stage, Stage::Load | Stage::Bench)
+        !self.is_done(stage) && later && !matches!(stage, Stage::Load | Stage::Bench | Stage::Wrench)
     }
 
     /// Whether the job is finished.

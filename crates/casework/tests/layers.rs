@@ -30,6 +30,7 @@ const LAYERS: &[&str] = &[
     "quick_answer",
     "what_if",
     "finder",
+    "wrench",
     "option_document",
     "route",
 ];

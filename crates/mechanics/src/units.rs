@@ -43,6 +43,8 @@ pub const METRES_PER_INCH: f64 = 0.0254;
 /// assert_eq!(NEWTONS_PER_POUND, 4.448_221_615_260_5);
 /// ```
 pub const NEWTONS_PER_POUND: f64 = 4.448_221_615_260_5;
+/// One foot-pound in newton metres: 12 in by one pound-force.
+pub const NEWTON_METRES_PER_POUND_FOOT: f64 = 12.0 * METRES_PER_INCH * NEWTONS_PER_POUND;
 /// Pascals in a pound-force per square inch, from the exact inch and pound-force.
 pub const PASCALS_PER_PSI: f64 = NEWTONS_PER_POUND / (METRES_PER_INCH * METRES_PER_INCH);
 
@@ -82,6 +84,11 @@ pub fn newtons_per_metre(value: f64) -> SpringRate {
 /// A rate given in pounds per inch.
 pub fn pounds_per_inch(value: f64) -> SpringRate {
     newtons_per_metre(value * NEWTONS_PER_POUND / METRES_PER_INCH)
+}
+
+/// A torque given in newton metres.
+pub fn newton_metres(value: f64) -> Moment {
+    Moment::new::<newton_meter>(value)
 }
 
 /// A roll stiffness given in N·m/rad.

@@ -14,7 +14,8 @@ struct Rows {
 }
 
 /// Every table that holds a job's record.
-const TABLES: [&str; 7] = ["readings", "corrections", "fittings", "job_sheets", "photographs", "job_changes", "submissions"];
+const TABLES: [&str; 8] =
+    ["readings", "corrections", "fittings", "job_sheets", "photographs", "wrench_ticks", "job_changes", "submissions"];
 
 /// Every row of a job, by table; of photographs everything but the picture itself.
 ///

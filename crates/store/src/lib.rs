@@ -37,6 +37,7 @@ pub mod submission;
 #[cfg(feature = "test-support")]
 pub mod test_support;
 mod words;
+pub mod wrench_tick;
 
 pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;

@@ -202,6 +202,19 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    wrench_ticks (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        device_key -> Text,
+        entry -> Jsonb,
+        ticked_at -> Timestamptz,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+    }
+}
+
 diesel::joinable!(calls -> jobs (job_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
@@ -218,5 +231,6 @@ diesel::allow_tables_to_appear_in_same_query!(
     sessions,
     shelf_parts,
     shops,
-    submissions
+    submissions,
+    wrench_ticks,
 );

@@ -9,7 +9,7 @@ use wise_badger_store::JobNumber;
 use crate::view::{end_name, state_name};
 
 /// What a stage is called, and its place under the job's path; in the order of the route.
-const STAGES: [(Stage, &str, &str); 9] = [
+const STAGES: [(Stage, &str, &str); 10] = [
     (Stage::Intake, "Intake", "intake"),
     (Stage::Load, "Load", "load"),
     (Stage::Tape, "Tape", "tape"),
@@ -18,6 +18,7 @@ const STAGES: [(Stage, &str, &str); 9] = [
     (Stage::Aim, "Aim", "aim"),
     (Stage::Options, "Options", "options"),
     (Stage::Bench, "Bench", "bench"),
+    (Stage::Wrench, "Wrench", "wrench"),
     (Stage::Proof, "Proof", "proof"),
 ];
 
@@ -56,7 +57,7 @@ pub(crate) fn stages() -> impl Iterator<Item = Stage> {
     Stage::WORDS.iter().map(|(stage, _)| *stage)
 }
 
-/// A stage with its place on the route, like “Tape, 3 of 9”.
+/// A stage with its place on the route, like “Tape, 3 of 10”.
 pub(crate) fn place_of(stage: Stage) -> String {
     let place = stages().position(|of| of == stage).map_or(0, |place| place + 1);
     format!("{}, {place} of {}", stage.name(), stages().count())

@@ -14,7 +14,7 @@ use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
     assets, bench, call, finder, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf,
-    sums, takes, understood, verdict, what_if, who, yard,
+    sums, takes, understood, verdict, what_if, who, wrench, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
@@ -130,6 +130,9 @@ addresses! {
     POST "/jobs/{number}/bench/re-arch" => bench::rearch::take;
     GET "/jobs/{number}/bench/sheet" => bench::sheet::show;
     GET "/jobs/{number}/bench/leaf/{place}/{form}" => bench::template::send;
+    GET "/jobs/{number}/wrench" => wrench::show;
+    GET "/jobs/{number}/wrench/card" => wrench::since;
+    POST "/jobs/{number}/wrench/ticks" => wrench::tick;
     GET "/jobs/{number}/proof" => job_form::show::<ProofForm>;
     POST "/jobs/{number}/proof" => job_form::save::<ProofForm>;
     POST "/jobs/{number}/finish" => proof::finish;

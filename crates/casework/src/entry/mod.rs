@@ -78,6 +78,10 @@ pub enum UnitWord {
     Mpa,
     /// Turns of a coil.
     Turns,
+    /// Foot-pounds.
+    LbFt,
+    /// Newton metres.
+    Nm,
 }
 
 /// A quantity as it was typed and as it was understood.
@@ -88,7 +92,7 @@ pub struct Typed {
     pub text: String,
     /// The unit a bare number was read in.
     pub unit: UnitWord,
-    /// The value understood: metres, newtons, newtons per metre, cubic metres, radians, pascals or turns.
+    /// The value understood: metres, newtons, newtons per metre, cubic metres, radians, pascals, turns or newton metres.
     pub si: f64,
 }
 

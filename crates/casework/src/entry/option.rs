@@ -163,33 +163,3 @@ impl PartEntry {
         }
     }
 }
-
-#[cfg(test)]
-mod tests {
-    use wise_badger_mechanics::correction::KindRow;
-
-    use super::*;
-    use crate::entry::{Currency, UnitWord};
-
-    fn part(price: Option<(i64, Currency)>) -> PartEntry {
-        let row = KindRow::of("lift_block").expect("a kind");
-        let mut shelf = ShelfPart::new("B", "block", row);
-        shelf.price = price.map(|(hundredths, currency)| MoneyEntry::of(hundredths, currency));
-        let thick = Typed { text: "1".to_owned(), unit: UnitWord::In, si: 0.0254 };
-        let correction = CorrectionEntry::of(row, [("thickness", thick.into())]).expect("a block");
-        PartEntry { shelf: Some(Box::new(shelf)), ..PartEntry::by_itself(correction) }
-    }
-
-    #[test]
-    fn a_price_is_told_where_all_of_it_is_known_and_in_one_currency() {
-        let of = |prices: &[Option<(i64, Currency)>]| {
-            let option = OptionEntry { name: String::new(), parts: prices.iter().map(|price| part(*price)).collect() };
-            option.price().map(|price| (price.text, price.hundredths))
-        };
-        let (dollars, euros) = (Some((5_805, Currency::Usd)), Some((12_000, Currency::Cad)));
-        assert_eq!(of(&[dollars, Some((200, Currency::Usd))]), Some(("60.05".to_owned(), 6_005)));
-        assert_eq!(of(&[dollars, None]), None);
-        assert_eq!(of(&[dollars, euros]), None);
-        assert_eq!(of(&[]), None);
-    }
-}

@@ -1,7 +1,7 @@
 //! Whether what was typed reads as what was understood of it.
 
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_turns,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque, parse_turns,
     parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::InShopUnits;
@@ -38,6 +38,8 @@ impl Typed {
             UnitWord::Ksi => parse_stress(text, inch)?.value,
             UnitWord::Mpa => parse_stress(text, millimetre)?.value,
             UnitWord::Turns => parse_turns(text)?,
+            UnitWord::LbFt => parse_torque(text, shop)?.value,
+            UnitWord::Nm => parse_torque(text, metric)?.value,
         })
     }
 }

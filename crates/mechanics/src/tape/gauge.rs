@@ -1,8 +1,11 @@
-//! Angles, pressures and turns as typed.
+//! Angles, pressures, torques and turns as typed.
 
 use super::length::LengthUnit;
 use super::typed::{Number, TypedError, leading_number, split_sign};
-use crate::units::{Angle, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, pascals, radians};
+use super::weight::WeightUnit;
+use crate::units::{
+    Angle, METRES_PER_INCH, Moment, NEWTON_METRES_PER_POUND_FOOT, NEWTONS_PER_POUND, Pressure, newton_metres, pascals, radians,
+};
 
 /// No gauge on a vehicle stands steeper.
 const STEEPEST_DEG: f64 = 180.0;
@@ -10,6 +13,9 @@ const STEEPEST_DEG: f64 = 180.0;
 const MOST_PA: f64 = 2.0e6;
 /// No steel holds more.
 const MOST_STRESS_PA: f64 = 5.0e9;
+/// No nut under a vehicle is tightened to less, and none to more, N·m.
+const LEAST_TORQUE: f64 = 1.0;
+const MOST_TORQUE: f64 = 2_000.0;
 /// No coil under a vehicle has more.
 const MOST_TURNS: f64 = 100.0;
 
@@ -86,6 +92,38 @@ pub fn parse_stress(text: &str, unit: LengthUnit) -> Result<Pressure, TypedError
             Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "stress", size: "too large" })
         }
         stress => Ok(pascals(stress)),
+    }
+}
+
+/// Reads a torque (`120`, `120 ft-lb`, `160 N·m`); a bare number is ft-lb for the pound and N·m for the kilogram.
+///
+/// # Valid      above 0, to 2,000 N·m
+/// # Errors     [`TypedError`] says what was typed and how to write it
+/// # Source     NIST SP 811, B.8: foot pound-force
+/// # Example
+/// ```
+/// use wise_badger_mechanics::tape::{WeightUnit, parse_torque};
+/// assert!((parse_torque("100 ft-lb", WeightUnit::Kilograms).expect("a torque").value - 135.5818).abs() < 1e-4);
+/// ```
+pub fn parse_torque(text: &str, unit: WeightUnit) -> Result<Moment, TypedError> {
+    const EXAMPLE: &str = "120 ft-lb or 160 N·m";
+    let (sign, number, name) = signed(text, "torque", EXAMPLE)?;
+    let each = match (name.as_str(), unit) {
+        ("", WeightUnit::Pounds) | ("ft-lb" | "ft lb" | "ftlb" | "lb-ft" | "lb ft" | "lbft" | "ft-lbs" | "lb·ft" | "ft·lb", _) => {
+            NEWTON_METRES_PER_POUND_FOOT
+        }
+        ("", WeightUnit::Kilograms) | ("nm" | "n·m" | "n m" | "n-m", _) => 1.0,
+        _ => return Err(not_understood(text, "torque", EXAMPLE)),
+    };
+    match sign * number * each {
+        torque if torque < 0.0 => Err(TypedError::Negative(text.trim().to_owned(), "torque")),
+        torque if torque < LEAST_TORQUE => {
+            Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "torque", size: "too small" })
+        }
+        torque if torque > MOST_TORQUE => {
+            Err(TypedError::OutOfRange { text: text.trim().to_owned(), what: "torque", size: "too large" })
+        }
+        torque => Ok(newton_metres(torque)),
     }
 }
 

@@ -11,7 +11,7 @@ mod weight;
 
 pub use conversion::{WheelChange, WheelGeometry};
 pub use datum::Datum;
-pub use gauge::{parse_angle, parse_pressure, parse_stress, parse_turns};
+pub use gauge::{parse_angle, parse_pressure, parse_stress, parse_torque, parse_turns};
 pub use length::{LengthUnit, format_length, parse_length};
 pub use readings::{AxleReadings, Beside, HeightReadings, ReadingDoubt, ReadingPrecision, Repeats};
 pub use typed::TypedError;

@@ -14,6 +14,7 @@ mod saving;
 mod schema;
 mod sheets;
 mod shelf;
+mod wrench_ticks;
 
 use wise_badger_casework::entry::{LoadEntry, TapeSheetEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;

@@ -27,7 +27,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_turns,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque, parse_turns,
     parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre, pascals};
@@ -254,6 +254,12 @@ impl Sheet {
     /// The turns of a coil.
     pub(crate) fn turns(&mut self, name: &str) -> Option<Typed> {
         self.quantity(name, UnitWord::Turns, |text, _| parse_turns(text))
+    }
+
+    /// A torque.
+    pub(crate) fn torque(&mut self, name: &str) -> Option<Typed> {
+        let unit = if self.units.weight == WeightUnit::Pounds { UnitWord::LbFt } else { UnitWord::Nm };
+        self.quantity(name, unit, |text, units| parse_torque(text, units.weight).map(|torque| torque.value))
     }
 
     /// A weight that may be left out.

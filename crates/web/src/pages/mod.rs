@@ -27,6 +27,7 @@ pub(crate) mod understood;
 pub(crate) mod verdict;
 pub(crate) mod what_if;
 pub(crate) mod who;
+pub(crate) mod wrench;
 pub(crate) mod yard;
 
 use actix_web::HttpResponse;

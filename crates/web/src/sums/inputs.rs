@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use wise_badger_mechanics::side_effect::{Offending, OutOfRange};
 use wise_badger_mechanics::tape::{TyreSizeError, WeightUnit};
 use wise_badger_mechanics::units::{
-    Angle, Force, Length, Moment, NEWTONS_PER_POUND, RollStiffness, SpringRate, metres, newton_metres_per_radian, newtons,
-    newtons_per_metre, radians,
+    Angle, Force, Length, Moment, NEWTON_METRES_PER_POUND_FOOT, RollStiffness, SpringRate, metres, newton_metres_per_radian,
+    newtons, newtons_per_metre, radians,
 };
 
 use crate::form::{Field, Picks, Sheet};
@@ -123,7 +123,6 @@ pub(crate) struct InputValues {
 }
 
 /// One pound-foot in newton metres: 12 in by one pound-force.
-const NEWTON_METRES_PER_POUND_FOOT: f64 = 12.0 * 0.0254 * NEWTONS_PER_POUND;
 
 impl InputValues {
     /// Reads every input; `None` with complaints on the sheet when any is wrong. Answers are written in `reader`'s units.

@@ -22,6 +22,7 @@ pub(crate) mod slips;
 pub(crate) mod story;
 pub(crate) mod verdict;
 pub(crate) mod what_if;
+pub(crate) mod wrench;
 pub(crate) mod why;
 
 pub(crate) use caution::{Cautions, caution_text};
@@ -240,6 +241,8 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
         UnitWord::L => (page.weight == WeightUnit::Kilograms, "L"),
         UnitWord::Deg => (true, "°"),
         UnitWord::Turns => (true, "turns"),
+        UnitWord::LbFt => (page.weight == WeightUnit::Pounds, "ft-lb"),
+        UnitWord::Nm => (page.weight == WeightUnit::Kilograms, "N·m"),
         UnitWord::Psi => (page.length == LengthUnit::Inches, "psi"),
         UnitWord::Ksi => (page.length == LengthUnit::Inches, "ksi"),
         UnitWord::Mpa => (page.length == LengthUnit::Millimetres, "MPa"),

@@ -15,6 +15,7 @@ import { attach as attachSending } from "./send.js";
 import { attach as attachUnderstood } from "./understood.js";
 import { attach as attachWalk } from "./walk.js";
 import { attach as attachWhatIf } from "./what_if.js";
+import { attach as attachWrench } from "./wrench.js";
 
 /**
  * Attaches everything to a part of the page, also to one that has just been put in.
@@ -36,6 +37,7 @@ function attachAll(root) {
   attachQuick(root);
   attachProgress(root);
   attachFinder(root, attachAll);
+  attachWrench(root, attachAll);
 }
 
 attachAll(document);

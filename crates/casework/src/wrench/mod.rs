@@ -1,0 +1,19 @@
+//! The wrench card: what is done at the vehicle, step by step, in the order in which practitioners work.
+//!
+//! Every kind of step is a row of [`OPERATIONS`], and stands there in the order of the work; every kind of part and every repair is a row
+//! that names its steps ([`work`]). A card takes the steps of all parts together, each once in its place ([`Card`]), and how far it has
+//! come follows from what was ticked ([`Standing`]): what is loose, what holds, what may be done next.
+
+pub mod work;
+
+mod card;
+mod operation;
+mod operations;
+mod standing;
+mod tick;
+
+pub use card::{Card, Ordered, Place, Step};
+pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};
+pub use operations::OPERATIONS;
+pub use standing::{Loose, Standing, StepStands};
+pub use tick::{Answer, LONGEST_NOTE, TickEntry};

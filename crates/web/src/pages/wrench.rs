@@ -1,0 +1,372 @@
+//! The wrench card: the work itself, step by step, ticked by whoever does it, with a connection or without.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::http::header::{CACHE_CONTROL, ContentType};
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use chrono::{DateTime, Utc};
+use serde::Deserialize;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{DrivenWord, PartEntry};
+use wise_badger_casework::route::Stage;
+use wise_badger_casework::survey::VehicleClass;
+use wise_badger_casework::wrench::{
+    Answer, Asks, Card, LONGEST_NOTE, Lifting, Ordered, Setting, Standing, Step, StepStands, TickEntry,
+};
+use wise_badger_mechanics::correction::{KindRow, Site};
+use wise_badger_mechanics::side::Side;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::wrench_tick::{self, Tick};
+use wise_badger_store::{Database, JobNumber, StoreError, person};
+
+use super::job_frame::{JobFrame, as_chosen};
+use super::{Names, Page, job_file, page, see_other};
+use crate::correction::option_name;
+use crate::error::WebError;
+use crate::form::{Posted, Sheet, new_token};
+use crate::job_route::StageWords as _;
+use crate::reckoning::drawn;
+use crate::view::look_over::gates_words;
+use crate::view::wrench::{loose_words, phase_words, place_words, words_of};
+use crate::view::{Cautions, Units, clock, sentence, typed_text};
+use crate::worker::Worker;
+
+#[derive(Template)]
+#[template(path = "wrench.html")]
+struct WrenchPage {
+    frame: JobFrame,
+    /// What is fitted; nothing where there is no card.
+    option: String,
+    /// Why there is no card, and where to go instead.
+    no_card: Option<(String, String, &'static str)>,
+    cautions: Cautions,
+    card: Option<CardView>,
+}
+
+/// The card as it stands: put in anew whenever something is ticked.
+#[derive(Template)]
+#[template(path = "parts/wrench_card.html")]
+struct CardView {
+    number: i32,
+    /// The place of the last tick that it knows of.
+    last: i64,
+    lifting: &'static str,
+    first: &'static str,
+    done: usize,
+    of: usize,
+    loose: Vec<String>,
+    /// Whether something is answered so that the work waits.
+    stopped: bool,
+    sections: Vec<Section>,
+    is_done: bool,
+    finished: bool,
+    /// Kinds that nobody wrote a card for.
+    unknown: Vec<String>,
+}
+
+impl askama::filters::HtmlSafe for CardView {}
+
+/// Steps under one heading.
+struct Section {
+    title: String,
+    steps: Vec<StepLine>,
+    /// Whether all of it is done, so that it can be folded.
+    is_done: bool,
+}
+
+struct StepLine {
+    key: String,
+    place: String,
+    text: &'static str,
+    caution: &'static str,
+    /// `done`, `hold`, `torque` or `picture`.
+    asks: &'static str,
+    /// `open`, `done`, `stopped` or `waits`.
+    stands: &'static str,
+    /// What it is answered with, by whom and when.
+    answered: String,
+    note: String,
+    next: bool,
+    /// The holds that it waits for, by their keys.
+    waits_for: String,
+    target: String,
+    read: String,
+    wrench: String,
+    /// For this drawing of the step, where the device makes no key of its own.
+    token: String,
+}
+
+/// The words under which the card's own questions stand among the ticks.
+const LIFTING: &str = "card.lifting";
+const FIRST: &str = "card.first";
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let (ticks, names) = ticked(&database, &worker, &file).await?;
+    drawn(move |_| wrench_page(&worker, &file, &ticks, &names)).await
+}
+
+/// What is asked of a card that lies open.
+#[derive(Deserialize)]
+pub(crate) struct Since {
+    /// The last tick that it knows of.
+    since: i64,
+}
+
+/// The card anew where something was ticked since, and nothing where not.
+pub(crate) async fn since(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    asked: Query<Since>,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let (ticks, names) = ticked(&database, &worker, &file).await?;
+    if ticks.last().map_or(0, |tick| tick.id) == asked.since {
+        return Ok(HttpResponse::NoContent().insert_header((CACHE_CONTROL, "no-store")).finish());
+    }
+    card_alone(&worker, &file, &ticks, &names)
+}
+
+/// Takes a tick in, once, under the key that the device made for it.
+pub(crate) async fn tick(
+    database: Data<Database>,
+    worker: Worker,
+    number: Path<i32>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let file = job_file(&database, &worker, *number).await?;
+    let mut sheet = Sheet::posted(posted, worker.units());
+    let (device_key, step) = (sheet.text("key").to_owned(), sheet.text("step").to_owned());
+    if !is_key(&device_key) || !is_step(&step) {
+        return Err(WebError::Malformed("a tick without its key or its step".to_owned()));
+    }
+    let answer = answer(&mut sheet)?;
+    let note: String = sheet.text("note").chars().take(LONGEST_NOTE).collect();
+    let ticked_at = ticked_at(&sheet);
+    let entry = TickEntry { step, answer, note };
+    let (job, person) = (file.job.id, worker.person.clone());
+    database
+        .write(move |connection| wrench_tick::take(connection, &person, job, &device_key, ticked_at, &entry).map(|_| ()))
+        .await?;
+    if sheet.text("part") == "card" {
+        let (ticks, names) = ticked(&database, &worker, &file).await?;
+        return card_alone(&worker, &file, &ticks, &names);
+    }
+    Ok(see_other(format!("{}#next", Stage::Wrench.path(file.job.number))))
+}
+
+fn is_key(key: &str) -> bool {
+    (8..=64).contains(&key.len()) && key.bytes().all(|sign| sign.is_ascii_alphanumeric() || sign == b'-')
+}
+
+fn is_step(step: &str) -> bool {
+    (3..=80).contains(&step.len()) && step.bytes().all(|sign| sign.is_ascii_lowercase() || b"0123456789_.".contains(&sign))
+}
+
+/// When it was ticked by the device's clock; now, where that says nothing that can be.
+fn ticked_at(sheet: &Sheet) -> DateTime<Utc> {
+    let told = sheet.text("at").parse().ok().and_then(DateTime::from_timestamp_millis);
+    let now = Utc::now();
+    told.filter(|at| *at <= now && (now - at).num_days() < 60).unwrap_or(now)
+}
+
+fn answer(sheet: &mut Sheet) -> Result<Answer, WebError> {
+    let told = sheet.text("answer").to_owned();
+    Ok(match told.as_str() {
+        "done" => Answer::Done,
+        "yes" => Answer::Yes,
+        "no" => Answer::No,
+        "taken_back" => Answer::TakenBack,
+        "torque" => {
+            let (target, read) = (sheet.torque("target"), sheet.torque("read"));
+            let problem = [("target", "The maker's figure"), ("read", "The reading")].into_iter().find_map(|(field, name)| {
+                let problem = sheet.problem(field);
+                (!problem.is_empty()).then(|| format!("{name}: {problem}"))
+            });
+            match (target, read, problem) {
+                (Some(target), Some(read), None) => {
+                    Answer::Torque { target, read, wrench: sheet.text("wrench").chars().take(80).collect() }
+                }
+                (.., problem) => {
+                    return Err(WebError::Refused(problem.unwrap_or_else(|| {
+                        "A torque needs the maker's figure and what the wrench read; without them nothing is released.".to_owned()
+                    })));
+                }
+            }
+        }
+        word @ ("floor" | "lift" | "left" | "right") => Answer::Chosen(word.to_owned()),
+        _ => return Err(WebError::Malformed("a tick with no answer".to_owned())),
+    })
+}
+
+async fn ticked(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<(Vec<Tick>, Names), WebError> {
+    let (shop, job) = (worker.shop_id(), file.job.id);
+    let read = database.read(move |connection| {
+        let people = person::of_shop(connection, shop)?;
+        let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
+        Ok::<_, StoreError>((wrench_tick::of_job(connection, shop, job)?, names))
+    });
+    Ok(read.await?)
+}
+
+fn card_alone(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<HttpResponse, WebError> {
+    let card = card_view(worker.units(), file, ticks, names).map_err(|_| {
+        WebError::NotNow("What is fitted was changed meanwhile, and this card is not the one any more. Your tick is kept; open the card again.")
+    })?;
+    let mut answer = HttpResponse::Ok();
+    Ok(answer.insert_header(ContentType::html()).insert_header((CACHE_CONTROL, "no-store")).body(card.render()?))
+}
+
+/// Why a job has no card: the sentence, and the way to what comes first.
+type NoCard = (String, Stage, &'static str);
+
+/// The parts of the option that is chosen, where work may begin on it.
+fn chosen_parts(work: &Casework) -> Result<Vec<(&'static KindRow, Site)>, NoCard> {
+    let nothing = || ("Nothing is chosen yet: the card is made from what is to be fitted.".to_owned(), Stage::Options, "Choose on Options");
+    let place = work.case().chosen.ok_or_else(nothing)?;
+    if work.overload().is_some() {
+        let words = "The vehicle is over a rating. Weight comes off first; nothing is fitted for it.".to_owned();
+        return Err((words, Stage::Tape, "Change the load on Tape"));
+    }
+    let gates = work.gate_of(place);
+    if !gates.is_empty() {
+        return Err((gates_words(&gates), Stage::LookOver, "Go to Look-over"));
+    }
+    let (option, _) = work.option(place).ok_or_else(nothing)?;
+    Ok(option.parts.iter().map(|part: &PartEntry| (part.correction.row, part.correction.site)).collect())
+}
+
+fn card_of(file: &JobFile, ticks: &[TickEntry]) -> Result<Card, NoCard> {
+    let work = &file.work;
+    let parts = chosen_parts(work)?;
+    let class = work.found().vehicle.class;
+    let driven = file.case().sheet.driven;
+    let setting = Setting {
+        lifting: if chosen(ticks, LIFTING) == "lift" { Lifting::Lift } else { Lifting::Floor },
+        trailer: class.is_trailer(),
+        front_driven: matches!(driven, Some(DrivenWord::Front | DrivenWord::All)),
+    };
+    let repairs = &work.look_over().repairs;
+    let first = if chosen(ticks, FIRST) == "right" { Side::Right } else { Side::Left };
+    Ok(Card::of(&Ordered { parts: &parts, repairs, rear_axles: class.rear_axles(), setting, first }))
+}
+
+/// What was chosen of one of the card's own questions; empty where nobody did.
+fn chosen<'t>(ticks: &'t [TickEntry], step: &str) -> &'t str {
+    let last = ticks.iter().rev().find(|tick| tick.step == step);
+    last.map_or("", |tick| if let Answer::Chosen(word) = &tick.answer { word } else { "" })
+}
+
+fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<Page, WebError> {
+    let units = worker.units();
+    let option = file.work.chosen();
+    let (no_card, card) = match card_view(units, file, ticks, names) {
+        Ok(card) => (None, Some(card)),
+        Err((words, stage, link)) => (Some((words, stage.path(file.job.number), link)), None),
+    };
+    let template = WrenchPage {
+        frame: JobFrame::new(worker, file, Some(Stage::Wrench), &as_chosen(&file.work)),
+        option: option.map_or_else(String::new, |(option, _)| option_name(option, file.work.found().vehicle.class, units)),
+        no_card,
+        cautions: Cautions::of(&option.map_or_else(Vec::new, |(_, parts)| file.work.cautions(parts))),
+        card,
+    };
+    page(StatusCode::OK, &template)
+}
+
+fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<CardView, NoCard> {
+    let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
+    let card = card_of(file, &entries)?;
+    let standing = Standing::of(&card, &entries);
+    let class = file.work.found().vehicle.class;
+    let next = standing.next();
+    let lines = card.steps.iter().zip(&standing.steps).enumerate().map(|(place, (step, stands))| {
+        let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == step.key());
+        let line = step_line(step, *stands, tick, names, class, units);
+        let waits_for = waits_for(&card, &standing, place);
+        (step, StepLine { next: next == Some(place), waits_for, ..line })
+    });
+    let mut sections: Vec<Section> = Vec::new();
+    for (step, line) in lines {
+        let title = section_title(step, class);
+        match sections.last_mut().filter(|last| last.title == title) {
+            Some(last) => last.steps.push(line),
+            None => sections.push(Section { title, steps: vec![line], is_done: false }),
+        }
+    }
+    for section in &mut sections {
+        section.is_done = section.steps.iter().all(|line| line.stands == "done");
+    }
+    Ok(CardView {
+        number: file.job.number.0,
+        last: ticks.last().map_or(0, |tick| tick.id),
+        lifting: if chosen(&entries, LIFTING) == "lift" { "lift" } else if chosen(&entries, LIFTING).is_empty() { "" } else { "floor" },
+        first: if chosen(&entries, FIRST) == "right" { "right" } else { "left" },
+        done: standing.done(),
+        of: standing.steps.len(),
+        loose: standing.loose.iter().map(|loose| loose_words(loose, class)).collect(),
+        stopped: standing.steps.contains(&StepStands::Stopped),
+        is_done: standing.is_done(),
+        finished: file.job.finished_at.is_some(),
+        unknown: card.unknown.iter().map(|word| sentence(word)).collect(),
+        sections,
+    })
+}
+
+/// What a step stands under: its part of the work, and the end or the side that it is done at.
+fn section_title(step: &Step, class: VehicleClass) -> String {
+    let phase = phase_words(step.operation.phase);
+    let place = place_words(&step.place, class);
+    if place.is_empty() { phase.to_owned() } else { format!("{place}: {}", phase.to_lowercase()) }
+}
+
+fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names, class: VehicleClass, units: Units) -> StepLine {
+    let words = words_of(step.operation.word);
+    let tick = tick.filter(|tick| tick.entry.0.answer != Answer::TakenBack);
+    let answer = tick.map(|tick| &tick.entry.0.answer);
+    let (target, read, wrench) = match answer {
+        Some(Answer::Torque { target, read, wrench }) => (typed_text(target, units), typed_text(read, units), wrench.clone()),
+        _ => Default::default(),
+    };
+    let said = match answer {
+        Some(Answer::Yes) => "Yes",
+        Some(Answer::No) => "No",
+        Some(Answer::Torque { .. }) => "Torqued",
+        Some(_) => "Done",
+        None => "",
+    };
+    StepLine {
+        key: step.key(),
+        place: place_words(&step.place, class),
+        text: words.map_or(step.operation.word, |words| words.text),
+        caution: words.map_or("", |words| words.caution),
+        asks: match step.operation.asks {
+            Asks::Done => "done",
+            Asks::Hold => "hold",
+            Asks::Torque(_) => "torque",
+            Asks::Picture => "picture",
+        },
+        stands: match stands {
+            StepStands::Open => "open",
+            StepStands::Done => "done",
+            StepStands::Stopped => "stopped",
+            StepStands::Waits => "waits",
+        },
+        answered: tick.map_or_else(String::new, |tick| format!("{said}, {}, {}", names.of(tick.recorded_by), clock(tick.ticked_at))),
+        note: tick.map_or_else(String::new, |tick| tick.entry.0.note.clone()),
+        next: false,
+        waits_for: String::new(),
+        target,
+        read,
+        wrench,
+        token: new_token(),
+    }
+}
+
+/// The open holds before a step that keep it waiting.
+fn waits_for(card: &Card, standing: &Standing, place: usize) -> String {
+    let open = card.holds_up(place).filter(|hold| standing.steps.get(*hold) != Some(&StepStands::Done));
+    open.filter_map(|hold| Some(card.steps.get(hold)?.key())).collect::<Vec<_>>().join(" ")
+}

@@ -1,0 +1,76 @@
+//! The wrench card in words.
+
+mod words;
+
+pub(crate) use words::words_of;
+
+use wise_badger_casework::survey::{End, VehicleClass};
+use wise_badger_casework::wrench::{Catch, Fastener, Loose, Phase, Place};
+use wise_badger_mechanics::side::Side;
+
+use super::{end_name, sentence};
+
+/// Where a step is done: “Rear left”; nothing of one that is done once.
+pub(crate) fn place_words(place: &Place, class: VehicleClass) -> String {
+    let end = place.end.map(|end| match (end, class.is_trailer()) {
+        (End::Rear, true) => place.axle.map_or_else(|| "axles".to_owned(), |axle| format!("axle {axle}")),
+        _ => end_name(class, end).to_owned(),
+    });
+    let side = place.side.map(|side| if side == Side::Left { "left".to_owned() } else { "right".to_owned() });
+    sentence(&end.into_iter().chain(side).collect::<Vec<_>>().join(" "))
+}
+
+/// What a part of the card is headed with.
+pub(crate) fn phase_words(phase: Phase) -> &'static str {
+    match phase {
+        Phase::Before => "Before it goes up",
+        Phase::Raise => "Up",
+        Phase::Apart => "Apart",
+        Phase::Together => "Together",
+        Phase::Hanging => "While it hangs",
+        Phase::Lower => "Down",
+        Phase::OnWheels => "Weight on the wheels",
+        Phase::Drive => "The drive, and after it",
+    }
+}
+
+fn fastener_words(fastener: Fastener) -> &'static str {
+    match fastener {
+        Fastener::LugNuts => "lug nuts",
+        Fastener::UBolts => "U-bolts",
+        Fastener::CenterBolt => "center bolt",
+        Fastener::EyeBolt => "eye bolt",
+        Fastener::ShackleBolts => "shackle",
+        Fastener::ShockBolts => "shock",
+        Fastener::BarLinks => "sway-bar link",
+        Fastener::BarBrackets => "sway-bar brackets",
+        Fastener::TrackBar => "track bar",
+        Fastener::RadiusArms => "radius arms",
+        Fastener::StrutTop => "strut at the body",
+        Fastener::StrutBottom => "strut at the knuckle",
+        Fastener::AxleNut => "axle nut",
+        Fastener::Differential => "front differential",
+        Fastener::Stop => "stop",
+        Fastener::Helper => "helper",
+        Fastener::BagBrackets => "bag brackets",
+        Fastener::HoseBracket => "hose bracket",
+    }
+}
+
+fn catch_words(catch: Catch) -> &'static str {
+    match catch {
+        Catch::Clips => "clips open",
+        Catch::BrakeCircuit => "brakes not bled",
+        Catch::CotterPins => "cotter pin out",
+    }
+}
+
+/// One thing that is loose or open, and where.
+pub(crate) fn loose_words(loose: &Loose, class: VehicleClass) -> String {
+    let (what, place) = match loose {
+        Loose::Fastener(fastener, place) => (fastener_words(*fastener), place),
+        Loose::Catch(catch, place) => (catch_words(*catch), place),
+    };
+    let place = place_words(place, class).to_lowercase();
+    if place.is_empty() { sentence(what) } else { format!("{}, {place}", sentence(what)) }
+}
