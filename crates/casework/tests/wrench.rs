@@ -9,8 +9,8 @@ use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::survey::End;
 use wise_badger_casework::wrench::work::{OF_KINDS, OF_REPAIRS};
 use wise_badger_casework::wrench::{
-    Answer, Asks, Card, Effect, Fastener, Lifting, OPERATIONS, Operation, Ordered, Phase, Place, Setting, Standing, Step, StepStands,
-    TickEntry,
+    Answer, Asks, Card, Effect, Fastener, Lifting, OPERATIONS, Operation, Ordered, Phase, Place, Setting, Standing, Step,
+    StepStands, TickEntry,
 };
 use wise_badger_mechanics::correction::{Axles, Ends, KINDS, KindRow, Site};
 use wise_badger_mechanics::side::Side;

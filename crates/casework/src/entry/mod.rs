@@ -30,7 +30,6 @@ pub use intake_sheet::{
 pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
-pub(crate) use option::price_of;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
 pub use proof::{OutsideReason, ProofSheetEntry};

@@ -52,24 +52,24 @@ impl From<CorrectionEntry> for OptionEntry {
     }
 }
 
-/// What some parts cost together, as [`OptionEntry::price`].
-pub(crate) fn price_of<'p>(parts: impl Iterator<Item = &'p PartEntry>) -> Option<MoneyEntry> {
-    let mut sum: Option<MoneyEntry> = None;
-    for part in parts {
-        let price = part.shelf.as_deref()?.price.as_ref()?;
-        let before = sum.get_or_insert_with(|| MoneyEntry::of(0, price.currency));
-        if before.currency != price.currency {
-            return None;
-        }
-        sum = Some(MoneyEntry::of(before.hundredths + price.hundredths, price.currency));
-    }
-    sum
-}
-
 impl OptionEntry {
     /// What its parts cost together by the shelf. `None` where the price of one is not known, or they are in different currencies.
     pub fn price(&self) -> Option<MoneyEntry> {
-        price_of(self.parts.iter())
+        Self::price_of(self.parts.iter())
+    }
+
+    /// What some parts cost together, as [`Self::price`].
+    pub fn price_of<'p>(parts: impl Iterator<Item = &'p PartEntry>) -> Option<MoneyEntry> {
+        let mut sum: Option<MoneyEntry> = None;
+        for part in parts {
+            let price = part.shelf.as_deref()?.price.as_ref()?;
+            let before = sum.get_or_insert_with(|| MoneyEntry::of(0, price.currency));
+            if before.currency != price.currency {
+                return None;
+            }
+            sum = Some(MoneyEntry::of(before.hundredths + price.hundredths, price.currency));
+        }
+        sum
     }
 
     /// The packs planned on a bench, one part for both sides or one for each side that anything is planned on; `words` says what is

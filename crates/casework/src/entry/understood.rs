@@ -1,8 +1,8 @@
 //! Whether what was typed reads as what was understood of it.
 
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque, parse_turns,
-    parse_volume, parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque,
+    parse_turns, parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::InShopUnits;
 

@@ -1,7 +1,7 @@
 //! What an option costs and asks for, and what of the customer's wishes it passes over.
 
 use super::search::Search;
-use crate::entry::{Currency, PartEntry, price_of};
+use crate::entry::{Currency, OptionEntry, PartEntry};
 
 /// What an option costs and asks for.
 #[derive(Debug, Clone, PartialEq)]
@@ -62,7 +62,7 @@ impl Worth {
             if part.in_stock.is_some_and(|count| count > 0) { Some(0) } else { part.lead_days }
         });
         Worth {
-            price: price_of(parts.clone()).map(|price| (price.hundredths, price.currency)),
+            price: OptionEntry::price_of(parts.clone()).map(|price| (price.hundredths, price.currency)),
             hours: shelf().map(|part| part?.hours).sum(),
             days: days.try_fold(0, |most: u32, days| Some(most.max(days?))),
             upkeep: shelf().flatten().filter(|part| !part.upkeep.is_empty()).map(|part| part.upkeep.clone()).collect(),

@@ -88,7 +88,8 @@ impl AtAnEnd {
 
     /// Whether both sides are gone about together: as soon as one part asks for that.
     fn is_together(&self) -> bool {
-        self.works().any(|work| work.sides == Sides::Together && work.steps.iter().any(|steps| steps.contains(&"axle_down_level")))
+        self.works()
+            .any(|work| work.sides == Sides::Together && work.steps.iter().any(|steps| steps.contains(&"axle_down_level")))
     }
 }
 

@@ -168,9 +168,4 @@ impl Operation {
     pub fn of(word: &str) -> Option<&'static Operation> {
         OPERATIONS.iter().find(|operation| operation.word == word)
     }
-
-    /// Its place in the order of the work.
-    pub(super) fn place(&self) -> usize {
-        OPERATIONS.iter().position(|operation| operation.word == self.word).unwrap_or(usize::MAX)
-    }
 }

@@ -31,8 +31,17 @@ const CARRIED: Steps = &["threads_soaked", "tip_back", "axle_carried"];
 const HOSES: Steps = &["hose_bracket_off", "hoses_slack", "hose_bracket_on", "slack_at_droop"];
 const SHOCKS: Steps = &["shocks_off", "shocks_on", "shocks_tight"];
 const LINKS: Steps = &["links_off", "links_on", "links_tight"];
-const U_BOLTS: Steps =
-    &["stack_pictured", "marked", "u_bolts_off", "axle_down", "axle_up", "pin_seated", "u_bolts_on", "u_bolts_tight", "u_bolts_again"];
+const U_BOLTS: Steps = &[
+    "stack_pictured",
+    "marked",
+    "u_bolts_off",
+    "axle_down",
+    "axle_up",
+    "pin_seated",
+    "u_bolts_on",
+    "u_bolts_tight",
+    "u_bolts_again",
+];
 const EYES: Steps = &["shackle_off", "eye_off", "pack_out", "pack_in", "eye_in", "shackle_in", "eye_tight", "shackle_tight"];
 const STACK: Steps =
     &["clips_open", "pack_clamped", "center_bolt_out", "leaves_looked_at", "drawn_by_clamps", "center_bolt_in", "clips_closed"];
@@ -72,13 +81,27 @@ const fn together(steps: &'static [Steps]) -> Work {
     Work { sides: Sides::Together, steps }
 }
 
-const LEAF_INTO_THE_PACK: Work = one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, STACK, &["leaves_stacked"], END]);
+const LEAF_INTO_THE_PACK: Work =
+    one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, STACK, &["leaves_stacked"], END]);
 const OVERLOAD_LEAF: Work =
     one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, U_BOLTS, STACK, &["overload_leaf_changed"], END]);
 const PACK_OUT: Work = one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, EYES, &["bushings_in"], END]);
-const PACK_REWORKED: Work =
-    one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, EYES, STACK, &["leaves_stacked", "bushings_in"], END]);
-const BLOCK: Work = one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, &["block_in", "wires_off", "wires_on"], END]);
+const PACK_REWORKED: Work = one_at_a_time(&[
+    START,
+    UP,
+    WHEELS,
+    CARRIED,
+    HOSES,
+    SHOCKS,
+    LINKS,
+    U_BOLTS,
+    EYES,
+    STACK,
+    &["leaves_stacked", "bushings_in"],
+    END,
+]);
+const BLOCK: Work =
+    one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, U_BOLTS, &["block_in", "wires_off", "wires_on"], END]);
 const TAPER: Work = one_at_a_time(&[
     START,
     UP,
@@ -94,7 +117,8 @@ const TAPER: Work = one_at_a_time(&[
 const COIL: Work = together(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, COILS, END]);
 const COIL_ON_A_SPACER: Work = together(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, LINKS, COILS, &["spacer_in"], END]);
 const STRUT: Work = one_at_a_time(&[START, UP, WHEELS, HOSES, LINKS, STRUTS, END]);
-const STRUT_ON_A_SPACER: Work = one_at_a_time(&[START, UP, WHEELS, HOSES, LINKS, STRUTS, &["strut_spacer_on", "strut_turned"], END]);
+const STRUT_ON_A_SPACER: Work =
+    one_at_a_time(&[START, UP, WHEELS, HOSES, LINKS, STRUTS, &["strut_spacer_on", "strut_turned"], END]);
 const STEEL_HELPER: Work = together(&[START, UP, HELPER, END]);
 const RUBBER: Work = together(&[START, UP, STOP, &["rubber_in"], END]);
 const LONGER_STOP: Work = together(&[START, UP, STOP, &["stop_longer", "room_at_bump"], END]);
@@ -114,10 +138,7 @@ pub static OF_KINDS: &[(&str, Work)] = &[
         "longer_shackle",
         one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, &["shackle_off", "bushings_in", "shackle_in", "shackle_tight"], END]),
     ),
-    (
-        "spring_over",
-        one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, U_BOLTS, &["seats_welded", "room_at_bump"], END]),
-    ),
+    ("spring_over", one_at_a_time(&[START, UP, WHEELS, CARRIED, HOSES, SHOCKS, U_BOLTS, &["seats_welded", "room_at_bump"], END])),
     ("lift_block", BLOCK),
     ("exchanged_block", BLOCK),
     ("tapered_block", TAPER),
@@ -141,7 +162,7 @@ pub static OF_KINDS: &[(&str, Work)] = &[
         "brake_hoses",
         one_at_a_time(&[START, UP, WHEELS, &["hose_off", "hose_on", "bled", "slack_at_droop", "pedal_firm", "no_leaks"], END]),
     ),
-    ("u_bolts", one_at_a_time(&[START, UP, CARRIED, U_BOLTS, END])),
+    ("u_bolts", one_at_a_time(&[START, UP, CARRIED, HOSES, U_BOLTS, END])),
     ("bar_links", one_at_a_time(&[START, UP, LINKS, END])),
     ("anti_roll_bar", together(&[START, UP, &["nothing_cut", "bar_off", "bar_on", "bar_tight", "room_at_bump"], LINKS, END])),
     ("track_bar", together(&[START, UP, CARRIED, &["track_bar_off", "track_bar_on", "track_bar_tight"], END])),
@@ -160,7 +181,7 @@ pub static OF_KINDS: &[(&str, Work)] = &[
 pub static OF_REPAIRS: &[(Addition, Work)] = &[
     (Addition::NewLeaf, PACK_REWORKED),
     (Addition::NewPack, PACK_OUT),
-    (Addition::NewUBolts, one_at_a_time(&[START, UP, CARRIED, U_BOLTS, END])),
+    (Addition::NewUBolts, one_at_a_time(&[START, UP, CARRIED, HOSES, U_BOLTS, END])),
     (
         Addition::LongerHose,
         one_at_a_time(&[START, UP, WHEELS, &["hose_off", "hose_on", "bled", "slack_at_droop", "pedal_firm", "no_leaks"], END]),

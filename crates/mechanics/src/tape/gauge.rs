@@ -109,7 +109,8 @@ pub fn parse_torque(text: &str, unit: WeightUnit) -> Result<Moment, TypedError> 
     const EXAMPLE: &str = "120 ft-lb or 160 N·m";
     let (sign, number, name) = signed(text, "torque", EXAMPLE)?;
     let each = match (name.as_str(), unit) {
-        ("", WeightUnit::Pounds) | ("ft-lb" | "ft lb" | "ftlb" | "lb-ft" | "lb ft" | "lbft" | "ft-lbs" | "lb·ft" | "ft·lb", _) => {
+        ("", WeightUnit::Pounds)
+        | ("ft-lb" | "ft lb" | "ftlb" | "lb-ft" | "lb ft" | "lbft" | "ft-lbs" | "lb·ft" | "ft·lb", _) => {
             NEWTON_METRES_PER_POUND_FOOT
         }
         ("", WeightUnit::Kilograms) | ("nm" | "n·m" | "n m" | "n-m", _) => 1.0,

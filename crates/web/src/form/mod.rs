@@ -27,8 +27,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::tape::{
-    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque, parse_turns,
-    parse_volume, parse_weight,
+    LengthUnit, TypedError, WeightUnit, parse_angle, parse_length, parse_pressure, parse_rate, parse_stress, parse_torque,
+    parse_turns, parse_volume, parse_weight,
 };
 use wise_badger_mechanics::units::{InShopUnits, metres, newtons, newtons_per_metre, pascals};
 use wise_badger_store::submission::Sending;

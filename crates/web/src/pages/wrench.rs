@@ -18,7 +18,7 @@ use wise_badger_mechanics::correction::{KindRow, Site};
 use wise_badger_mechanics::side::Side;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::wrench_tick::{self, Tick};
-use wise_badger_store::{Database, JobNumber, StoreError, person};
+use wise_badger_store::{Database, StoreError, person};
 
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Names, Page, job_file, page, see_other};
@@ -212,9 +212,11 @@ async fn ticked(database: &Data<Database>, worker: &Worker, file: &JobFile) -> R
 }
 
 fn card_alone(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<HttpResponse, WebError> {
-    let card = card_view(worker.units(), file, ticks, names).map_err(|_| {
-        WebError::NotNow("What is fitted was changed meanwhile, and this card is not the one any more. Your tick is kept; open the card again.")
-    })?;
+    let Ok(card) = card_view(worker.units(), file, ticks, names) else {
+        return Err(WebError::NotNow(
+            "What is fitted was changed meanwhile, and this card is not the one any more. Your tick is kept; open the card again.",
+        ));
+    };
     let mut answer = HttpResponse::Ok();
     Ok(answer.insert_header(ContentType::html()).insert_header((CACHE_CONTROL, "no-store")).body(card.render()?))
 }
@@ -224,7 +226,8 @@ type NoCard = (String, Stage, &'static str);
 
 /// The parts of the option that is chosen, where work may begin on it.
 fn chosen_parts(work: &Casework) -> Result<Vec<(&'static KindRow, Site)>, NoCard> {
-    let nothing = || ("Nothing is chosen yet: the card is made from what is to be fitted.".to_owned(), Stage::Options, "Choose on Options");
+    let nothing =
+        || ("Nothing is chosen yet: the card is made from what is to be fitted.".to_owned(), Stage::Options, "Choose on Options");
     let place = work.case().chosen.ok_or_else(nothing)?;
     if work.overload().is_some() {
         let words = "The vehicle is over a rating. Weight comes off first; nothing is fitted for it.".to_owned();
@@ -302,7 +305,13 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     Ok(CardView {
         number: file.job.number.0,
         last: ticks.last().map_or(0, |tick| tick.id),
-        lifting: if chosen(&entries, LIFTING) == "lift" { "lift" } else if chosen(&entries, LIFTING).is_empty() { "" } else { "floor" },
+        lifting: if chosen(&entries, LIFTING) == "lift" {
+            "lift"
+        } else if chosen(&entries, LIFTING).is_empty() {
+            ""
+        } else {
+            "floor"
+        },
         first: if chosen(&entries, FIRST) == "right" { "right" } else { "left" },
         done: standing.done(),
         of: standing.steps.len(),
@@ -354,7 +363,8 @@ fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names
             StepStands::Stopped => "stopped",
             StepStands::Waits => "waits",
         },
-        answered: tick.map_or_else(String::new, |tick| format!("{said}, {}, {}", names.of(tick.recorded_by), clock(tick.ticked_at))),
+        answered: tick
+            .map_or_else(String::new, |tick| format!("{said}, {}, {}", names.of(tick.recorded_by), clock(tick.ticked_at))),
         note: tick.map_or_else(String::new, |tick| tick.entry.0.note.clone()),
         next: false,
         waits_for: String::new(),

@@ -122,8 +122,6 @@ pub(crate) struct InputValues {
     texts: BTreeMap<&'static str, String>,
 }
 
-/// One pound-foot in newton metres: 12 in by one pound-force.
-
 impl InputValues {
     /// Reads every input; `None` with complaints on the sheet when any is wrong. Answers are written in `reader`'s units.
     pub(crate) fn read(inputs: &'static [Input], sheet: &mut Sheet, reader: Units) -> Option<InputValues> {

@@ -22,8 +22,8 @@ pub(crate) mod slips;
 pub(crate) mod story;
 pub(crate) mod verdict;
 pub(crate) mod what_if;
-pub(crate) mod wrench;
 pub(crate) mod why;
+pub(crate) mod wrench;
 
 pub(crate) use caution::{Cautions, caution_text};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
