@@ -2,6 +2,13 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, clippy::panic, reason = "a test fails where it stands")]
 
+#[path = "support/finder_job.rs"]
+mod finder_job;
+#[path = "support/in_short.rs"]
+mod in_short;
+#[path = "support/shelf_part.rs"]
+mod shelf_part;
+
 use proptest::prelude::*;
 use proptest::sample::subsequence;
 use wise_badger_casework::entry::{Typed, UnitWord};
@@ -9,11 +16,12 @@ use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::survey::End;
 use wise_badger_casework::wrench::work::{OF_KINDS, OF_REPAIRS};
 use wise_badger_casework::wrench::{
-    Answer, Asks, Card, Effect, Fastener, Lifting, OPERATIONS, Operation, Ordered, Phase, Place, Setting, Standing, Step,
-    StepStands, TickEntry,
+    Answer, Asks, Card, Consumable, Effect, Fastener, Lifting, Needed, OPERATIONS, Operation, Ordered, Phase, Place, Setting,
+    Standing, Step, StepStands, TickEntry, What,
 };
 use wise_badger_mechanics::correction::{Axles, Ends, KINDS, KindRow, Site};
 use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::units::inches;
 
 const PICKUP: Setting = Setting { lifting: Lifting::Floor, trailer: false, front_driven: true };
 
@@ -221,13 +229,13 @@ fn a_card_done_in_its_order_is_done_and_nothing_is_loose_at_its_hold() {
         let card = of_kind(row.word, PICKUP);
         let ticks: Vec<TickEntry> = card.steps.iter().map(good).collect();
         for done in 0..ticks.len() {
-            let standing = Standing::of(&card, &ticks[..done]);
+            let standing = Standing::of(&card, &[], &ticks[..done]);
             assert_eq!(standing.next(), Some(done), "{}: {}", row.word, card.steps[done].key());
             if card.steps[done].operation.word == "nothing_loose" {
                 assert!(standing.loose.is_empty(), "{}: {:?}", row.word, standing.loose);
             }
         }
-        assert!(Standing::of(&card, &ticks).is_done(), "{}", row.word);
+        assert!(Standing::of(&card, &[], &ticks).is_done(), "{}", row.word);
     }
 }
 
@@ -243,7 +251,7 @@ fn what_was_not_torqued_holds_up_the_drive() {
             None => drop(ticks.remove(tight)),
             Some(answer) => ticks[tight].answer = answer,
         }
-        let standing = Standing::of(&card, &ticks);
+        let standing = Standing::of(&card, &[], &ticks);
         assert!(matches!(standing.loose[..], [_]), "{:?}", standing.loose);
         assert_eq!(standing.steps[hold], StepStands::Stopped);
         assert_eq!(standing.steps[place(&card, "driven").unwrap()], StepStands::Waits);
@@ -257,13 +265,13 @@ fn a_hold_answered_with_no_keeps_its_end_waiting_until_it_is_taken_back() {
     let mut ticks: Vec<TickEntry> = card.steps.iter().take(chocked).map(good).collect();
     let tick = |answer| TickEntry { step: card.steps[chocked].key(), answer, note: String::new() };
     ticks.push(tick(Answer::No));
-    let standing = Standing::of(&card, &ticks);
+    let standing = Standing::of(&card, &[], &ticks);
     assert_eq!((standing.steps[chocked], standing.next()), (StepStands::Stopped, Some(chocked)));
     assert!(standing.steps[chocked + 1..].iter().all(|stands| *stands == StepStands::Waits));
     ticks.push(tick(Answer::TakenBack));
-    assert_eq!(Standing::of(&card, &ticks).steps[chocked], StepStands::Open);
+    assert_eq!(Standing::of(&card, &[], &ticks).steps[chocked], StepStands::Open);
     ticks.push(tick(Answer::Yes));
-    assert_eq!(Standing::of(&card, &ticks).next(), Some(chocked + 1));
+    assert_eq!(Standing::of(&card, &[], &ticks).next(), Some(chocked + 1));
 }
 
 proptest! {
@@ -285,7 +293,7 @@ proptest! {
         let card = card(&parts, &repairs, setting);
         keeps_the_order(&card);
         let ticks: Vec<TickEntry> = card.steps.iter().map(good).collect();
-        prop_assert!(Standing::of(&card, &ticks).is_done());
+        prop_assert!(Standing::of(&card, &[], &ticks).is_done());
     }
 
     /// Two people tick one card: in whichever order the ticks of different steps come in, it stands the same; and a tick that comes twice
@@ -296,10 +304,49 @@ proptest! {
         let ticks: Vec<TickEntry> = card.steps.iter().map(good).take(40).collect();
         let mut shuffled: Vec<TickEntry> = order.iter().map(|place| ticks[*place].clone()).collect();
         shuffled.push(ticks[twice].clone());
-        let (one, other) = (Standing::of(&card, &ticks), Standing::of(&card, &shuffled));
+        let (one, other) = (Standing::of(&card, &[], &ticks), Standing::of(&card, &[], &shuffled));
         prop_assert_eq!(one.steps, other.steps);
         prop_assert_eq!(one.loose.len(), other.loose.len());
     }
+}
+
+/// Nothing comes apart until every part is here and held against the vehicle; the lead may say why it is begun all the same.
+#[test]
+fn nothing_comes_apart_until_every_part_is_here_or_the_lead_says_why() {
+    let card = of_kind("lift_block", PICKUP);
+    let needed = ["part.option.0", "part.used.u_bolts"].map(|key| Needed { key: key.to_owned(), what: What::Part(0) });
+    let tick = |step: &str, answer, note: &str| TickEntry { step: step.to_owned(), answer, note: note.to_owned() };
+    let mut ticks = vec![tick("part.option.0", Answer::Done, ""), tick("parts_checked", Answer::Yes, "")];
+    let standing = Standing::of(&card, &needed, &ticks);
+    assert_eq!((standing.steps[0], &standing.missing[..]), (StepStands::Stopped, &["part.used.u_bolts".to_owned()][..]));
+    assert!(standing.steps[1..].iter().all(|stands| *stands == StepStands::Waits));
+    ticks.push(tick("part.used.u_bolts", Answer::Done, "checked: 9/16, 7 in legs"));
+    assert_eq!(Standing::of(&card, &needed, &ticks).steps[0], StepStands::Done);
+    ticks.push(tick("part.used.u_bolts", Answer::TakenBack, ""));
+    assert_eq!(Standing::of(&card, &needed, &ticks).steps[0], StepStands::Stopped);
+    ticks.push(tick("parts_checked", Answer::Yes, "lead: they come at noon, only looked at until then"));
+    assert_eq!(Standing::of(&card, &needed, &ticks).steps[0], StepStands::Done);
+}
+
+/// What a job takes: its parts, what they ask for, and what is never used twice; the legs of new U-bolts reach round the block.
+#[test]
+fn a_block_takes_new_u_bolts_with_longer_legs() {
+    let mut job = finder_job::half_ton();
+    job["measured"] = serde_json::json!([["u_bolts_and_seats", "u_bolt_leg", 7.5]]);
+    let work = finder_job::in_short(job).work();
+    let block = shelf_part::part("B-2", "lift_block", &[("thickness", "2")]);
+    let found = finder_job::look(&work, &[block]);
+    let option = found.ranked.into_iter().find(|option| option.places == [Some(0)]).unwrap().option;
+    let trial = work.trying(option, work.case().plan.clone());
+    let needed = Needed::of(&trial, 0, &of_kind("lift_block", PICKUP));
+    let keys: Vec<&str> = needed.iter().map(|needed| needed.key.as_str()).collect();
+    assert_eq!(keys.first(), Some(&"part.option.0"));
+    let legs = needed.iter().find_map(|needed| match needed.what {
+        What::Consumable(Consumable::UBolts(leg)) => Some(leg.unwrap()),
+        _ => None,
+    });
+    // By hand: 7 1/2 in round the axle and its pack, and the 2 in of the block.
+    assert!((legs.unwrap() - inches(9.5)).abs() < inches(1e-6), "{keys:?}");
 }
 
 #[test]

@@ -7,12 +7,14 @@
 pub mod work;
 
 mod card;
+mod needed;
 mod operation;
 mod operations;
 mod standing;
 mod tick;
 
 pub use card::{Card, Ordered, Place, Step};
+pub use needed::{Consumable, Needed, What};
 pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};
 pub use operations::OPERATIONS;
 pub use standing::{Loose, Standing, StepStands};

@@ -160,6 +160,8 @@ pub static OPERATIONS: &[Operation] = &[
     step("no_leaks", Drive, Job, Hold, &[]),
 ];
 
+/// The hold that counts only while all parts are there, or the lead has given a reason.
+pub(super) const PARTS_CHECKED: &str = "parts_checked";
 /// The hold that counts only while nothing is loose.
 pub(super) const NOTHING_LOOSE: &str = "nothing_loose";
 

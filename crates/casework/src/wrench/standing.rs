@@ -1,8 +1,9 @@
 //! How far a card has come, by what was ticked.
 
 use super::card::{Card, Place, Step};
+use super::needed::Needed;
 use super::operation::{Asks, Catch, Effect, Fastener};
-use super::operations::NOTHING_LOOSE;
+use super::operations::{NOTHING_LOOSE, PARTS_CHECKED};
 use super::tick::{Answer, TickEntry};
 
 /// A torque further from its figure than this share is outside it (our own working rule: a wrench is good to 4 %, and nobody reads it finer).
@@ -37,20 +38,28 @@ pub struct Standing {
     pub steps: Vec<StepStands>,
     /// What is loose or open.
     pub loose: Vec<Loose>,
+    /// What is not ticked as here, by its key.
+    pub missing: Vec<String>,
 }
 
 impl Standing {
-    /// How a card stands by the ticks in the order in which they were taken in: of a step the last one counts.
-    pub fn of(card: &Card, ticks: &[TickEntry]) -> Self {
-        let answers: Vec<Option<&Answer>> = card.steps.iter().map(|step| last(ticks, step)).collect();
+    /// How a card stands by the ticks in the order in which they were taken in: of a step, and of a part that is needed, the last one
+    /// counts.
+    pub fn of(card: &Card, needed: &[Needed], ticks: &[TickEntry]) -> Self {
+        let answers: Vec<Option<&TickEntry>> = card.steps.iter().map(|step| last(ticks, &step.key())).collect();
         let loose = loose(card, &answers);
+        let is_here = |of: &&Needed| last(ticks, &of.key).is_some();
+        let missing: Vec<String> = needed.iter().filter(|of| !is_here(of)).map(|of| of.key.clone()).collect();
         let mut steps = Vec::with_capacity(card.steps.len());
         let mut held: Vec<Place> = Vec::new();
         for (step, answer) in card.steps.iter().zip(&answers) {
             let waits = held.iter().any(|hold| hold.is_met_by(&step.place));
             let stands = match answer {
                 _ if waits => StepStands::Waits,
-                Some(answer) => by_answer(step, answer, &loose),
+                Some(tick) if step.operation.word == PARTS_CHECKED && !missing.is_empty() && tick.note.trim().is_empty() => {
+                    StepStands::Stopped
+                }
+                Some(tick) => by_answer(step, &tick.answer, &loose),
                 None => StepStands::Open,
             };
             if step.operation.asks == Asks::Hold && stands != StepStands::Done {
@@ -58,7 +67,7 @@ impl Standing {
             }
             steps.push(stands);
         }
-        Standing { steps, loose }
+        Standing { steps, loose, missing }
     }
 
     /// The first step that can be done now.
@@ -77,10 +86,9 @@ impl Standing {
     }
 }
 
-fn last<'t>(ticks: &'t [TickEntry], step: &Step) -> Option<&'t Answer> {
-    let key = step.key();
+fn last<'t>(ticks: &'t [TickEntry], key: &str) -> Option<&'t TickEntry> {
     let last = ticks.iter().rev().find(|tick| tick.step == key)?;
-    (last.answer != Answer::TakenBack).then_some(&last.answer)
+    (last.answer != Answer::TakenBack).then_some(last)
 }
 
 fn by_answer(step: &Step, answer: &Answer, loose: &[Loose]) -> StepStands {
@@ -100,10 +108,10 @@ fn by_answer(step: &Step, answer: &Answer, loose: &[Loose]) -> StepStands {
 }
 
 /// What is loose or open by what was done, up to now.
-fn loose(card: &Card, answers: &[Option<&Answer>]) -> Vec<Loose> {
+fn loose(card: &Card, answers: &[Option<&TickEntry>]) -> Vec<Loose> {
     let mut loose: Vec<Loose> = Vec::new();
     for (step, answer) in card.steps.iter().zip(answers) {
-        let done = answer.is_some_and(|answer| by_answer(step, answer, &[]) == StepStands::Done);
+        let done = answer.is_some_and(|tick| by_answer(step, &tick.answer, &[]) == StepStands::Done);
         if !done {
             continue;
         }

@@ -12,7 +12,7 @@ use wise_badger_casework::entry::{DrivenWord, PartEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::wrench::{
-    Answer, Asks, Card, LONGEST_NOTE, Lifting, Ordered, Setting, Standing, Step, StepStands, TickEntry,
+    Answer, Asks, Card, LONGEST_NOTE, Lifting, Needed, Ordered, Phase, Setting, Standing, Step, StepStands, TickEntry, What,
 };
 use wise_badger_mechanics::correction::{KindRow, Site};
 use wise_badger_mechanics::side::Side;
@@ -22,13 +22,14 @@ use wise_badger_store::{Database, StoreError, person};
 
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Names, Page, job_file, page, see_other};
-use crate::correction::option_name;
+use crate::correction::{correction_name, option_name};
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, new_token};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
-use crate::view::look_over::gates_words;
-use crate::view::wrench::{loose_words, phase_words, place_words, words_of};
+use crate::view::look_over::{addition_name, gates_words};
+use crate::view::shelf::stock_words;
+use crate::view::wrench::{consumable_words, loose_words, phase_words, place_words, words_of};
 use crate::view::{Cautions, Units, clock, sentence, typed_text};
 use crate::worker::Worker;
 
@@ -56,6 +57,8 @@ struct CardView {
     done: usize,
     of: usize,
     loose: Vec<String>,
+    parts: Vec<PartLine>,
+    parts_missing: usize,
     /// Whether something is answered so that the work waits.
     stopped: bool,
     sections: Vec<Section>,
@@ -73,6 +76,16 @@ struct Section {
     steps: Vec<StepLine>,
     /// Whether all of it is done, so that it can be folded.
     is_done: bool,
+}
+
+/// Something that must be here before anything comes apart.
+struct PartLine {
+    key: String,
+    text: String,
+    stock: String,
+    here: bool,
+    answered: String,
+    token: String,
 }
 
 struct StepLine {
@@ -282,14 +295,22 @@ fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -
 fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<CardView, NoCard> {
     let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
     let card = card_of(file, &entries)?;
-    let standing = Standing::of(&card, &entries);
+    let needed = file.work.case().chosen.map(|place| Needed::of(&file.work, place, &card)).unwrap_or_default();
+    let standing = Standing::of(&card, &needed, &entries);
+    let unsaid = chosen(&entries, LIFTING).is_empty();
     let class = file.work.found().vehicle.class;
     let next = standing.next();
     let lines = card.steps.iter().zip(&standing.steps).enumerate().map(|(place, (step, stands))| {
         let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == step.key());
         let line = step_line(step, *stands, tick, names, class, units);
-        let waits_for = waits_for(&card, &standing, place);
-        (step, StepLine { next: next == Some(place), waits_for, ..line })
+        let mut waits_for = waits_for(&card, &standing, place);
+        let mut line = StepLine { next: next == Some(place), ..line };
+        // How it is raised is said before it is.
+        if unsaid && step.operation.phase >= Phase::Raise {
+            waits_for.insert(0, LIFTING.to_owned());
+            line = StepLine { stands: "waits", next: false, ..line };
+        }
+        (step, StepLine { waits_for: waits_for.join(" "), ..line })
     });
     let mut sections: Vec<Section> = Vec::new();
     for (step, line) in lines {
@@ -315,6 +336,8 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         first: if chosen(&entries, FIRST) == "right" { "right" } else { "left" },
         done: standing.done(),
         of: standing.steps.len(),
+        parts: needed.iter().map(|needed| part_line(needed, file, ticks, names, units)).collect(),
+        parts_missing: standing.missing.len(),
         loose: standing.loose.iter().map(|loose| loose_words(loose, class)).collect(),
         stopped: standing.steps.contains(&StepStands::Stopped),
         is_done: standing.is_done(),
@@ -376,7 +399,31 @@ fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names
 }
 
 /// The open holds before a step that keep it waiting.
-fn waits_for(card: &Card, standing: &Standing, place: usize) -> String {
+fn waits_for(card: &Card, standing: &Standing, place: usize) -> Vec<String> {
     let open = card.holds_up(place).filter(|hold| standing.steps.get(*hold) != Some(&StepStands::Done));
-    open.filter_map(|hold| Some(card.steps.get(hold)?.key())).collect::<Vec<_>>().join(" ")
+    open.filter_map(|hold| Some(card.steps.get(hold)?.key())).collect()
+}
+
+/// A part that is needed: what it is, what the shelf says of it, and who ticked it as here.
+fn part_line(needed: &Needed, file: &JobFile, ticks: &[Tick], names: &Names, units: Units) -> PartLine {
+    let class = file.work.found().vehicle.class;
+    let of_option = |place: usize| file.work.chosen().and_then(|(option, _)| option.parts.get(place));
+    let (text, stock) = match needed.what {
+        What::Part(place) => of_option(place).map_or_else(Default::default, |part| {
+            let name = correction_name(&part.correction, class, units);
+            match part.shelf.as_deref() {
+                Some(shelf) => (format!("{name} ({})", shelf.number), stock_words(shelf)),
+                None => (name, String::new()),
+            }
+        }),
+        What::Addition(addition) => (sentence(addition_name(addition)), String::new()),
+        What::Consumable(consumable) => (consumable_words(consumable, units), String::new()),
+    };
+    let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == needed.key);
+    let tick = tick.filter(|tick| tick.entry.0.answer != Answer::TakenBack);
+    let answered = tick.map_or_else(String::new, |tick| {
+        let note = if tick.entry.0.note.is_empty() { String::new() } else { format!(": {}", tick.entry.0.note) };
+        format!("Here, {}, {}{note}", names.of(tick.recorded_by), clock(tick.ticked_at))
+    });
+    PartLine { key: needed.key.clone(), text, stock, here: tick.is_some(), answered, token: new_token() }
 }

@@ -30,7 +30,8 @@ function mark(place, address) {
     const own = kept.filter((tick) => tick.step === step.dataset.step).at(-1);
     step.classList.toggle("is-kept", Boolean(own));
     const waits = step.dataset.waits.split(" ").filter(Boolean);
-    const open = waits.filter((hold) => kept.filter((tick) => tick.step === hold).at(-1)?.answer !== "yes");
+    const answer = (hold) => kept.filter((tick) => tick.step === hold).at(-1)?.answer ?? "no";
+    const open = waits.filter((hold) => ["no", "taken_back"].includes(answer(hold)));
     for (const button of step.querySelectorAll("button")) button.disabled = waits.length > 0 && open.length > 0;
   }
 }

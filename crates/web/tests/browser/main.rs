@@ -16,6 +16,7 @@ mod shelf;
 mod states;
 mod trailer;
 mod what_if;
+mod wrench;
 
 #[path = "../support/browser.rs"]
 mod browser;

@@ -32,6 +32,7 @@ mod sums_reproduce;
 mod tape;
 mod units;
 mod what_if;
+mod wrench;
 
 #[path = "../support/half_ton.rs"]
 mod half_ton;

@@ -5,10 +5,10 @@ mod words;
 pub(crate) use words::words_of;
 
 use wise_badger_casework::survey::{End, VehicleClass};
-use wise_badger_casework::wrench::{Catch, Fastener, Loose, Phase, Place};
+use wise_badger_casework::wrench::{Catch, Consumable, Fastener, Loose, Phase, Place};
 use wise_badger_mechanics::side::Side;
 
-use super::{end_name, sentence};
+use super::{Units, end_name, sentence};
 
 /// Where a step is done: “Rear left”; nothing of one that is done once.
 pub(crate) fn place_words(place: &Place, class: VehicleClass) -> String {
@@ -62,6 +62,23 @@ fn catch_words(catch: Catch) -> &'static str {
         Catch::Clips => "clips open",
         Catch::BrakeCircuit => "brakes not bled",
         Catch::CotterPins => "cotter pin out",
+    }
+}
+
+/// Something that is used up, or never used twice.
+pub(crate) fn consumable_words(consumable: Consumable, units: Units) -> String {
+    match consumable {
+        Consumable::UBolts(Some(leg)) => {
+            format!(
+                "New U-bolts, nuts and washers: legs of at least {} inside, thread and seat as the old ones",
+                units.height(leg)
+            )
+        }
+        Consumable::UBolts(None) => "New U-bolts, nuts and washers: measure a leg of the old ones first".to_owned(),
+        Consumable::CenterBolts => "A new center bolt for each pack, head as the old one".to_owned(),
+        Consumable::AxleNuts => "New axle nuts and cotter pins".to_owned(),
+        Consumable::BushingGrease => "Grease for the bushings by their material".to_owned(),
+        Consumable::BrakeFluid => "Brake fluid of the kind on the cap, new washers".to_owned(),
     }
 }
 

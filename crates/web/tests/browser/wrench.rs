@@ -1,0 +1,104 @@
+//! The wrench card on a phone: ticked with a connection and without, by two people, to its end.
+
+use crate::site::Site;
+use crate::workbench::{Workbench, at};
+use thirtyfour::prelude::*;
+
+/// Presses what the work goes on with, and fills in a torque where one is asked for; says what was done, and nothing once there is none.
+const NEXT: &str = r##"
+const step = document.querySelector("#next");
+const button = step?.querySelector(".step-acts button:not([disabled])");
+if (!button) return "";
+for (const [name, value] of [["target", "100"], ["read", "101"], ["wrench", "click"]]) {
+  const field = step.querySelector(`[name=${name}]`);
+  if (field) field.value = value;
+}
+button.click();
+return step.dataset.step;
+"##;
+
+/// Puts the rubber that the finder has for the clinic on the list, and chooses it.
+async fn choose_a_rubber(bench: &Workbench) -> WebDriverResult<()> {
+    bench.goto("/jobs/4/finder").await?;
+    bench.until_gone("//*[@class='looking']").await?;
+    let line = "//table[contains(@class, 'finder-list')]//tr[.//strong[starts-with(., 'Load rubber for')]]//button";
+    bench.press(line).await?;
+    bench.wait_for(".option h3", "Load rubber for").await?;
+    bench.press("//form[contains(@action, '/choose')]//button").await?;
+    bench.wait_for_path("/jobs/4/proof").await?;
+    bench.goto("/jobs/4/wrench").await
+}
+
+#[tokio::test]
+async fn a_rubber_is_ticked_to_its_end_on_a_phone() {
+    at(Site::demo(), "wrench-rubber", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.sign_on("Bram").await?;
+        choose_a_rubber(bench).await?;
+        bench.press("//button[.='From the floor, on stands']").await?;
+        bench.wait_for(".pick.is-picked[aria-pressed]", "From the floor").await?;
+        // Every part is ticked as here first.
+        while let Ok(here) = bench.page.find(By::XPath("//button[starts-with(., 'Here, and it fits')]")).await {
+            let before = bench.text(".wrench-section .hint").await?;
+            here.click().await?;
+            bench.until_differs(&before, async || bench.text(".wrench-section .hint").await).await?;
+        }
+        let mut steps = 0;
+        loop {
+            let before = bench.text(".wrench-head strong").await?;
+            let step = bench.page.execute(NEXT, vec![]).await?.convert::<String>()?;
+            if step.is_empty() {
+                break;
+            }
+            bench.until_differs(&before, async || bench.text(".wrench-head strong").await).await?;
+            steps += 1;
+        }
+        assert!(steps > 12, "{steps}");
+        bench.wait_for(".wrench-head", "All of it is done").await?;
+        let wide = bench.page.execute("return document.documentElement.scrollWidth - innerWidth", vec![]).await?;
+        assert!(wide.convert::<i64>()? <= 0, "wider than a phone");
+        Ok(())
+    })
+    .await;
+}
+
+/// The connection goes in the middle of the card: it keeps working, and what was ticked meanwhile is on record once it is back; nothing is
+/// doubled, and nothing lost when the page is loaded anew in between.
+#[tokio::test]
+async fn a_card_keeps_working_when_the_connection_goes() {
+    at(Site::demo(), "wrench-offline", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.sign_on("Bram").await?;
+        choose_a_rubber(bench).await?;
+        bench.press("//button[.='On a lift']").await?;
+        bench.wait_for(".pick.is-picked[aria-pressed]", "On a lift").await?;
+        let offline = async |is: bool| {
+            let rate = if is { 0 } else { -1 };
+            let conditions = serde_json::json!({ "offline": is, "latency": 0, "downloadThroughput": rate, "uploadThroughput": rate });
+            bench.browser.tell("Network.emulateNetworkConditions", conditions).await;
+        };
+        bench.browser.tell("Network.enable", serde_json::json!({})).await;
+        offline(true).await;
+        let tick = r#"
+            const step = [...document.querySelectorAll(".wrench-step:not(.is-kept):not(.is-done)")].find((step) => step.querySelector("button:not([disabled])"));
+            step.querySelector("button").click();
+            return step.dataset.step;
+        "#;
+        let mut ticked = Vec::new();
+        for _ in 0..4 {
+            ticked.push(bench.page.execute(tick, vec![]).await?.convert::<String>()?);
+        }
+        bench.wait_for(".kept-here", "4 kept on this device").await?;
+        offline(false).await;
+        bench.goto("/jobs/4/wrench").await?;
+        bench.until_gone("//*[contains(@class, 'kept-here') and not(@hidden)]").await?;
+        for step in &ticked {
+            let class = bench.find(&format!("[data-step='{step}']")).await?.attr("class").await?.unwrap_or_default();
+            assert!(class.contains("is-done"), "{step}: {class}");
+            let answered = bench.find(&format!("[data-step='{step}'] .answered")).await?.prop("textContent").await?;
+            assert!(answered.is_some_and(|text| text.contains("Bram")), "{step}");
+        }
+        Ok(())
+    })
+    .await;
+}
