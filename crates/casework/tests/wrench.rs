@@ -17,11 +17,11 @@ use wise_badger_casework::survey::End;
 use wise_badger_casework::wrench::work::{OF_KINDS, OF_REPAIRS};
 use wise_badger_casework::wrench::{
     Answer, Asks, Card, Consumable, Effect, Fastener, Lifting, Needed, OPERATIONS, Operation, Ordered, Phase, Place, Setting,
-    Standing, Step, StepStands, TickEntry, What,
+    Standing, Step, StepStands, TickEntry, What, on_the_worse_stand, tips_back,
 };
 use wise_badger_mechanics::correction::{Axles, Ends, KINDS, KindRow, Site};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::units::inches;
+use wise_badger_mechanics::units::{InShopUnits, inches};
 
 const PICKUP: Setting = Setting { lifting: Lifting::Floor, trailer: false, front_driven: true };
 
@@ -347,6 +347,28 @@ fn a_block_takes_new_u_bolts_with_longer_legs() {
     });
     // By hand: 7 1/2 in round the axle and its pack, and the 2 in of the block.
     assert!((legs.unwrap() - inches(9.5)).abs() < inches(1e-6), "{keys:?}");
+}
+
+/// By hand: 3,000 and 2,000 lb on axles 145 in apart act 58 in behind the front axle; stands 121 in behind it carry 5,000 × 58/121, and the
+/// worse one six tenths of that.
+#[test]
+fn the_worse_stand_goes_by_lever_arms_and_a_heavy_tail_tips_back() {
+    let stands = |kerb: [f64; 2], load: [f64; 2], end: End| {
+        let mut job = finder_job::half_ton();
+        job["kerb"] = serde_json::json!(kerb);
+        job["load"] = serde_json::json!(load);
+        let work = finder_job::in_short(job).work();
+        let each: Vec<f64> = on_the_worse_stand(work.found(), end).iter().map(|of| of.load.customary()).collect();
+        (each, tips_back(work.found(), end))
+    };
+    let (rear, tips) = stands([3_000.0, 2_000.0], [1_000.0, 0.0], End::Rear);
+    assert!((rear[0] - 5_000.0 * 58.0 / 121.0 * 0.6).abs() < 1.0, "{rear:?}");
+    assert!((rear[1] - 3_000.0 * 145.0 / 121.0 * 0.6).abs() < 1.0, "with 1,000 lb over the rear axle: {rear:?}");
+    assert!(!tips);
+    let (front, _) = stands([3_000.0, 2_000.0], [1_000.0, 0.0], End::Front);
+    assert!((front[0] - 5_000.0 * 87.0 / 121.0 * 0.6).abs() < 1.0, "{front:?}");
+    let (_, tips) = stands([2_000.0, 2_000.0], [3_800.0, 30.0], End::Rear);
+    assert!(tips, "most of it lies behind the stands");
 }
 
 #[test]

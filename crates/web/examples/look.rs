@@ -25,7 +25,7 @@ const VIEWS: [&str; 19] = [
     "what-if=/jobs/6/what-if?p0_kind=helper_by_capacity&p0_helper_capacity=1500&p0_helper_travel=6&p0_helper_gap=0&load_from=loaded&more=200&more_back=40@1280x1000",
     "over-a-rating=/jobs/2/options",
     "proof=/jobs/1/proof@1280x1000",
-    "trailer=/jobs/5/options@1280x1000",
+    "wrench-phone=/jobs/9/wrench#next@390x844",
     "quick-answer=/quick/1@1280x1000",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
@@ -35,7 +35,7 @@ const VIEWS: [&str; 19] = [
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 19] = [
+const MEASURED: [(&str, &str); 20] = [
     ("Yard", "/"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
@@ -52,6 +52,7 @@ const MEASURED: [(&str, &str); 19] = [
     ("Quick answer", "/quick/1"),
     ("Shelf", "/shelf"),
     ("Bench", "/jobs/7/bench?load=1634"),
+    ("Wrench", "/jobs/9/wrench"),
     ("Proof", "/jobs/1/proof"),
     ("Control drive", "/jobs/6/drive"),
     ("Sums", "/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below"),

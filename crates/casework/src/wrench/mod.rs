@@ -11,6 +11,7 @@ mod needed;
 mod operation;
 mod operations;
 mod standing;
+mod stands;
 mod tick;
 
 pub use card::{Card, Ordered, Place, Step};
@@ -18,4 +19,5 @@ pub use needed::{Consumable, Needed, What};
 pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};
 pub use operations::OPERATIONS;
 pub use standing::{Loose, Standing, StepStands};
+pub use stands::{OnTheWorseStand, RATED_FOR, SHARE_OF_THE_WORSE, STANDS_FROM_THE_AXLE_IN, on_the_worse_stand, tips_back};
 pub use tick::{Answer, LONGEST_NOTE, TickEntry};

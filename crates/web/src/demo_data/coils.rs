@@ -2,18 +2,20 @@
 
 use std::collections::BTreeMap;
 
+use chrono::Utc;
 use wise_badger_casework::entry::{
     AimSheet, CorrectionEntry, FigureEntry, GoalEntry, IntakeSheetEntry, LoadEntry, OptionEntry, PartEntry, SettingEntry, Typed,
     UnitWord, WhenEntry,
 };
 use wise_badger_casework::survey::{Complaint, LoadState, SpringKind, VehicleClass};
+use wise_badger_casework::wrench::{Answer, TickEntry};
 use wise_badger_mechanics::correction::{Axles, KindRow, Site, bags_in_coils, leaf_by_lift, new_coils, strut_spacer};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, parse_pressure};
 use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::person::Person;
-use wise_badger_store::{PgConnection, correction, job_sheet};
+use wise_badger_store::{PgConnection, correction, job_sheet, wrench_tick};
 
-use super::{DemoError, Walk, length, open, put_on, rate, tape, weight};
+use super::{DemoError, Walk, choose, length, open, put_on, rate, tape, weight};
 
 /// Bags, set softer empty than with the kit in, against new coils.
 pub(super) fn kit_wagon(connection: &mut PgConnection, technician: &Person) -> Result<(), DemoError> {
@@ -104,7 +106,26 @@ pub(super) fn both_ends(connection: &mut PgConnection, technician: &Person) -> R
     let leaf = [("lift", length("1 1/4")?.into()), ("capacity", weight("500")?.into()), ("working_travel", length("6")?.into())];
     let parts = [part(&strut_spacer::ROW, Axles::Front, struts)?, part(&leaf_by_lift::ROW, Axles::Rear, leaf)?];
     let option = OptionEntry { name: "Up at both ends".to_owned(), parts: parts.into() };
-    correction::consider(connection, technician, job.id, &option)?;
+    let chosen = correction::consider(connection, technician, job.id, &option)?;
+    choose(connection, technician, &job, chosen)?;
+    // Its parts came this morning, and it is on its stands.
+    let begun = [
+        ("card.lifting", Answer::Chosen("floor".to_owned())),
+        ("part.option.0", Answer::Done),
+        ("part.option.1", Answer::Done),
+        ("parts_checked", Answer::Yes),
+        ("leveling_off", Answer::Yes),
+        ("threads_soaked", Answer::Done),
+        ("tip_back", Answer::Yes),
+        ("rear.chocked", Answer::Yes),
+        ("rear.lug_nuts_cracked", Answer::Done),
+        ("rear.raised", Answer::Done),
+    ];
+    for (place, (step, answer)) in begun.into_iter().enumerate() {
+        let note = if step == "parts_checked" { "lead: the rest comes at noon" } else { "" };
+        let tick = TickEntry { step: step.to_owned(), answer, note: note.to_owned() };
+        wrench_tick::take(connection, technician, job.id, &format!("demo-tick-{place}"), Utc::now(), &tick)?;
+    }
     Ok(())
 }
 

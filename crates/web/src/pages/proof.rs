@@ -22,6 +22,7 @@ use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError, jo
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, with_prediction};
 use super::tape::{PlanWalk, StateForm, state_forms};
+use super::wrench::is_something_loose;
 use super::{Hidden, Names, Page, Record, Refusal, job_file, keep_where, or_fail, page, see_other};
 use crate::correction::option_name;
 use crate::error::WebError;
@@ -172,6 +173,11 @@ async fn set_finished(
     let file = job_file(database, worker, number).await?;
     if finished && !measured_again(&file) {
         return Err(WebError::NotNow("Measure the rear again after fitting before the job is finished."));
+    }
+    if finished && is_something_loose(database, worker, &file).await? {
+        return Err(WebError::NotNow(
+            "By the wrench card something is loose or open. Tighten it and tick it there, or take back what was ticked by mistake, before the job is finished.",
+        ));
     }
     let proof = &file.case().proof;
     if finished && is_outside(&file, worker.units()) && (proof.reason.is_none() || proof.reason_words.is_empty()) {

@@ -29,7 +29,7 @@ use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::view::look_over::{addition_name, gates_words};
 use crate::view::shelf::stock_words;
-use crate::view::wrench::{consumable_words, loose_words, phase_words, place_words, words_of};
+use crate::view::wrench::{consumable_words, loose_words, phase_words, place_words, stands_words, words_of};
 use crate::view::{Cautions, Units, clock, sentence, typed_text};
 use crate::worker::Worker;
 
@@ -93,6 +93,8 @@ struct StepLine {
     place: String,
     text: &'static str,
     caution: &'static str,
+    /// What was worked out for it.
+    figure: String,
     /// `done`, `hold`, `torque` or `picture`.
     asks: &'static str,
     /// `open`, `done`, `stopped` or `waits`.
@@ -234,6 +236,14 @@ fn card_alone(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) ->
     Ok(answer.insert_header(ContentType::html()).insert_header((CACHE_CONTROL, "no-store")).body(card.render()?))
 }
 
+/// Whether by the card of a job, where anybody ticked one, something is not tight yet.
+pub(super) async fn is_something_loose(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<bool, WebError> {
+    let (ticks, _) = ticked(database, worker, file).await?;
+    let entries: Vec<TickEntry> = ticks.into_iter().map(|tick| tick.entry.0).collect();
+    let Ok(card) = card_of(file, &entries) else { return Ok(false) };
+    Ok(!Standing::of(&card, &[], &entries).loose.is_empty())
+}
+
 /// Why a job has no card: the sentence, and the way to what comes first.
 type NoCard = (String, Stage, &'static str);
 
@@ -304,7 +314,11 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == step.key());
         let line = step_line(step, *stands, tick, names, class, units);
         let mut waits_for = waits_for(&card, &standing, place);
-        let mut line = StepLine { next: next == Some(place), ..line };
+        let figure = match (step.operation.word, step.place.end) {
+            ("stands_set", Some(end)) => stands_words(file.work.found(), end, units),
+            _ => String::new(),
+        };
+        let mut line = StepLine { next: next == Some(place), figure, ..line };
         // How it is raised is said before it is.
         if unsaid && step.operation.phase >= Phase::Raise {
             waits_for.insert(0, LIFTING.to_owned());
@@ -374,6 +388,7 @@ fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names
         place: place_words(&step.place, class),
         text: words.map_or(step.operation.word, |words| words.text),
         caution: words.map_or("", |words| words.caution),
+        figure: String::new(),
         asks: match step.operation.asks {
             Asks::Done => "done",
             Asks::Hold => "hold",

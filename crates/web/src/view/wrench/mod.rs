@@ -4,11 +4,15 @@ mod words;
 
 pub(crate) use words::words_of;
 
-use wise_badger_casework::survey::{End, VehicleClass};
-use wise_badger_casework::wrench::{Catch, Consumable, Fastener, Loose, Phase, Place};
+use wise_badger_casework::survey::{End, Survey, VehicleClass};
+use wise_badger_casework::wrench::{
+    Catch, Consumable, Fastener, Loose, Phase, Place, RATED_FOR, SHARE_OF_THE_WORSE, STANDS_FROM_THE_AXLE_IN, on_the_worse_stand,
+    tips_back,
+};
 use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::units::{Force, inches};
 
-use super::{Units, end_name, sentence};
+use super::{Units, end_name, percent, sentence, state_name};
 
 /// Where a step is done: “Rear left”; nothing of one that is done once.
 pub(crate) fn place_words(place: &Place, class: VehicleClass) -> String {
@@ -63,6 +67,29 @@ fn catch_words(catch: Catch) -> &'static str {
         Catch::BrakeCircuit => "brakes not bled",
         Catch::CotterPins => "cotter pin out",
     }
+}
+
+/// What the worse of two stands carries at an end, and what it must be rated for.
+pub(crate) fn stands_words(survey: &Survey, end: End, units: Units) -> String {
+    let from = units.height(inches(STANDS_FROM_THE_AXLE_IN));
+    if tips_back(survey, end) {
+        return format!(
+            "With stands {from} from the axle its weight lies past them, and it tips back: stands nearer to the axle, or weight off first."
+        );
+    }
+    let each = on_the_worse_stand(survey, end);
+    let heaviest = each.iter().map(|of| of.load).fold(Force::default(), Force::max);
+    let loads = each.iter().map(|of| format!("{} {}", units.weight(of.load), state_name(of.state)));
+    let loads = loads.collect::<Vec<_>>().join(", ");
+    if loads.is_empty() {
+        return String::new();
+    }
+    let assumed = if each.iter().any(|of| of.assumed) { ", by assumed weights" } else { "" };
+    format!(
+        "Under the frame {from} from the axle the worse of two stands carries about {loads}{assumed} (lever arms, {} of the pair). Each is rated for at least {}.",
+        percent(SHARE_OF_THE_WORSE),
+        units.weight(heaviest * RATED_FOR)
+    )
 }
 
 /// Something that is used up, or never used twice.
