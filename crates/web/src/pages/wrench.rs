@@ -74,8 +74,10 @@ impl askama::filters::HtmlSafe for CardView {}
 struct Section {
     title: String,
     steps: Vec<StepLine>,
-    /// Whether all of it is done, so that it can be folded.
+    /// Whether all of it is done.
     is_done: bool,
+    /// Whether the work goes on in it, or waits there.
+    is_open: bool,
 }
 
 /// Something that must be here before anything comes apart.
@@ -331,11 +333,12 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         let title = section_title(step, class);
         match sections.last_mut().filter(|last| last.title == title) {
             Some(last) => last.steps.push(line),
-            None => sections.push(Section { title, steps: vec![line], is_done: false }),
+            None => sections.push(Section { title, steps: vec![line], is_done: false, is_open: false }),
         }
     }
     for section in &mut sections {
         section.is_done = section.steps.iter().all(|line| line.stands == "done");
+        section.is_open = section.steps.iter().any(|line| line.next || line.stands == "stopped");
     }
     Ok(CardView {
         number: file.job.number.0,

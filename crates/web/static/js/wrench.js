@@ -34,6 +34,10 @@ function mark(place, address) {
     const open = waits.filter((hold) => ["no", "taken_back"].includes(answer(hold)));
     for (const button of step.querySelectorAll("button")) button.disabled = waits.length > 0 && open.length > 0;
   }
+  // Where the work goes on is unfolded, also while the server cannot say where that is.
+  const goesOn = kept.length > 0 && place.querySelector(".wrench-step:not(.is-done):not(.is-kept):has(button:not([disabled]))");
+  const section = goesOn && goesOn.closest("details");
+  if (section) section.open = true;
 }
 
 /** Puts the card as the server has it in the place of what stands there. */

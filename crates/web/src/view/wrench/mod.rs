@@ -79,16 +79,16 @@ pub(crate) fn stands_words(survey: &Survey, end: End, units: Units) -> String {
     }
     let each = on_the_worse_stand(survey, end);
     let heaviest = each.iter().map(|of| of.load).fold(Force::default(), Force::max);
-    let loads = each.iter().map(|of| format!("{} {}", units.weight(of.load), state_name(of.state)));
+    let loads = each.iter().map(|of| format!("{} {}", units.about(of.load), state_name(of.state)));
     let loads = loads.collect::<Vec<_>>().join(", ");
     if loads.is_empty() {
         return String::new();
     }
     let assumed = if each.iter().any(|of| of.assumed) { ", by assumed weights" } else { "" };
     format!(
-        "Under the frame {from} from the axle the worse of two stands carries about {loads}{assumed} (lever arms, {} of the pair). Each is rated for at least {}.",
+        "Under the frame {from} from the axle the worse of two stands carries about {loads}{assumed} (lever arms, {} of the pair). Each must be rated for at least {}.",
         percent(SHARE_OF_THE_WORSE),
-        units.weight(heaviest * RATED_FOR)
+        units.about(heaviest * RATED_FOR)
     )
 }
 
