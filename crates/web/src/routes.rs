@@ -13,7 +13,7 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, finder, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf,
+    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf,
     sums, takes, understood, verdict, what_if, who, wrench, yard,
 };
 
@@ -133,6 +133,7 @@ addresses! {
     GET "/jobs/{number}/wrench" => wrench::show;
     GET "/jobs/{number}/wrench/card" => wrench::since;
     POST "/jobs/{number}/wrench/ticks" => wrench::tick;
+    GET "/jobs/{number}/handover" => handover::show;
     GET "/jobs/{number}/proof" => job_form::show::<ProofForm>;
     POST "/jobs/{number}/proof" => job_form::save::<ProofForm>;
     POST "/jobs/{number}/finish" => proof::finish;

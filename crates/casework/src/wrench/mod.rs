@@ -7,6 +7,7 @@
 pub mod work;
 
 mod card;
+mod due;
 mod needed;
 mod operation;
 mod operations;
@@ -15,6 +16,7 @@ mod stands;
 mod tick;
 
 pub use card::{Card, Ordered, Place, Step};
+pub use due::{Due, DueWhat, due};
 pub use needed::{Consumable, Needed, What};
 pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};
 pub use operations::OPERATIONS;

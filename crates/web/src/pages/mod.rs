@@ -6,6 +6,7 @@ pub(crate) mod bench;
 pub(crate) mod call;
 pub(crate) mod drive;
 pub(crate) mod finder;
+pub(crate) mod handover;
 pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;

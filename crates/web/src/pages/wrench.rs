@@ -41,6 +41,8 @@ struct WrenchPage {
     option: String,
     /// Why there is no card, and where to go instead.
     no_card: Option<(String, String, &'static str)>,
+    number: i32,
+    not_looked_over: bool,
     cautions: Cautions,
     card: Option<CardView>,
 }
@@ -218,7 +220,8 @@ fn answer(sheet: &mut Sheet) -> Result<Answer, WebError> {
     })
 }
 
-async fn ticked(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<(Vec<Tick>, Names), WebError> {
+/// What was ticked on a job's card, and by whom.
+pub(super) async fn ticked(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<(Vec<Tick>, Names), WebError> {
     let (shop, job) = (worker.shop_id(), file.job.id);
     let read = database.read(move |connection| {
         let people = person::of_shop(connection, shop)?;
@@ -281,6 +284,12 @@ fn card_of(file: &JobFile, ticks: &[TickEntry]) -> Result<Card, NoCard> {
     Ok(Card::of(&Ordered { parts: &parts, repairs, rear_axles: class.rear_axles(), setting, first }))
 }
 
+/// The card of a job by what was ticked on it; `None` where there is none.
+pub(super) fn card_of_job(file: &JobFile, ticks: &[Tick]) -> Option<Card> {
+    let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
+    card_of(file, &entries).ok()
+}
+
 /// What was chosen of one of the card's own questions; empty where nobody did.
 fn chosen<'t>(ticks: &'t [TickEntry], step: &str) -> &'t str {
     let last = ticks.iter().rev().find(|tick| tick.step == step);
@@ -298,6 +307,8 @@ fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -
         frame: JobFrame::new(worker, file, Some(Stage::Wrench), &as_chosen(&file.work)),
         option: option.map_or_else(String::new, |(option, _)| option_name(option, file.work.found().vehicle.class, units)),
         no_card,
+        number: file.job.number.0,
+        not_looked_over: file.case().look_over.is_none(),
         cautions: Cautions::of(&option.map_or_else(Vec::new, |(_, parts)| file.work.cautions(parts))),
         card,
     };

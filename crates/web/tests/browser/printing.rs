@@ -47,6 +47,27 @@ async fn an_arching_sheet_prints_with_no_column_lost() {
     .await;
 }
 
+/// The sheet that goes with the vehicle: what it must say stands on it on either paper, and it is no book.
+#[tokio::test]
+async fn a_handover_sheet_prints_with_all_that_the_customer_is_told() {
+    at(Site::demo(), "print_handover", async |bench| {
+        bench.sign_on("Odalys").await?;
+        for (width, height) in [(21.0, 29.7), (21.59, 27.94)] {
+            bench.goto("/jobs/1/handover").await?;
+            bench.find(".handover-head").await?;
+            let page = PrintPage { width, height };
+            let sheet = bench.page.print_page(PrintParameters { page, ..PrintParameters::default() }).await?;
+            let words = words(&sheet);
+            for part in ["Fitted", "Before", "After", "No rating is raised", "Rear, loaded", "Received"] {
+                assert!(words.contains(part), "{part} on {width} by {height} cm: {words}");
+            }
+            assert!(pages(&sheet).parse::<u32>().is_ok_and(|pages| pages <= 2), "{} pages", pages(&sheet));
+        }
+        Ok(())
+    })
+    .await;
+}
+
 fn words(pdf: &[u8]) -> String {
     let mut reader =
         Command::new("pdftotext").args(["-layout", "-", "-"]).stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();

@@ -15,6 +15,7 @@ mod calls;
 mod classes;
 mod demo_is_our_own;
 mod finder;
+mod handover;
 mod frame;
 mod hand_cases;
 mod intake;

@@ -38,7 +38,8 @@ pub(crate) fn phase_words(phase: Phase) -> &'static str {
     }
 }
 
-fn fastener_words(fastener: Fastener) -> &'static str {
+/// What holds, in words.
+pub(crate) fn fastener_words(fastener: Fastener) -> &'static str {
     match fastener {
         Fastener::LugNuts => "lug nuts",
         Fastener::UBolts => "U-bolts",
