@@ -13,8 +13,8 @@ use crate::pages::look_over::LookOverForm;
 use crate::pages::proof::ProofForm;
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, proof, record, shelf,
-    sums, takes, understood, verdict, what_if, who, wrench, yard,
+    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, proof,
+    record, shelf, sums, takes, understood, verdict, what_if, who, wrench, yard,
 };
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.

@@ -68,6 +68,11 @@ impl StanceDrawing {
     }
 }
 
+/// The width that a ruler and its labels need.
+fn needed(marks: &Marks, end: End) -> f64 {
+    needed_width(marks.of(end)).max(LEAST_RULER)
+}
+
 /// How the rulers are scaled: alike at both ends.
 struct Magnified {
     per_inch: f64,
@@ -122,6 +127,9 @@ struct Lift {
 
 impl<'a> Picture<'a> {
     fn new(found: &'a Survey, marks: &'a Marks, units: Units, format: Format) -> Self {
+        // Where the labels of both rulers need more, the whole of it is drawn smaller rather than cut off.
+        let least = RULER_INSET + BETWEEN_RULERS + needed(marks, End::Front) + needed(marks, End::Rear);
+        let format = Format { width: format.width.max(least), ..format };
         let wheelbase = found.vehicle.wheelbase.customary();
         let outline = outline(&found.vehicle);
         let length = outline.tail - outline.nose;
@@ -250,9 +258,9 @@ impl<'a> Picture<'a> {
         }
         let magnified = Magnified::of(self.marks, self.format.ruler);
         // Each ruler has the room that its labels need, as far as there is any; what is over is shared.
-        let needed = Ends::from_fn(|end| needed_width(self.marks.of(end)).max(LEAST_RULER));
+        let needed = Ends::from_fn(|end| needed(self.marks, end));
         let over = width - RULER_INSET - BETWEEN_RULERS - needed.front - needed.rear;
-        let front_width = if over > 0.0 { needed.front + over / 2.0 } else { needed.front.min(width / 2.0 - BETWEEN_RULERS) };
+        let front_width = needed.front + over / 2.0;
         let rear_x = RULER_INSET + front_width + BETWEEN_RULERS;
         for end in End::BOTH {
             let front = end == End::Front;

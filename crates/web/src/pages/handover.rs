@@ -91,10 +91,13 @@ fn handover_page(worker: &Worker, record: &Record, ticks: &[Tick]) -> Result<Pag
     let (found, fitted, class) = (file.work.found(), file.work.fitted(), file.case().intake.class);
     let number = file.job.number;
     let Some((option, parts)) = file.work.chosen() else {
-        return Err(WebError::NotNow("Nothing is chosen on this job yet, so there is nothing to hand over. Choose on Options first."));
+        return Err(WebError::NotNow(
+            "Nothing is chosen on this job yet, so there is nothing to hand over. Choose on Options first.",
+        ));
     };
     let heights = heights(record, units);
-    let not_measured = found.states().filter(|state| found.height(End::Rear, *state).is_some() && fitted.height(End::Rear, *state).is_none());
+    let not_measured =
+        found.states().filter(|state| found.height(End::Rear, *state).is_some() && fitted.height(End::Rear, *state).is_none());
     let mut shown = with_prediction(&file.work, None);
     shown.fitted = file.work.is_measured_again().then(|| fitted.clone());
     let card = card_of_job(file, ticks);
@@ -111,7 +114,13 @@ fn handover_page(worker: &Worker, record: &Record, ticks: &[Tick]) -> Result<Pag
         vehicle: class_name(class).to_owned(),
         today: Local::now().format("%B %-d, %Y").to_string(),
         fitted: option.parts.iter().map(|part| correction_name(&part.correction, class, units)).collect(),
-        upkeep: option.parts.iter().filter_map(|part| part.shelf.as_deref()).map(|part| part.upkeep.clone()).filter(|upkeep| !upkeep.is_empty()).collect(),
+        upkeep: option
+            .parts
+            .iter()
+            .filter_map(|part| part.shelf.as_deref())
+            .map(|part| part.upkeep.clone())
+            .filter(|upkeep| !upkeep.is_empty())
+            .collect(),
         drawing: worked_out::stance(file, &shown, units),
         datum: datum_name(found.vehicle.class, found.datum),
         heights,
@@ -124,7 +133,10 @@ fn handover_page(worker: &Worker, record: &Record, ticks: &[Tick]) -> Result<Pag
             .into_iter()
             .map(|figure| (figure.label, figure.value, figure.note))
             .collect(),
-        ratings: load_figures(found, &file.case().names_aboard(), units).into_iter().map(|figure| (figure.label, figure.value, figure.note)).collect(),
+        ratings: load_figures(found, &file.case().names_aboard(), units)
+            .into_iter()
+            .map(|figure| (figure.label, figure.value, figure.note))
+            .collect(),
         too_much: file.work.cases().iter().filter_map(over).collect(),
         torques: card.as_ref().map(|card| torques(card, ticks, &record.names, record, units)).unwrap_or_default(),
         due: card.as_ref().map(|card| due(card).into_iter().map(due_words).collect()).unwrap_or_default(),
@@ -190,5 +202,7 @@ fn seen(record: &Record) -> Vec<String> {
     let words = |area: Area, defects: Vec<String>| {
         if defects.is_empty() { area_name(area).to_owned() } else { format!("{}: {}", area_name(area), defects.join("; ")) }
     };
-    watched.map(|finding| words(finding.area, finding.all_defects().into_iter().map(|of| defect_name(of).to_owned()).collect())).collect()
+    watched
+        .map(|finding| words(finding.area, finding.all_defects().into_iter().map(|of| defect_name(of).to_owned()).collect()))
+        .collect()
 }

@@ -33,6 +33,7 @@ async fn no_screen_has_a_serious_fault_on_either_ground_or_on_a_phone() {
                 "/jobs/4/takes",
                 "/jobs/4/finder",
                 "/jobs/9/wrench",
+                "/jobs/1/handover",
                 "/jobs/4/what-if?p0_kind=lift_block&p0_thickness=2&load_from=loaded&more=200",
                 "/jobs/4/shelf",
                 "/shelf",

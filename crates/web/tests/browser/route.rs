@@ -157,6 +157,8 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
                 "/jobs/4/tape",
                 "/jobs/6/load",
                 "/jobs/6/look-over",
+                "/jobs/9/wrench",
+                "/jobs/1/handover",
                 "/jobs/7/bench?load=loose",
                 "/jobs/7/bench?load=0",
                 "/jobs/7/bench?load=1975",

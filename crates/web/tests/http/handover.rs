@@ -24,14 +24,27 @@ async fn a_sheet_says_what_was_torqued_what_is_due_and_what_is_still_to_be_measu
     let sheet = ada.get(&format!("{job}/handover")).await;
     assert!(sheet.text("main").contains("No torque is on record"), "{}", sheet.text("main"));
     assert!(sheet.text(".problem").contains("Still to be measured"));
-    let fields = [("step", "rear.left.u_bolts_tight"), ("key", "device-a-00001"), ("answer", "torque"), ("target", "120"), ("read", "118"), ("wrench", "long click")];
+    let fields = [
+        ("step", "rear.left.u_bolts_tight"),
+        ("key", "device-a-00001"),
+        ("answer", "torque"),
+        ("target", "120"),
+        ("read", "118"),
+        ("wrench", "long click"),
+    ];
     let fields: Vec<(String, String)> = fields.iter().map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
     assert_eq!(ada.post(&format!("{job}/wrench/ticks"), &fields).await.status, StatusCode::OK);
     let sheet = ada.get(&format!("{job}/handover")).await;
     let rows = sheet.texts("table tbody tr");
-    assert!(rows.iter().any(|row| row.contains("U-bolts, rear left") && row.contains("120") && row.contains("118") && row.contains("Ada")), "{rows:?}");
+    assert!(
+        rows.iter()
+            .any(|row| row.contains("U-bolts, rear left") && row.contains("120") && row.contains("118") && row.contains("Ada")),
+        "{rows:?}"
+    );
     let said = sheet.text("main");
-    for words in ["No rating is raised", "After 50 to 100 miles: lug nuts", "After 500 to 1,000 miles: U-bolts", "Lift block, 1 3/4 in"] {
+    for words in
+        ["No rating is raised", "After 50 to 100 miles: lug nuts", "After 500 to 1,000 miles: U-bolts", "Lift block, 1 3/4 in"]
+    {
         assert!(said.contains(words), "no “{words}”: {said}");
     }
 }
