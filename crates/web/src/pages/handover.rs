@@ -150,8 +150,9 @@ fn handover_page(worker: &Worker, record: &Record, ticks: &[Tick]) -> Result<Pag
 fn heights(record: &Record, units: Units) -> Vec<HeightLine> {
     let (found, fitted) = (record.file.work.found(), record.file.work.fitted());
     let line = |end: End, state: LoadState| {
-        let before = found.height(end, state)?.value;
-        let after = fitted.height(end, state).map(|height| height.value);
+        // What is said to have changed is the difference of what stands beside it.
+        let before = found.height(end, state)?.in_steps_of(units.step()).value;
+        let after = fitted.height(end, state).map(|height| height.in_steps_of(units.step()).value);
         Some(HeightLine {
             name: format!("{}, {}", sentence(end_name(found.vehicle.class, end)), state_of(found, state)),
             before: units.height(before),
