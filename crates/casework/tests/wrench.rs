@@ -17,7 +17,7 @@ use wise_badger_casework::survey::End;
 use wise_badger_casework::wrench::work::{OF_KINDS, OF_REPAIRS};
 use wise_badger_casework::wrench::{
     Answer, Asks, Card, Consumable, Effect, Fastener, Lifting, Needed, OPERATIONS, Operation, Ordered, Phase, Place, Setting,
-    Standing, Step, StepStands, TickEntry, What, on_the_worse_stand, tips_back,
+    Standing, Step, StepStands, TickEntry, What, carry_over, on_the_worse_stand, tips_back,
 };
 use wise_badger_mechanics::correction::{Axles, Ends, KINDS, KindRow, Site};
 use wise_badger_mechanics::side::Side;
@@ -369,6 +369,35 @@ fn the_worse_stand_goes_by_lever_arms_and_a_heavy_tail_tips_back() {
     assert!((front[0] - 5_000.0 * 87.0 / 121.0 * 0.6).abs() < 1.0, "{front:?}");
     let (_, tips) = stands([2_000.0, 2_000.0], [3_800.0, 30.0], End::Rear);
     assert!(tips, "most of it lies behind the stands");
+}
+
+/// The parts are changed while the U-bolts are off: the new card keeps them loose until they are tight, and a card of the same parts, or one
+/// whose work was closed again, carries nothing over.
+#[test]
+fn what_was_loosened_for_other_parts_stays_on_the_card_until_it_is_tight() {
+    let block = of_kind("lift_block", PICKUP);
+    let off = place(&block, "u_bolts_off").unwrap();
+    let mut ticks: Vec<TickEntry> = block.steps.iter().take(off + 1).map(good).collect();
+    let mut rubber = of_kind("load_rubber", PICKUP);
+    let plain = rubber.steps.len();
+    carry_over(&mut rubber, &ticks);
+    let tight = "rear.left.u_bolts_tight";
+    let keys: Vec<String> = rubber.steps.iter().map(Step::key).collect();
+    assert!(keys.iter().any(|key| key == tight) && keys.iter().any(|key| key == "rear.lug_nuts"), "{keys:?}");
+    assert!(!Standing::of(&rubber, &[], &ticks).loose.is_empty());
+    // Done to its end, the changed card leaves nothing loose.
+    ticks.extend(rubber.steps.iter().map(good));
+    assert!(Standing::of(&rubber, &[], &ticks).is_done());
+    let mut again = of_kind("load_rubber", PICKUP);
+    carry_over(&mut again, &ticks);
+    assert_eq!(again.steps.len(), plain, "what is tight again is carried no further");
+    let mut same = of_kind("lift_block", PICKUP);
+    carry_over(&mut same, &ticks);
+    assert_eq!(same.steps.len(), block.steps.len());
+    // Nothing is chosen any more: what is loose is all that the card has.
+    let mut none = card(&[], &[], PICKUP);
+    carry_over(&mut none, &block.steps.iter().take(off + 1).map(good).collect::<Vec<_>>());
+    assert!(none.steps.iter().any(|step| step.key() == tight));
 }
 
 #[test]

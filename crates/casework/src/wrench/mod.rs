@@ -7,6 +7,7 @@
 pub mod work;
 
 mod card;
+mod carried_over;
 mod due;
 mod needed;
 mod operation;
@@ -16,6 +17,7 @@ mod stands;
 mod tick;
 
 pub use card::{Card, Ordered, Place, Step};
+pub use carried_over::carry_over;
 pub use due::{Due, DueWhat, due};
 pub use needed::{Consumable, Needed, What};
 pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};

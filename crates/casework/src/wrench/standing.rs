@@ -48,7 +48,7 @@ impl Standing {
     pub fn of(card: &Card, needed: &[Needed], ticks: &[TickEntry]) -> Self {
         let answers: Vec<Option<&TickEntry>> = card.steps.iter().map(|step| last(ticks, &step.key())).collect();
         let loose = loose(card, &answers);
-        let is_here = |of: &&Needed| last(ticks, &of.key).is_some();
+        let is_here = |of: &&Needed| last(ticks, &of.key).is_some_and(|tick| tick.answer == Answer::Done);
         let missing: Vec<String> = needed.iter().filter(|of| !is_here(of)).map(|of| of.key.clone()).collect();
         let mut steps = Vec::with_capacity(card.steps.len());
         let mut held: Vec<Place> = Vec::new();

@@ -8,13 +8,13 @@ use askama::Template;
 use chrono::{DateTime, Utc};
 use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{DrivenWord, PartEntry};
+use wise_badger_casework::entry::DrivenWord;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::wrench::{
     Answer, Asks, Card, LONGEST_NOTE, Lifting, Needed, Ordered, Phase, Setting, Standing, Step, StepStands, TickEntry, What,
+    carry_over,
 };
-use wise_badger_mechanics::correction::{KindRow, Site};
 use wise_badger_mechanics::side::Side;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::wrench_tick::{self, Tick};
@@ -245,15 +245,15 @@ fn card_alone(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) ->
 pub(super) async fn is_something_loose(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<bool, WebError> {
     let (ticks, _) = ticked(database, worker, file).await?;
     let entries: Vec<TickEntry> = ticks.into_iter().map(|tick| tick.entry.0).collect();
-    let Ok(card) = card_of(file, &entries) else { return Ok(false) };
-    Ok(!Standing::of(&card, &[], &entries).loose.is_empty())
+    // Whatever rules the card out by now, or if nothing is chosen any more: what was loosened is loose.
+    Ok(!Standing::of(&planned_card(file, &entries), &[], &entries).loose.is_empty())
 }
 
 /// Why a job has no card: the sentence, and the way to what comes first.
 type NoCard = (String, Stage, &'static str);
 
-/// The parts of the option that is chosen, where work may begin on it.
-fn chosen_parts(work: &Casework) -> Result<Vec<(&'static KindRow, Site)>, NoCard> {
+/// Whether work may go on with the option that is chosen.
+fn may_be_worked_on(work: &Casework) -> Result<(), NoCard> {
     let nothing =
         || ("Nothing is chosen yet: the card is made from what is to be fitted.".to_owned(), Stage::Options, "Choose on Options");
     let place = work.case().chosen.ok_or_else(nothing)?;
@@ -265,23 +265,32 @@ fn chosen_parts(work: &Casework) -> Result<Vec<(&'static KindRow, Site)>, NoCard
     if !gates.is_empty() {
         return Err((gates_words(&gates), Stage::LookOver, "Go to Look-over"));
     }
-    let (option, _) = work.option(place).ok_or_else(nothing)?;
-    Ok(option.parts.iter().map(|part: &PartEntry| (part.correction.row, part.correction.site)).collect())
+    Ok(())
 }
 
 fn card_of(file: &JobFile, ticks: &[TickEntry]) -> Result<Card, NoCard> {
+    may_be_worked_on(&file.work)?;
+    Ok(planned_card(file, ticks))
+}
+
+/// The card of what is chosen, whether work may go on with it or not, and of what was begun before and is not closed again.
+fn planned_card(file: &JobFile, ticks: &[TickEntry]) -> Card {
     let work = &file.work;
-    let parts = chosen_parts(work)?;
+    let chosen_parts = work.chosen().map(|(option, _)| option.parts.as_slice()).unwrap_or_default();
+    let parts: Vec<_> = chosen_parts.iter().map(|part| (part.correction.row, part.correction.site)).collect();
     let class = work.found().vehicle.class;
     let driven = file.case().sheet.driven;
     let setting = Setting {
         lifting: if chosen(ticks, LIFTING) == "lift" { Lifting::Lift } else { Lifting::Floor },
         trailer: class.is_trailer(),
-        front_driven: matches!(driven, Some(DrivenWord::Front | DrivenWord::All)),
+        // Where nobody said, its half-shafts are looked at.
+        front_driven: driven != Some(DrivenWord::Rear),
     };
     let repairs = &work.look_over().repairs;
     let first = if chosen(ticks, FIRST) == "right" { Side::Right } else { Side::Left };
-    Ok(Card::of(&Ordered { parts: &parts, repairs, rear_axles: class.rear_axles(), setting, first }))
+    let mut card = Card::of(&Ordered { parts: &parts, repairs, rear_axles: class.rear_axles(), setting, first });
+    carry_over(&mut card, ticks);
+    card
 }
 
 /// The card of a job by what was ticked on it; `None` where there is none.
@@ -296,12 +305,24 @@ fn chosen<'t>(ticks: &'t [TickEntry], step: &str) -> &'t str {
     last.map_or("", |tick| if let Answer::Chosen(word) = &tick.answer { word } else { "" })
 }
 
+/// What is loose or open on a job that has no card any more.
+fn still_loose(file: &JobFile, ticks: &[Tick]) -> String {
+    let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
+    let class = file.work.found().vehicle.class;
+    let loose = Standing::of(&planned_card(file, &entries), &[], &entries).loose;
+    let each: Vec<String> = loose.iter().map(|loose| loose_words(loose, class)).collect();
+    if each.is_empty() { String::new() } else { format!(" Still loose or open on it: {}.", each.join("; ")) }
+}
+
 fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<Page, WebError> {
     let units = worker.units();
     let option = file.work.chosen();
     let (no_card, card) = match card_view(units, file, ticks, names) {
         Ok(card) => (None, Some(card)),
-        Err((words, stage, link)) => (Some((words, stage.path(file.job.number), link)), None),
+        Err((words, stage, link)) => {
+            let still = still_loose(file, ticks);
+            (Some((format!("{words}{still}"), stage.path(file.job.number), link)), None)
+        }
     };
     let template = WrenchPage {
         frame: JobFrame::new(worker, file, Some(Stage::Wrench), &as_chosen(&file.work)),

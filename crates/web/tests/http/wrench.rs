@@ -153,3 +153,25 @@ async fn without_a_script_every_step_is_a_form_of_its_own() {
     let back = ada.send(&ticked.form("[data-step='part.option.0'] form").with(&[("answer", "taken_back")])).await;
     assert!(back.texts("[data-step='part.option.0'] .answered").is_empty());
 }
+
+/// The option is swapped while the U-bolts are off, and then taken back altogether: they stay loose, and that is said.
+#[tokio::test]
+async fn what_is_loose_stays_so_when_the_parts_are_swapped_or_the_choice_is_taken_back() {
+    let (_site, ada, card) = chosen().await;
+    let job = card.trim_end_matches("/wrench").to_owned();
+    tick(&ada, &card, "rear.left.u_bolts_off", "device-a-00001", "done").await;
+    let options = ada
+        .fill(
+            &format!("{job}/options"),
+            &[("kind", "helper_by_capacity"), ("helper_capacity", "600"), ("helper_travel", "6"), ("helper_gap", "1")],
+        )
+        .await;
+    ada.send(&options.form("form[action$='/choose']")).await;
+    let swapped = ada.get(&card).await;
+    assert!(swapped.text(".for-job").contains("Helper springs"), "{}", swapped.text("main"));
+    assert!(!stands(&swapped, "rear.left.u_bolts_tight").is_empty());
+    assert!(swapped.texts(".loose li").iter().any(|line| line.contains("U-bolts")), "{:?}", swapped.texts(".loose li"));
+    ada.press(&format!("{job}/options"), "/options/none").await;
+    let none = ada.get(&card).await;
+    assert!(none.text(".missing").contains("Still loose or open on it: U-bolts"), "{}", none.text("main"));
+}

@@ -8,6 +8,7 @@ use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
 use std::sync::{Arc, LazyLock, Mutex, MutexGuard, OnceLock, PoisonError};
 use std::time::{Duration, Instant};
 
+use chrono::Utc;
 use lru::LruCache;
 use tokio::sync::Notify;
 use wise_badger_casework::casework::Casework;
@@ -87,7 +88,8 @@ impl Fault {
 type Lately = LruCache<u64, Arc<Looking>>;
 
 static LATELY: LazyLock<Mutex<Lately>> = LazyLock::new(|| Mutex::new(LruCache::new(MOST)));
-static NEXT: AtomicU64 = AtomicU64::new(1);
+/// Counted on from the clock, so that a page of before a restart knows no search of after it.
+static NEXT: LazyLock<AtomicU64> = LazyLock::new(|| AtomicU64::new(Utc::now().timestamp_millis().unsigned_abs()));
 
 fn lately() -> MutexGuard<'static, Lately> {
     LATELY.lock().unwrap_or_else(PoisonError::into_inner)

@@ -40,9 +40,7 @@ pub(crate) async fn show(
     number: Path<i32>,
     asked: Query<Vec<(String, String)>>,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = Sheet::posted(asked_by_address(asked.into_inner()), worker.units());
-    let (looking, weights) = join(&database, &worker, &file, &sheet).await?;
+    let (file, sheet, looking, weights) = asked_for(&database, &worker, *number, asked).await?;
     let stands = looking.stands().await?;
     drawn(move |_| finder_page(&worker, &file, &sheet, weights, looking.id, &stands)).await
 }
@@ -55,9 +53,7 @@ pub(crate) async fn look(
     number: Path<i32>,
     asked: Query<Vec<(String, String)>>,
 ) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let sheet = Sheet::posted(asked_by_address(asked.into_inner()), worker.units());
-    let (looking, _) = join(&database, &worker, &file, &sheet).await?;
+    let (_, sheet, looking, _) = asked_for(&database, &worker, *number, asked).await?;
     let text = match looking.now()? {
         _ if sheet.text("look") != looking.id.to_string() => "stale".to_owned(),
         Stands::Ended(_) => "ended".to_owned(),
@@ -130,6 +126,19 @@ pub(crate) async fn keep(
 fn back_to(number: i32, sheet: &Sheet) -> HttpResponse {
     let weights = weights_of(sheet, Weights::default());
     see_other(format!("{}?{}", address(number), along(&weights, &[])))
+}
+
+/// A job, what is asked of it in the address, and the search for that.
+async fn asked_for(
+    database: &Data<Database>,
+    worker: &Worker,
+    number: i32,
+    asked: Query<Vec<(String, String)>>,
+) -> Result<(JobFile, Sheet, Arc<Looking>, Weights), WebError> {
+    let file = job_file(database, worker, number).await?;
+    let sheet = Sheet::posted(asked_by_address(asked.into_inner()), worker.units());
+    let (looking, weights) = join(database, worker, &file, &sheet).await?;
+    Ok((file, sheet, looking, weights))
 }
 
 /// What counts for the shop.
