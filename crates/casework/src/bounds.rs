@@ -16,6 +16,10 @@ pub const ARCH_UNDER_THE_VEHICLE: Bound = Bound::metres(0.0, 0.6);
 pub const WHEEL_TRACK: Bound = Bound::metres(0.9, 2.6);
 /// From the rear axle to the tail.
 pub const OVERHANG: Bound = Bound::metres(0.2, 5.0);
+/// Between the legs of a U-bolt.
+pub const U_BOLT_WIDTH: Bound = Bound::metres(0.01, 0.3);
+/// What a stand, or a pair of them, is rated for.
+pub const STANDS: Bound = Bound::pounds(500.0, 100_000.0);
 /// What an axle may carry.
 pub const RATING: Bound = Bound::pounds(500.0, 40_000.0);
 /// A weight aboard that is told, not weighed.

@@ -10,7 +10,7 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 use crate::aim::Aim;
 use crate::entry::{
     AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, KeptSumsEntry, LoadEntry, LoadPlanEntry,
-    LookOverEntry, OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
+    LookOverEntry, OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry, WorkPlanEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::{Defect, LookOver};
@@ -36,6 +36,8 @@ pub struct Case {
     pub bench: Option<BenchEntry>,
     /// Its control drives.
     pub drive: DriveEntry,
+    /// The plan of its work.
+    pub work_plan: WorkPlanEntry,
     /// What its proof says beside the heights.
     pub proof: ProofSheetEntry,
     /// Sums that were kept with it.
@@ -64,6 +66,7 @@ impl Case {
             look_over: None,
             bench: None,
             drive: DriveEntry::default(),
+            work_plan: WorkPlanEntry::default(),
             proof: ProofSheetEntry::default(),
             sums: KeptSumsEntry::default(),
             tape: TapeSheetEntry::default(),
@@ -93,6 +96,7 @@ impl Case {
             look_over,
             bench,
             drive,
+            work_plan,
             proof,
             sums,
             tape,
@@ -109,6 +113,7 @@ impl Case {
             && *look_over == other.look_over
             && *bench == other.bench
             && *drive == other.drive
+            && *work_plan == other.work_plan
             && *proof == other.proof
             && *sums == other.sums
             && *tape == other.tape
@@ -306,9 +311,26 @@ impl Case {
 
     /// The survey that the readings of a phase make. Loads are those put on before; a job with no datum yet reads from the ground.
     pub fn survey(&self, phase: Phase) -> Survey {
+        self.survey_of(|_, _| phase)
+    }
+
+    /// The survey that the last readings after fitting make: of each end in each state those of the last time that it was read.
+    pub fn survey_after(&self) -> Survey {
+        self.survey_of(|state, end| self.last_after(state, end).unwrap_or(Phase::Fitted))
+    }
+
+    /// When an end was read last in a state after fitting; `None` while it was not.
+    pub fn last_after(&self, state: LoadState, end: End) -> Option<Phase> {
+        let corners = if end == End::Front { [Place::FrontLeft, Place::FrontRight] } else { [Place::RearLeft, Place::RearRight] };
+        let read = |phase: &Phase| corners.into_iter().any(|place| self.at(Spot { phase: *phase, state, place }).next().is_some());
+        Phase::AFTER.into_iter().rev().find(read)
+    }
+
+    fn survey_of(&self, phase_of: impl Fn(LoadState, End) -> Phase) -> Survey {
         let corner = |state, place, end| {
+            let phase = phase_of(state, end);
             let readings = self.at(Spot { phase, state, place });
-            let on_old_tyres = |height| if phase == Phase::Fitted { height - self.by_new_tyres(end) } else { height };
+            let on_old_tyres = |height| if phase.is_after() { height - self.by_new_tyres(end) } else { height };
             readings.filter_map(|reading| self.in_job_datum(reading, end)).map(on_old_tyres).collect()
         };
         let axle = |state, end, left, right| {
@@ -321,16 +343,20 @@ impl Case {
             front: axle(state, End::Front, Place::FrontLeft, Place::FrontRight),
             rear: axle(state, End::Rear, Place::RearLeft, Place::RearRight),
         };
-        let gap = |state, place| {
+        let gap = |state, end, place| {
+            let phase = phase_of(state, end);
             let gaps = self.at(Spot { phase, state, place }).map(|reading| reading.value.length());
             Repeats::of(&gaps.collect::<Vec<_>>()).map(|repeats| repeats.mean)
         };
         // One at the rear counts for both, unless a corner has its own.
         let gaps = |state: LoadState| Gaps {
-            front: Sides { left: gap(state, Place::GapFrontLeft), right: gap(state, Place::GapFrontRight) },
+            front: Sides {
+                left: gap(state, End::Front, Place::GapFrontLeft),
+                right: gap(state, End::Front, Place::GapFrontRight),
+            },
             rear: Sides {
-                left: gap(state, Place::GapRearLeft).or_else(|| gap(state, Place::StopGap)),
-                right: gap(state, Place::GapRearRight).or_else(|| gap(state, Place::StopGap)),
+                left: gap(state, End::Rear, Place::GapRearLeft).or_else(|| gap(state, End::Rear, Place::StopGap)),
+                right: gap(state, End::Rear, Place::GapRearRight).or_else(|| gap(state, End::Rear, Place::StopGap)),
             },
         };
         Survey {
@@ -345,7 +371,7 @@ impl Case {
             further: self.tape.further(self.plan.as_ref()),
             overload_leaves: OverloadLeaves {
                 bears: States::from_fn(self.tape.further_keys(), |state| self.tape.state(state)?.contact.bears()),
-                pad_gap: self.pad_gap(phase),
+                pad_gap: self.pad_gap(phase_of(LoadState::Empty, End::Rear)),
             },
             test_weight: self.tape.state(LoadState::Loaded).is_some_and(|state| state.test_weight),
             seen: self.seen(),

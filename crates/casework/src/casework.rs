@@ -127,9 +127,9 @@ impl Casework {
         self.found.get_or_init(|| self.case.survey(Phase::Found))
     }
 
-    /// The vehicle after fitting.
+    /// The vehicle after fitting, as it was read last.
     pub fn fitted(&self) -> &Survey {
-        self.fitted.get_or_init(|| self.case.survey(Phase::Fitted))
+        self.fitted.get_or_init(|| self.case.survey_after())
     }
 
     /// Whether the rear was measured after fitting, in either state.

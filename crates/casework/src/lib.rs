@@ -13,7 +13,7 @@
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
 //! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
-//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `finder`, `option_document`, `wrench`, `route`.
+//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `adjust`, `finder`, `wrench`, `work_plan`, `option_document`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -49,6 +49,7 @@
 //! assert!((loaded.rear.value.customary() - 20.8125).abs() < 1e-6);
 //! ```
 
+pub mod adjust;
 pub mod aim;
 pub mod back_solve;
 pub mod bench;
@@ -74,4 +75,5 @@ pub mod survey;
 pub mod verdict;
 pub mod what_if;
 pub mod words;
+pub mod work_plan;
 pub mod wrench;

@@ -15,6 +15,20 @@ pub enum Phase {
     Found,
     /// After the correction was fitted.
     Fitted,
+    /// After the drive that follows, with everything tightened again.
+    Driven,
+    /// After it has settled: some hundred miles later.
+    Settled,
+}
+
+impl Phase {
+    /// Those after fitting, in their order.
+    pub const AFTER: [Phase; 3] = [Phase::Fitted, Phase::Driven, Phase::Settled];
+
+    /// Whether it is after fitting.
+    pub fn is_after(self) -> bool {
+        self != Phase::Found
+    }
 }
 
 /// Where on the vehicle a reading was taken.
@@ -191,7 +205,12 @@ impl Place {
 
 impl Word for Phase {
     const WHAT: &'static str = "phase";
-    const WORDS: &'static [(Self, &'static str)] = &[(Phase::Found, "found"), (Phase::Fitted, "fitted")];
+    const WORDS: &'static [(Self, &'static str)] = &[
+        (Phase::Found, "found"),
+        (Phase::Fitted, "fitted"),
+        (Phase::Driven, "driven"),
+        (Phase::Settled, "settled"),
+    ];
 }
 
 /// Only the units a reading is typed in: the column holds no others.

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::aim::GoalCase;
 use crate::casework::Casework;
+use crate::entry::WorkPlanEntry;
 use crate::survey::{End, LoadState, Survey};
 use crate::words::Word;
 
@@ -27,6 +28,8 @@ pub enum Stage {
     Options,
     /// The pack, leaf by leaf.
     Bench,
+    /// What the work needs, takes and costs.
+    Plan,
     /// The work itself.
     Wrench,
     /// Heights after fitting.
@@ -45,6 +48,7 @@ impl Word for Stage {
         (Stage::Aim, "aim"),
         (Stage::Options, "options"),
         (Stage::Bench, "bench"),
+        (Stage::Plan, "plan"),
         (Stage::Wrench, "wrench"),
         (Stage::Proof, "proof"),
     ];
@@ -76,6 +80,8 @@ pub enum ToDo {
     SetTheAim,
     /// Choose a correction.
     Choose,
+    /// Plan the work.
+    PlanTheWork,
     /// Fit it and measure again.
     FitAndMeasure,
     /// Measured after fitting; finish the job.
@@ -92,6 +98,7 @@ impl ToDo {
             ToDo::TakeWeightOff | ToDo::Choose => Some(Stage::Options),
             ToDo::LookOver => Some(Stage::LookOver),
             ToDo::SetTheAim => Some(Stage::Aim),
+            ToDo::PlanTheWork => Some(Stage::Plan),
             ToDo::FitAndMeasure | ToDo::Finish => Some(Stage::Proof),
             ToDo::Nothing => None,
         }
@@ -116,6 +123,7 @@ impl Progress {
         let (over, chosen) = (work.overload().is_some(), case.chosen.is_some());
         let measured = missing.is_empty() || is_for_empty_alone(work);
         let proved = work.is_measured_again();
+        let planned = chosen && case.work_plan != WorkPlanEntry::default();
         let mut done = vec![Stage::Intake];
         let stages = [
             // A job can do without a plan (a load may be told on Tape alone), and without the bench.
@@ -126,6 +134,7 @@ impl Progress {
             (Stage::Verdict, measured),
             (Stage::Aim, case.aim.is_some()),
             (Stage::Options, chosen && !over),
+            (Stage::Plan, planned),
             (Stage::Proof, proved),
         ];
         done.extend(stages.into_iter().filter(|(_, is_done)| *is_done).map(|(stage, _)| stage));
@@ -138,6 +147,7 @@ impl Progress {
             // What was chosen without an aim is not asked for one afterwards.
             (case.aim.is_none() && !chosen, ToDo::SetTheAim),
             (!chosen, ToDo::Choose),
+            (!proved && !planned, ToDo::PlanTheWork),
             (!proved, ToDo::FitAndMeasure),
         ];
         let to_do = in_turn.into_iter().find(|(applies, _)| *applies).map_or(ToDo::Finish, |(_, to_do)| to_do);
@@ -149,11 +159,12 @@ impl Progress {
         self.done.contains(&stage)
     }
 
-    /// Whether a stage was passed over: not done, with one after it that is. The load plan, the bench and the card are none that a job needs.
+    /// Whether a stage was passed over: not done, with one after it that is. The load plan, the bench,
+    /// the plan of the work and the card are none that a job needs.
     pub fn is_skipped(&self, stage: Stage) -> bool {
         let place = |of: Stage| Stage::WORDS.iter().position(|(word, _)| *word == of);
         let later = self.done.iter().any(|done| place(*done) > place(stage) && *done != Stage::Bench);
-        !self.is_done(stage) && later && !matches!(stage, Stage::Load | Stage::Bench | Stage::Wrench)
+        !self.is_done(stage) && later && !matches!(stage, Stage::Load | Stage::Bench | Stage::Plan | Stage::Wrench)
     }
 
     /// Whether the job is finished.

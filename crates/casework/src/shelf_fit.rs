@@ -35,9 +35,17 @@ pub(crate) fn bound_of(row: &KindRow, figure: &str) -> Option<Bound> {
 
 /// Between what a part may be set, where anything of it may: a bag by its own pressures, anything else as far as a shop sets it.
 pub(crate) fn settable(part: &ShelfPart) -> Option<(&'static str, Bound)> {
-    let figure = part.kind.set_by_case?;
-    let bound = bound_of(part.kind, figure)?;
-    let own = |name: &str| match part.best(name) {
+    settable_of(part.kind, |name| part.best(name))
+}
+
+/// The same of a kind of part with figures of its own.
+pub(crate) fn settable_of<'f>(
+    kind: &KindRow,
+    figure_of: impl Fn(&str) -> Option<&'f FigureEntry>,
+) -> Option<(&'static str, Bound)> {
+    let figure = kind.set_by_case?;
+    let bound = bound_of(kind, figure)?;
+    let own = |name: &str| match figure_of(name) {
         Some(FigureEntry::Typed(typed)) => Some(typed.si),
         _ => None,
     };

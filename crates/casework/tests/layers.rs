@@ -29,8 +29,10 @@ const LAYERS: &[&str] = &[
     "back_solve",
     "quick_answer",
     "what_if",
+    "adjust",
     "finder",
     "wrench",
+    "work_plan",
     "option_document",
     "route",
 ];

@@ -29,6 +29,8 @@ pub enum Deed {
     SteppedForward,
     /// A control drive was scored.
     Drove,
+    /// The plan of the work was written.
+    WorkPlanned,
     /// Something was said of the proof.
     Proved,
     /// A sum was kept with the job, or taken off it.

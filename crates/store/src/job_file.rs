@@ -42,6 +42,7 @@ impl JobFile {
         case.look_over = job_sheet::among(&sheets)?;
         case.bench = job_sheet::among(&sheets)?;
         case.drive = job_sheet::among(&sheets)?.unwrap_or_default();
+        case.work_plan = job_sheet::among(&sheets)?.unwrap_or_default();
         case.proof = job_sheet::among(&sheets)?.unwrap_or_default();
         case.sums = job_sheet::among(&sheets)?.unwrap_or_default();
         case.tape = job_sheet::among(&sheets)?.unwrap_or_default();

@@ -7,7 +7,7 @@ use serde::de::DeserializeOwned;
 use serde_json::Value;
 use wise_badger_casework::entry::{
     AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, ProofSheetEntry,
-    TapeSheetEntry,
+    TapeSheetEntry, WorkPlanEntry,
 };
 
 use crate::change::{What, note};
@@ -36,6 +36,7 @@ pub(crate) const DEEDS: &[(&str, Deed)] = &[
     (AimSheet::KIND, AimSheet::DEED),
     (ProofSheetEntry::KIND, ProofSheetEntry::DEED),
     (KeptSumsEntry::KIND, KeptSumsEntry::DEED),
+    (WorkPlanEntry::KIND, WorkPlanEntry::DEED),
 ];
 
 impl JobSheet for LoadPlanEntry {
@@ -76,6 +77,11 @@ impl JobSheet for ProofSheetEntry {
 impl JobSheet for KeptSumsEntry {
     const KIND: &'static str = "sums";
     const DEED: Deed = Deed::Reckoned;
+}
+
+impl JobSheet for WorkPlanEntry {
+    const KIND: &'static str = "work_plan";
+    const DEED: Deed = Deed::WorkPlanned;
 }
 
 impl JobSheet for BenchEntry {

@@ -25,6 +25,7 @@ pub mod job_record;
 pub mod job_sheet;
 mod json;
 mod opening;
+pub mod paper;
 pub mod person;
 pub mod photograph;
 pub mod reading;

@@ -116,6 +116,17 @@ diesel::table! {
 }
 
 diesel::table! {
+    papers (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     photographs (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -185,6 +196,7 @@ diesel::table! {
         created_at -> Timestamptz,
         currency -> Text,
         weights -> Nullable<Jsonb>,
+        terms -> Nullable<Jsonb>,
     }
 }
 
@@ -225,6 +237,7 @@ diesel::allow_tables_to_appear_in_same_query!(
     job_sheets,
     job_standings,
     jobs,
+    papers,
     people,
     photographs,
     readings,

@@ -4,6 +4,7 @@ use diesel::prelude::*;
 use serde::{Deserialize, Serialize};
 use wise_badger_casework::entry::Currency;
 use wise_badger_casework::finder::Weights;
+use wise_badger_casework::work_plan::ShopTerms;
 
 use crate::json::Json;
 use crate::person::Person;
@@ -50,6 +51,18 @@ pub fn weights(connection: &mut PgConnection, shop: ShopId) -> Result<Weights, S
 /// Keeps what counts for a person's shop.
 pub fn weigh(connection: &mut PgConnection, person: &Person, weights: Weights) -> Result<(), StoreError> {
     diesel::update(shops::table.find(person.shop_id)).set(shops::weights.eq(Json(weights))).execute(connection)?;
+    Ok(())
+}
+
+/// What a shop charges, and when it works; as the program begins, where it never said.
+pub fn terms(connection: &mut PgConnection, shop: ShopId) -> Result<ShopTerms, StoreError> {
+    let kept: Option<Json<ShopTerms>> = shops::table.find(shop).select(shops::terms).first(connection)?;
+    Ok(kept.map(|Json(terms)| terms).unwrap_or_default())
+}
+
+/// Keeps the terms of a person's shop.
+pub fn set_terms(connection: &mut PgConnection, person: &Person, terms: &ShopTerms) -> Result<(), StoreError> {
+    diesel::update(shops::table.find(person.shop_id)).set(shops::terms.eq(Json(terms.clone()))).execute(connection)?;
     Ok(())
 }
 

@@ -2,7 +2,7 @@
 
 use chrono::{DateTime, Utc};
 use diesel::prelude::*;
-use wise_badger_casework::wrench::TickEntry;
+use wise_badger_casework::entry::TickEntry;
 
 use crate::json::Json;
 use crate::person::Person;

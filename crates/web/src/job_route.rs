@@ -9,7 +9,7 @@ use wise_badger_store::JobNumber;
 use crate::view::{end_name, state_name};
 
 /// What a stage is called, and its place under the job's path; in the order of the route.
-const STAGES: [(Stage, &str, &str); 10] = [
+const STAGES: [(Stage, &str, &str); 11] = [
     (Stage::Intake, "Intake", "intake"),
     (Stage::Load, "Load", "load"),
     (Stage::Tape, "Tape", "tape"),
@@ -18,6 +18,7 @@ const STAGES: [(Stage, &str, &str); 10] = [
     (Stage::Aim, "Aim", "aim"),
     (Stage::Options, "Options", "options"),
     (Stage::Bench, "Bench", "bench"),
+    (Stage::Plan, "Plan", "plan"),
     (Stage::Wrench, "Wrench", "wrench"),
     (Stage::Proof, "Proof", "proof"),
 ];
@@ -71,6 +72,7 @@ pub(crate) fn to_do_words(progress: &Progress, class: Option<VehicleClass>) -> S
         ToDo::LookOver => "to look over".to_owned(),
         ToDo::SetTheAim => "to set the aim".to_owned(),
         ToDo::Choose => "to choose a correction".to_owned(),
+        ToDo::PlanTheWork => "to plan the work".to_owned(),
         ToDo::FitAndMeasure => "to fit and measure again".to_owned(),
         ToDo::Finish => "measured after fitting; to finish".to_owned(),
         ToDo::Nothing => "finished".to_owned(),

@@ -18,6 +18,7 @@ mod job_route;
 mod log;
 mod one_line;
 mod pages;
+mod paper_pdf;
 mod photo;
 mod reckoning;
 mod routes;

@@ -10,10 +10,11 @@ use crate::pages::intake::IntakeVehicleForm;
 use crate::pages::intake_sheet::IntakeSheetForm;
 use crate::pages::load::LoadForm;
 use crate::pages::look_over::LookOverForm;
-use crate::pages::proof::ProofForm;
+use crate::pages::plan::PlanForm;
+use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, proof,
+    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, plan, proof,
     record, shelf, sums, takes, understood, verdict, what_if, who, wrench, yard,
 };
 
@@ -130,12 +131,24 @@ addresses! {
     POST "/jobs/{number}/bench/re-arch" => bench::rearch::take;
     GET "/jobs/{number}/bench/sheet" => bench::sheet::show;
     GET "/jobs/{number}/bench/leaf/{place}/{form}" => bench::template::send;
+    GET "/jobs/{number}/plan" => job_form::show::<PlanForm>;
+    POST "/jobs/{number}/plan" => job_form::save::<PlanForm>;
+    POST "/jobs/{number}/plan/terms" => plan::keep_terms;
+    GET "/jobs/{number}/estimate" => plan::estimate;
+    POST "/jobs/{number}/estimate/sign" => plan::sign_estimate;
     GET "/jobs/{number}/wrench" => wrench::show;
     GET "/jobs/{number}/wrench/card" => wrench::since;
     POST "/jobs/{number}/wrench/ticks" => wrench::tick;
     GET "/jobs/{number}/handover" => handover::show;
-    GET "/jobs/{number}/proof" => job_form::show::<ProofForm>;
-    POST "/jobs/{number}/proof" => job_form::save::<ProofForm>;
+    POST "/jobs/{number}/handover/sign" => handover::sign_handover;
+    GET "/jobs/{number}/handover.pdf" => handover::file;
+    GET "/jobs/{number}/due.ics" => handover::due_dates;
+    GET "/jobs/{number}/proof" => job_form::show::<ProofForm<AfterFitting>>;
+    POST "/jobs/{number}/proof" => job_form::save::<ProofForm<AfterFitting>>;
+    GET "/jobs/{number}/proof/driven" => job_form::show::<ProofForm<AfterTheDrive>>;
+    POST "/jobs/{number}/proof/driven" => job_form::save::<ProofForm<AfterTheDrive>>;
+    GET "/jobs/{number}/proof/settled" => job_form::show::<ProofForm<AfterSettling>>;
+    POST "/jobs/{number}/proof/settled" => job_form::save::<ProofForm<AfterSettling>>;
     POST "/jobs/{number}/finish" => proof::finish;
     POST "/jobs/{number}/reopen" => proof::reopen;
 }

@@ -15,8 +15,11 @@ mod promise;
 mod proof;
 mod shelf_part;
 mod sums;
+mod paper;
 mod tape_sheet;
+mod tick;
 mod understood;
+mod work_plan;
 
 pub use aim::{AimSheet, GoalEntry, MOST_GOALS, MarkEntry, WayWord, WhenEntry};
 pub use bench::{BenchEntry, HelperEntry, LeafEntry, OverloadEntry, PackEntry, SidePackEntry, SteelEntry};
@@ -32,9 +35,14 @@ pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
-pub use proof::{OutsideReason, ProofSheetEntry};
+pub use proof::{CheckWord, CheckedWord, OutsideReason, ProofSheetEntry};
 pub use shelf_part::{EndWord, LONGEST_NAME, LONGEST_NUMBER, LONGEST_WORDS, MOST_COUNTED, ShelfPart, ShelfProblem};
 pub use sums::{KeptSum, KeptSumsEntry, MOST_SUMS};
+pub use paper::{DRAWN, Drawn, MOST_LINES, PaperEntry, PaperSection, PaperWord};
+pub use tick::{Answer, LONGEST_NOTE, TickEntry};
+pub use work_plan::{
+    BendWord, ExtraEntry, MOST_EXTRAS, MOST_HOURS, RaisedWord, RustWord, StandsEntry, SupplyEntry, SupplyWord, WorkPlanEntry,
+};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;

@@ -19,6 +19,75 @@ pub struct ProofSheetEntry {
     /// The same in words.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub reason_words: String,
+    /// What was checked before it left, each once.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub checks: Vec<(CheckWord, CheckedWord)>,
+    /// Why whoever did the work releases it alone.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub released_alone: String,
+}
+
+/// What is checked before it leaves.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CheckWord {
+    /// Spare wheel, skid plates and all that was taken off are back on.
+    BackOn,
+    /// Headlights aimed.
+    Headlights,
+    /// Wheel alignment.
+    Alignment,
+    /// Hoses, lines and wires slack at full droop.
+    HoseSlack,
+    /// Tires clear at full lock and at full bump.
+    TireClearance,
+    /// Load-sensing brake valve set.
+    BrakeValve,
+    /// Height of the hitch.
+    HitchHeight,
+    /// No leaks.
+    Leaks,
+    /// Lights and warning lamps.
+    Lamps,
+}
+
+impl CheckWord {
+    /// Every one, in the order in which they are done.
+    pub const ALL: [CheckWord; 9] = [
+        CheckWord::BackOn,
+        CheckWord::HoseSlack,
+        CheckWord::TireClearance,
+        CheckWord::Leaks,
+        CheckWord::Lamps,
+        CheckWord::BrakeValve,
+        CheckWord::Headlights,
+        CheckWord::Alignment,
+        CheckWord::HitchHeight,
+    ];
+}
+
+/// What became of a check.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CheckedWord {
+    /// It was done, and is right.
+    Done,
+    /// It was not done: the customer is told.
+    NotDone,
+    /// The vehicle has nothing of the kind.
+    HasNone,
+}
+
+impl CheckedWord {
+    /// Every one.
+    pub const ALL: [CheckedWord; 3] = [CheckedWord::Done, CheckedWord::NotDone, CheckedWord::HasNone];
+}
+
+impl ProofSheetEntry {
+    /// What became of a check; `None` while nobody said.
+    pub fn checked(&self, check: CheckWord) -> Option<CheckedWord> {
+        self.checks.iter().find(|(of, _)| *of == check).map(|(_, checked)| *checked)
+    }
 }
 
 /// Why a height came out otherwise than it was said.

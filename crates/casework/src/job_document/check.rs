@@ -2,15 +2,17 @@
 
 use serde_json::Value;
 
-use super::content::JobDocument;
+use super::content::{JobDocument, PaperContent};
 use super::error::{JobDocumentError, wrong};
 use crate::case::Case;
-use crate::entry::{LoadEntry, Typed};
+use crate::entry::{LoadEntry, MOST_LINES, Typed};
 use crate::survey::LoadState;
 use crate::words::Word as _;
 
 /// Most readings of one job.
 const MOST_READINGS: usize = 2_000;
+/// Most ticks of one job.
+const MOST_TICKS: usize = 4_000;
 /// Longest text of a quantity.
 const LONGEST_TEXT: usize = 60;
 
@@ -28,6 +30,7 @@ pub(super) fn check(document: &JobDocument, text: &str) -> Result<(), JobDocumen
     bench(document)?;
     goals(document, &case)?;
     options(document)?;
+    work(document)?;
     let whole: Value = serde_json::from_str(text).map_err(|error| wrong("the document", error.to_string()))?;
     quantities(&whole, "")
 }
@@ -55,6 +58,22 @@ pub(crate) fn quantities(value: &Value, at: &str) -> Result<(), JobDocumentError
 
 fn is_a_quantity(value: &Value) -> bool {
     ["text", "unit", "si"].iter().all(|name| value.get(name).is_some())
+}
+
+fn work(document: &JobDocument) -> Result<(), JobDocumentError> {
+    if let Some((at, what)) = document.work_plan.problem() {
+        return Err(wrong(format!("work_plan.{at}"), what));
+    }
+    if document.ticks.len() > MOST_TICKS {
+        return Err(wrong("ticks", format!("a job has up to {MOST_TICKS} of them")));
+    }
+    let step = document.ticks.iter().position(|content| !content.tick.is_sound());
+    if let Some(place) = step {
+        return Err(wrong(format!("ticks[{place}].tick.step"), "no step goes by that"));
+    }
+    let lines = |content: &PaperContent| content.paper.sections.iter().map(|section| 1 + section.lines.len()).sum::<usize>();
+    let long = document.papers.iter().position(|content| lines(content) > MOST_LINES);
+    long.map_or(Ok(()), |place| Err(wrong(format!("papers[{place}]"), format!("a paper has up to {MOST_LINES} lines"))))
 }
 
 fn states(document: &JobDocument) -> Result<(), JobDocumentError> {

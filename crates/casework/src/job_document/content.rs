@@ -8,8 +8,8 @@ use wise_badger_mechanics::tape::Datum;
 
 use crate::case::Case;
 use crate::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PromiseEntry,
-    ProofSheetEntry, TapeSheetEntry, Typed,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PaperEntry, PromiseEntry,
+    ProofSheetEntry, TapeSheetEntry, TickEntry, Typed, WorkPlanEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::reading::{Phase, Place, Reading, Spot};
@@ -19,14 +19,14 @@ use crate::words::{Word, words_schema};
 /// What the document calls itself.
 pub const FORMAT: &str = "wise-badger/job";
 /// The version written, and the highest that is read.
-pub const VERSION: u32 = 3;
+pub const VERSION: u32 = 4;
 /// A job, to take along.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]
 pub struct JobDocument {
     /// `wise-badger/job`.
     pub format: String,
-    /// From 1 to 3.
+    /// From 1 to 4.
     pub version: u32,
     /// What the shop calls the job.
     pub label: String,
@@ -68,6 +68,15 @@ pub struct JobDocument {
     /// What was promised when it was chosen.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub promise: Option<PromiseEntry>,
+    /// The plan of its work.
+    #[serde(default)]
+    pub work_plan: WorkPlanEntry,
+    /// What was ticked on its wrench card, in the order in which it came in.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ticks: Vec<TickContent>,
+    /// What was signed, in the order in which it was.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub papers: Vec<PaperContent>,
     /// The control drives.
     #[serde(default)]
     pub drive: DriveEntry,
@@ -132,6 +141,30 @@ pub struct ReadingContent {
     pub taken_at: Option<String>,
 }
 
+/// A tick of the wrench card.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TickContent {
+    /// What was ticked.
+    pub tick: TickEntry,
+    /// Who ticked it.
+    pub by: String,
+    /// When, as RFC 3339 writes it.
+    pub at: String,
+}
+
+/// A paper of the job that was signed.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PaperContent {
+    /// What was signed, and by whom.
+    pub paper: PaperEntry,
+    /// Who of the shop had it signed.
+    pub by: String,
+    /// When, as RFC 3339 writes it.
+    pub at: String,
+}
+
 /// Something that goes by one of a few words.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct WordOf<W>(pub W);
@@ -161,7 +194,7 @@ impl<W: Word> JsonSchema for WordOf<W> {
 }
 
 impl JobDocument {
-    /// Everything a case knows, without who took its readings.
+    /// Everything a case knows, without who took its readings, and without what was ticked and signed.
     pub fn of(case: &Case, promise: Option<PromiseEntry>) -> Self {
         JobDocument {
             format: FORMAT.to_owned(),
@@ -180,6 +213,9 @@ impl JobDocument {
             options: case.options.clone(),
             chosen: case.chosen,
             promise,
+            work_plan: case.work_plan.clone(),
+            ticks: Vec::new(),
+            papers: Vec::new(),
             drive: case.drive.clone(),
             proof: case.proof.clone(),
             sums: case.sums.clone(),
@@ -199,6 +235,7 @@ impl JobDocument {
         case.bench = self.bench.clone();
         case.options = self.options.clone();
         case.chosen = self.chosen;
+        case.work_plan = self.work_plan.clone();
         case.drive = self.drive.clone();
         case.proof = self.proof.clone();
         case.sums = self.sums.clone();

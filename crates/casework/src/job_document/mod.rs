@@ -4,7 +4,7 @@ mod check;
 mod content;
 mod error;
 
-pub use content::{FORMAT, JobDocument, ReadingContent, VERSION, VehicleContent, WordOf};
+pub use content::{FORMAT, JobDocument, PaperContent, ReadingContent, TickContent, VERSION, VehicleContent, WordOf};
 pub use error::JobDocumentError;
 
 use serde::Deserialize;
@@ -15,13 +15,16 @@ pub(crate) use check::quantities;
 use error::wrong;
 
 /// What each later version brought, by its place: a document of an earlier one has none of it. A `*` is every row of a list.
-const BROUGHT: [(u32, &str); 6] = [
+const BROUGHT: [(u32, &str); 9] = [
     (2, "proof"),
     (2, "sums"),
     (2, "bench.right"),
     (2, "bench.found.overload"),
     (2, "bench.planned.overload"),
     (3, "promise.marks.*.height.tape_band_m"),
+    (4, "work_plan"),
+    (4, "ticks"),
+    (4, "papers"),
 ];
 /// The largest document that is read, in bytes.
 pub const LARGEST: usize = 1_048_576;

@@ -6,7 +6,7 @@ use super::card::{Card, Place, Step};
 use super::operation::{Each, Effect, Operation, Phase};
 use super::operations::{NOTHING_LOOSE, OPERATIONS};
 use super::standing::Standing;
-use super::tick::TickEntry;
+use crate::entry::TickEntry;
 use crate::survey::End;
 
 impl Step {

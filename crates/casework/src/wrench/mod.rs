@@ -6,22 +6,24 @@
 
 pub mod work;
 
+mod apart;
 mod card;
 mod carried_over;
 mod due;
 mod needed;
+mod of_job;
 mod operation;
 mod operations;
 mod standing;
 mod stands;
-mod tick;
 
+pub use apart::{PROPOSALS, Proposal, proposals};
 pub use card::{Card, Ordered, Place, Step};
 pub use carried_over::carry_over;
 pub use due::{Due, DueWhat, due};
 pub use needed::{Consumable, Needed, What};
+pub use of_job::{FIRST, LIFTING, chosen, lifting};
 pub use operation::{Asks, Catch, Each, Effect, Fastener, Lifting, Operation, Phase, Setting};
 pub use operations::OPERATIONS;
 pub use standing::{Loose, Standing, StepStands};
 pub use stands::{OnTheWorseStand, RATED_FOR, SHARE_OF_THE_WORSE, STANDS_FROM_THE_AXLE_IN, on_the_worse_stand, tips_back};
-pub use tick::{Answer, LONGEST_NOTE, TickEntry};

@@ -2,6 +2,7 @@
 
 use wise_badger_mechanics::units::Length;
 
+use super::apart::agreed_repairs;
 use super::card::Card;
 use crate::casework::Casework;
 use crate::consequence::Consequence;
@@ -61,7 +62,7 @@ impl Needed {
             PutRight::Defect(_) | PutRight::Area(_) => None,
         });
         let mut all: Vec<Needed> = parts.collect();
-        for addition in additions {
+        for addition in additions.chain(agreed_repairs(&work.case().work_plan)) {
             let key = format!("part.repair.{}", word_of(addition));
             if !all.iter().any(|there| there.key == key) {
                 all.push(Needed { key, what: What::Addition(addition) });

@@ -4,7 +4,7 @@ use super::card::{Card, Place, Step};
 use super::needed::Needed;
 use super::operation::{Asks, Catch, Effect, Fastener};
 use super::operations::{NOTHING_LOOSE, PARTS_CHECKED};
-use super::tick::{Answer, TickEntry};
+use crate::entry::{Answer, TickEntry};
 
 /// A torque further from its figure than this share is outside it (our own working rule: a wrench is good to 4 %, and nobody reads it finer).
 const TORQUE_WITHIN: f64 = 0.05;

@@ -1,7 +1,7 @@
 //! Ticks of the wrench card: none is lost, none is doubled, and no other shop sees them.
 
 use chrono::Utc;
-use wise_badger_casework::wrench::{Answer, TickEntry};
+use wise_badger_casework::entry::{Answer, TickEntry};
 use wise_badger_store::wrench_tick::{Taken, of_job, take};
 use wise_badger_store::{StoreError, job};
 

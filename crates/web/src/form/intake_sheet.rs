@@ -181,7 +181,7 @@ fn tyre(sheet: &mut Sheet, name: &str) -> String {
 }
 
 /// Money in the shop's currency: a sum with or without its sign, thousands set apart by commas.
-fn money(sheet: &mut Sheet, name: &str) -> Option<MoneyEntry> {
+pub(crate) fn money(sheet: &mut Sheet, name: &str) -> Option<MoneyEntry> {
     let text = sheet.text(name).to_owned();
     if text.is_empty() {
         return None;
@@ -196,7 +196,7 @@ fn money(sheet: &mut Sheet, name: &str) -> Option<MoneyEntry> {
 }
 
 /// A day, written month/day/year or year-month-day.
-fn day(sheet: &mut Sheet, name: &str) -> Option<DayEntry> {
+pub(super) fn day(sheet: &mut Sheet, name: &str) -> Option<DayEntry> {
     let text = sheet.text(name).to_owned();
     if text.is_empty() {
         return None;

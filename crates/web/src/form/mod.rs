@@ -16,6 +16,7 @@ mod slider;
 pub(crate) mod tape;
 pub(crate) mod tape_states;
 mod under;
+pub(crate) mod work_plan;
 
 pub(crate) use field::{Choice, Field, Tick};
 pub(crate) use picks::{Part, Picks};
@@ -345,7 +346,7 @@ fn likely_length(typed: &Typed, bound: &Bound) -> Option<&'static str> {
 }
 
 /// A problem from the mechanics as a sentence of its own.
-fn complete_sentence(text: &str) -> String {
+pub(crate) fn complete_sentence(text: &str) -> String {
     if text.ends_with('.') { text.to_owned() } else { format!("{text}.") }
 }
 

@@ -117,7 +117,7 @@ fn drive_page(worker: &Worker, file: &JobFile, sheet: &Sheet, refusal: Option<&R
 }
 
 /// What was felt before and after, where both were scored.
-fn changes(drive: &DriveEntry) -> Vec<String> {
+pub(super) fn changes(drive: &DriveEntry) -> Vec<String> {
     let pairs = Run::ALL.into_iter().filter_map(|run| run.before().map(|before| (before, run)));
     let lines = pairs.flat_map(|(before, after)| {
         Felt::ALL.into_iter().filter_map(move |felt| {

@@ -75,6 +75,7 @@ fn deed_words(event: &Event) -> String {
         Deed::Benched => "worked on the pack".to_owned(),
         Deed::Drove => "scored a control drive".to_owned(),
         Deed::Reckoned => "kept a sum, or took one off".to_owned(),
+        Deed::WorkPlanned => "wrote the plan of the work".to_owned(),
         Deed::Proved => "wrote to the proof".to_owned(),
         Deed::Photographed => format!("sent {}", many("a photograph", "photographs")),
         Deed::Aimed => "set the aim".to_owned(),

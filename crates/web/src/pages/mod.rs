@@ -14,10 +14,12 @@ pub(crate) mod job;
 pub(crate) mod job_document;
 pub(crate) mod job_form;
 mod job_frame;
+mod signing;
 pub(crate) mod load;
 pub(crate) mod look_over;
 pub(crate) mod options;
 pub(crate) mod photographs;
+pub(crate) mod plan;
 pub(crate) mod proof;
 pub(crate) mod record;
 pub(crate) mod shelf;
@@ -41,8 +43,10 @@ use wise_badger_store::job::Closed;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_sheet;
 use wise_badger_store::person::{self, Person};
+use wise_badger_store::paper::{self, Paper};
 use wise_badger_store::photograph::Photograph;
 use wise_badger_store::submission::{self, Sending};
+use wise_badger_store::wrench_tick::{self, Tick};
 use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, StoreError, photograph, reading, saving};
 
 use crate::error::{FINISHED, WebError};
@@ -99,6 +103,10 @@ pub(crate) struct Record {
     /// The readings that were corrected and stay on record.
     withdrawn: Vec<reading::Withdrawn>,
     photographs: Vec<Photograph>,
+    /// What was ticked on its wrench card.
+    ticks: Vec<Tick>,
+    /// What was signed.
+    papers: Vec<Paper>,
 }
 
 async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> Result<Record, WebError> {
@@ -109,7 +117,9 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
         let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
         let withdrawn = reading::withdrawn(connection, shop, file.job.id)?;
         let photographs = photograph::of_job(connection, shop, file.job.id)?;
-        Ok::<_, StoreError>(Record { file, names, withdrawn, photographs })
+        let ticks = wrench_tick::of_job(connection, shop, file.job.id)?;
+        let papers = paper::of_job(connection, shop, file.job.id)?;
+        Ok::<_, StoreError>(Record { file, names, withdrawn, photographs, ticks, papers })
     });
     read.await.map_err(|error| of_job(number, error))
 }
@@ -118,6 +128,11 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
 pub(crate) struct Names(Vec<(PersonId, String)>);
 
 impl Names {
+    /// How many work in the shop.
+    fn count(&self) -> usize {
+        self.0.len()
+    }
+
     fn of(&self, id: PersonId) -> &str {
         self.0.iter().find(|(of, _)| *of == id).map_or("somebody", |(_, name)| name)
     }

@@ -8,28 +8,26 @@ use askama::Template;
 use chrono::{DateTime, Utc};
 use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::DrivenWord;
+use wise_badger_casework::entry::{Answer, LONGEST_NOTE, TickEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::wrench::{
-    Answer, Asks, Card, LONGEST_NOTE, Lifting, Needed, Ordered, Phase, Setting, Standing, Step, StepStands, TickEntry, What,
-    carry_over,
+    Asks, Card, FIRST, LIFTING, Lifting, Needed, Phase, Standing, Step, StepStands, chosen, lifting,
 };
-use wise_badger_mechanics::side::Side;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::wrench_tick::{self, Tick};
 use wise_badger_store::{Database, StoreError, person};
 
 use super::job_frame::{JobFrame, as_chosen};
 use super::{Names, Page, job_file, page, see_other};
-use crate::correction::{correction_name, option_name};
+use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, new_token};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
-use crate::view::look_over::{addition_name, gates_words};
-use crate::view::shelf::stock_words;
-use crate::view::wrench::{consumable_words, loose_words, phase_words, place_words, stands_words, words_of};
+use crate::view::look_over::gates_words;
+use crate::view::work_plan::needed_words;
+use crate::view::wrench::{loose_words, phase_words, place_words, stands_words, words_of};
 use crate::view::{Cautions, Units, clock, sentence, typed_text};
 use crate::worker::Worker;
 
@@ -115,10 +113,6 @@ struct StepLine {
     /// For this drawing of the step, where the device makes no key of its own.
     token: String,
 }
-
-/// The words under which the card's own questions stand among the ticks.
-const LIFTING: &str = "card.lifting";
-const FIRST: &str = "card.first";
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let file = job_file(&database, &worker, *number).await?;
@@ -242,18 +236,16 @@ fn card_alone(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) ->
 }
 
 /// Whether by the card of a job, where anybody ticked one, something is not tight yet.
-pub(super) async fn is_something_loose(database: &Data<Database>, worker: &Worker, file: &JobFile) -> Result<bool, WebError> {
-    let (ticks, _) = ticked(database, worker, file).await?;
-    let entries: Vec<TickEntry> = ticks.into_iter().map(|tick| tick.entry.0).collect();
+pub(super) fn is_something_loose(file: &JobFile, ticks: &[TickEntry]) -> bool {
     // Whatever rules the card out by now, or if nothing is chosen any more: what was loosened is loose.
-    Ok(!Standing::of(&planned_card(file, &entries), &[], &entries).loose.is_empty())
+    !Standing::of(&Card::of_job(&file.work, ticks), &[], ticks).loose.is_empty()
 }
 
 /// Why a job has no card: the sentence, and the way to what comes first.
-type NoCard = (String, Stage, &'static str);
+pub(super) type NoCard = (String, Stage, &'static str);
 
 /// Whether work may go on with the option that is chosen.
-fn may_be_worked_on(work: &Casework) -> Result<(), NoCard> {
+pub(super) fn may_be_worked_on(work: &Casework) -> Result<(), NoCard> {
     let nothing =
         || ("Nothing is chosen yet: the card is made from what is to be fitted.".to_owned(), Stage::Options, "Choose on Options");
     let place = work.case().chosen.ok_or_else(nothing)?;
@@ -270,27 +262,7 @@ fn may_be_worked_on(work: &Casework) -> Result<(), NoCard> {
 
 fn card_of(file: &JobFile, ticks: &[TickEntry]) -> Result<Card, NoCard> {
     may_be_worked_on(&file.work)?;
-    Ok(planned_card(file, ticks))
-}
-
-/// The card of what is chosen, whether work may go on with it or not, and of what was begun before and is not closed again.
-fn planned_card(file: &JobFile, ticks: &[TickEntry]) -> Card {
-    let work = &file.work;
-    let chosen_parts = work.chosen().map(|(option, _)| option.parts.as_slice()).unwrap_or_default();
-    let parts: Vec<_> = chosen_parts.iter().map(|part| (part.correction.row, part.correction.site)).collect();
-    let class = work.found().vehicle.class;
-    let driven = file.case().sheet.driven;
-    let setting = Setting {
-        lifting: if chosen(ticks, LIFTING) == "lift" { Lifting::Lift } else { Lifting::Floor },
-        trailer: class.is_trailer(),
-        // Where nobody said, its half-shafts are looked at.
-        front_driven: driven != Some(DrivenWord::Rear),
-    };
-    let repairs = &work.look_over().repairs;
-    let first = if chosen(ticks, FIRST) == "right" { Side::Right } else { Side::Left };
-    let mut card = Card::of(&Ordered { parts: &parts, repairs, rear_axles: class.rear_axles(), setting, first });
-    carry_over(&mut card, ticks);
-    card
+    Ok(Card::of_job(&file.work, ticks))
 }
 
 /// The card of a job by what was ticked on it; `None` where there is none.
@@ -299,17 +271,11 @@ pub(super) fn card_of_job(file: &JobFile, ticks: &[Tick]) -> Option<Card> {
     card_of(file, &entries).ok()
 }
 
-/// What was chosen of one of the card's own questions; empty where nobody did.
-fn chosen<'t>(ticks: &'t [TickEntry], step: &str) -> &'t str {
-    let last = ticks.iter().rev().find(|tick| tick.step == step);
-    last.map_or("", |tick| if let Answer::Chosen(word) = &tick.answer { word } else { "" })
-}
-
 /// What is loose or open on a job that has no card any more.
 fn still_loose(file: &JobFile, ticks: &[Tick]) -> String {
     let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
     let class = file.work.found().vehicle.class;
-    let loose = Standing::of(&planned_card(file, &entries), &[], &entries).loose;
+    let loose = Standing::of(&Card::of_job(&file.work, &entries), &[], &entries).loose;
     let each: Vec<String> = loose.iter().map(|loose| loose_words(loose, class)).collect();
     if each.is_empty() { String::new() } else { format!(" Still loose or open on it: {}.", each.join("; ")) }
 }
@@ -341,7 +307,7 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     let card = card_of(file, &entries)?;
     let needed = file.work.case().chosen.map(|place| Needed::of(&file.work, place, &card)).unwrap_or_default();
     let standing = Standing::of(&card, &needed, &entries);
-    let unsaid = chosen(&entries, LIFTING).is_empty();
+    let unsaid = lifting(&file.work, &entries).is_none();
     let class = file.work.found().vehicle.class;
     let next = standing.next();
     let lines = card.steps.iter().zip(&standing.steps).enumerate().map(|(place, (step, stands))| {
@@ -375,12 +341,10 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     Ok(CardView {
         number: file.job.number.0,
         last: ticks.last().map_or(0, |tick| tick.id),
-        lifting: if chosen(&entries, LIFTING) == "lift" {
-            "lift"
-        } else if chosen(&entries, LIFTING).is_empty() {
-            ""
-        } else {
-            "floor"
+        lifting: match lifting(&file.work, &entries) {
+            Some(Lifting::Lift) => "lift",
+            Some(Lifting::Floor) => "floor",
+            None => "",
         },
         first: if chosen(&entries, FIRST) == "right" { "right" } else { "left" },
         done: standing.done(),
@@ -397,7 +361,7 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
 }
 
 /// What a step stands under: its part of the work, and the end or the side that it is done at.
-fn section_title(step: &Step, class: VehicleClass) -> String {
+pub(super) fn section_title(step: &Step, class: VehicleClass) -> String {
     let phase = phase_words(step.operation.phase);
     let place = place_words(&step.place, class);
     if place.is_empty() { phase.to_owned() } else { format!("{place}: {}", phase.to_lowercase()) }
@@ -456,19 +420,7 @@ fn waits_for(card: &Card, standing: &Standing, place: usize) -> Vec<String> {
 
 /// A part that is needed: what it is, what the shelf says of it, and who ticked it as here.
 fn part_line(needed: &Needed, file: &JobFile, ticks: &[Tick], names: &Names, units: Units) -> PartLine {
-    let class = file.work.found().vehicle.class;
-    let of_option = |place: usize| file.work.chosen().and_then(|(option, _)| option.parts.get(place));
-    let (text, stock) = match needed.what {
-        What::Part(place) => of_option(place).map_or_else(Default::default, |part| {
-            let name = correction_name(&part.correction, class, units);
-            match part.shelf.as_deref() {
-                Some(shelf) => (format!("{name} ({})", shelf.number), stock_words(shelf)),
-                None => (name, String::new()),
-            }
-        }),
-        What::Addition(addition) => (sentence(addition_name(addition)), String::new()),
-        What::Consumable(consumable) => (consumable_words(consumable, units), String::new()),
-    };
+    let (text, stock) = needed_words(needed, file, units);
     let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == needed.key);
     let tick = tick.filter(|tick| tick.entry.0.answer != Answer::TakenBack);
     let answered = tick.map_or_else(String::new, |tick| {

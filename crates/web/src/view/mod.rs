@@ -23,6 +23,7 @@ pub(crate) mod story;
 pub(crate) mod verdict;
 pub(crate) mod what_if;
 pub(crate) mod why;
+pub(crate) mod work_plan;
 pub(crate) mod wrench;
 
 pub(crate) use caution::{Cautions, caution_text};

@@ -12,6 +12,7 @@ import { attach as attachProgress } from "./progress.js";
 import { attach as attachQuick } from "./quick.js";
 import { attach as attachRefusal } from "./refusal.js";
 import { attach as attachSending } from "./send.js";
+import { attach as attachSign } from "./sign.js";
 import { attach as attachUnderstood } from "./understood.js";
 import { attach as attachWalk } from "./walk.js";
 import { attach as attachWhatIf } from "./what_if.js";
@@ -29,6 +30,7 @@ function attachAll(root) {
   attachPad(root);
   attachRefusal(root);
   attachSending(root, attachAll);
+  attachSign(root);
   attachLoadPlan(root);
   attachLookOver(root);
   attachPhotos(root);

@@ -1,5 +1,9 @@
 //! Predicted against measured, in words.
 
+mod after;
+
+pub(crate) use after::{adjust_words, cause_words, check_name, checked_name, phase_name, settled_rows};
+
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{PredictedHeight, PredictedHeights, PredictedSides};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};

@@ -3,7 +3,7 @@
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
-use crate::entry::Typed;
+use super::Typed;
 
 /// The longest note on a tick.
 pub const LONGEST_NOTE: usize = 500;
@@ -44,4 +44,12 @@ pub struct TickEntry {
     /// What else there is to say.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
+}
+
+impl TickEntry {
+    /// Whether it could be ticked: a step by its key, and no longer note than anybody writes.
+    pub fn is_sound(&self) -> bool {
+        let signs = self.step.bytes().all(|sign| sign.is_ascii_lowercase() || b"0123456789_.".contains(&sign));
+        (3..=80).contains(&self.step.len()) && signs && self.note.chars().count() <= LONGEST_NOTE
+    }
 }

@@ -1,5 +1,9 @@
 //! Proof: predicted against measured after fitting.
 
+mod cause;
+
+pub use cause::{CauseOdds, Miss, MissCause, likely_causes};
+
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
