@@ -84,7 +84,13 @@ fn setting(work: &Casework, place: usize, state: LoadState, wanted: Length) -> O
     let prediction = work.predictor().predict_set(|of| if of == state { parts.as_slice() } else { usual(work) });
     let allowed = work.gate_with(&parts, &prediction).is_empty();
     let quantity = |si: f64| Quantity::of(bound.dimension, si);
-    (allowed && rises.abs() >= metres(LEAST_MOVE_M)).then(|| Adjustment { part: place, figure, now: quantity(now), to: quantity(to), rises })
+    (allowed && rises.abs() >= metres(LEAST_MOVE_M)).then(|| Adjustment {
+        part: place,
+        figure,
+        now: quantity(now),
+        to: quantity(to),
+        rises,
+    })
 }
 
 fn usual(work: &Casework) -> &[Correction] {
@@ -95,7 +101,9 @@ fn usual(work: &Casework) -> &[Correction] {
 /// is too far.
 fn nearest(now: f64, bound: &Bound, wanted: Length, stands: Length, height: &dyn Fn(f64) -> Option<Length>) -> Option<f64> {
     let up = wanted > stands;
-    let toward = |end: f64| height(f64::midpoint(now, end)).is_some_and(|there| (there > stands) == up && (there - stands).abs() > metres(1e-5));
+    let toward = |end: f64| {
+        height(f64::midpoint(now, end)).is_some_and(|there| (there > stands) == up && (there - stands).abs() > metres(1e-5))
+    };
     let end = [bound.most, bound.least].into_iter().find(|end| (end - now).abs() > 1e-9 && toward(*end))?;
     let is_too_far = |si: f64| height(si).is_none_or(|there| if up { there > wanted } else { there < wanted });
     if !is_too_far(end) {

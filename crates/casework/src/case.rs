@@ -322,7 +322,8 @@ impl Case {
     /// When an end was read last in a state after fitting; `None` while it was not.
     pub fn last_after(&self, state: LoadState, end: End) -> Option<Phase> {
         let corners = if end == End::Front { [Place::FrontLeft, Place::FrontRight] } else { [Place::RearLeft, Place::RearRight] };
-        let read = |phase: &Phase| corners.into_iter().any(|place| self.at(Spot { phase: *phase, state, place }).next().is_some());
+        let read =
+            |phase: &Phase| corners.into_iter().any(|place| self.at(Spot { phase: *phase, state, place }).next().is_some());
         Phase::AFTER.into_iter().rev().find(read)
     }
 

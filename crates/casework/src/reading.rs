@@ -205,12 +205,8 @@ impl Place {
 
 impl Word for Phase {
     const WHAT: &'static str = "phase";
-    const WORDS: &'static [(Self, &'static str)] = &[
-        (Phase::Found, "found"),
-        (Phase::Fitted, "fitted"),
-        (Phase::Driven, "driven"),
-        (Phase::Settled, "settled"),
-    ];
+    const WORDS: &'static [(Self, &'static str)] =
+        &[(Phase::Found, "found"), (Phase::Fitted, "fitted"), (Phase::Driven, "driven"), (Phase::Settled, "settled")];
 }
 
 /// Only the units a reading is typed in: the column holds no others.

@@ -99,7 +99,8 @@ impl ToDo {
             ToDo::LookOver => Some(Stage::LookOver),
             ToDo::SetTheAim => Some(Stage::Aim),
             ToDo::PlanTheWork => Some(Stage::Plan),
-            ToDo::FitAndMeasure | ToDo::Finish => Some(Stage::Proof),
+            ToDo::FitAndMeasure => Some(Stage::Wrench),
+            ToDo::Finish => Some(Stage::Proof),
             ToDo::Nothing => None,
         }
     }

@@ -40,13 +40,15 @@ fn the_example_is_read_and_says_the_same_again() {
     assert_eq!(serde_json::to_value(&document).unwrap(), example());
     let case = document.case();
     let again = JobDocument::of(&case, document.promise.clone());
-    let without_takers = |mut document: JobDocument| {
+    // Who took what, what was ticked and what was signed are none of a case.
+    let without_people = |mut document: JobDocument| {
+        (document.ticks, document.papers) = (Vec::new(), Vec::new());
         for reading in &mut document.readings {
             (reading.taken_by, reading.taken_at) = (None, None);
         }
         document
     };
-    assert_eq!(again, without_takers(document));
+    assert_eq!(again, without_people(document));
 }
 
 #[test]
@@ -108,12 +110,24 @@ fn a_document_of_the_first_version_is_read_and_what_came_later_is_no_field_of_it
     let mut first = with("/version", json!(1));
     let fields = first.as_object_mut().unwrap();
     let proof = fields.remove("proof").unwrap();
-    fields.remove("sums");
+    for later in ["sums", "work_plan", "ticks", "papers"] {
+        fields.remove(later);
+    }
     let read = JobDocument::read(&first.to_string()).unwrap();
-    assert_eq!(JobDocument::of(&read.case(), None).version, 3, "it goes out again as one of today");
+    assert_eq!(JobDocument::of(&read.case(), None).version, 4, "it goes out again as one of today");
     first.as_object_mut().unwrap().insert("proof".to_owned(), proof);
     assert_eq!(refusal(&first), "proof: version 1 has no such field; it came with version 2");
-    assert_eq!(refusal(&with("/version", json!(0))), "version: it must be from 1 to 3");
+    assert_eq!(refusal(&with("/version", json!(0))), "version: it must be from 1 to 4");
+}
+
+#[test]
+fn work_that_cannot_be_is_named() {
+    assert_eq!(refusal(&with("/version", json!(3))), "work_plan: version 3 has no such field; it came with version 4");
+    assert_eq!(refusal(&with("/work_plan/took_hours", json!(-1.0))), "work_plan.took_hours: hours are from 0 to 999");
+    assert!(refusal(&with("/work_plan/extras/0/what", json!(" "))).starts_with("work_plan.extras[0].what: "));
+    assert!(refusal(&with("/work_plan/extras/0/price/text", json!("18o"))).starts_with("work_plan.extras[0].price: "));
+    assert_eq!(refusal(&with("/ticks/0/tick/step", json!("Rear <b>"))), "ticks[0].tick.step: no step goes by that");
+    assert!(refusal(&with("/papers/0/paper/drawn", json!("M 1 1 L 9999 2"))).starts_with("papers[0].paper.drawn: "));
 }
 
 #[test]
@@ -137,7 +151,7 @@ fn a_state_goes_by_one_that_comes_before_it() {
 
 #[test]
 fn what_is_no_job_of_ours_is_told_apart_from_one_of_a_newer_program() {
-    assert_eq!(JobDocument::read(&with("/version", json!(4)).to_string()), Err(JobDocumentError::NewerVersion(4)));
+    assert_eq!(JobDocument::read(&with("/version", json!(5)).to_string()), Err(JobDocumentError::NewerVersion(5)));
     assert!(refusal(&with("/format", json!("wise-badger/pack"))).contains("its format is “wise-badger/pack”"));
     assert_eq!(JobDocument::read("{"), Err(JobDocumentError::NotJson(1)));
     assert_eq!(JobDocument::read("\u{feff} "), Err(JobDocumentError::Empty));

@@ -11,13 +11,14 @@ mod shelf_part;
 
 use proptest::prelude::*;
 use proptest::sample::subsequence;
+use wise_badger_casework::entry::{Answer, TickEntry};
 use wise_badger_casework::entry::{Typed, UnitWord};
 use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::survey::End;
 use wise_badger_casework::wrench::work::{OF_KINDS, OF_REPAIRS};
 use wise_badger_casework::wrench::{
-    Answer, Asks, Card, Consumable, Effect, Fastener, Lifting, Needed, OPERATIONS, Operation, Ordered, Phase, Place, Setting,
-    Standing, Step, StepStands, TickEntry, What, carry_over, on_the_worse_stand, tips_back,
+    Asks, Card, Consumable, Effect, Fastener, Lifting, Needed, OPERATIONS, Operation, Ordered, Phase, Place, Setting, Standing,
+    Step, StepStands, What, carry_over, on_the_worse_stand, tips_back,
 };
 use wise_badger_mechanics::correction::{Axles, Ends, KINDS, KindRow, Site};
 use wise_badger_mechanics::side::Side;

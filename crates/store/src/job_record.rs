@@ -14,17 +14,8 @@ struct Rows {
 }
 
 /// Every table that holds a job's record.
-const TABLES: [&str; 9] = [
-    "readings",
-    "corrections",
-    "fittings",
-    "job_sheets",
-    "photographs",
-    "wrench_ticks",
-    "papers",
-    "job_changes",
-    "submissions",
-];
+const TABLES: [&str; 9] =
+    ["readings", "corrections", "fittings", "job_sheets", "photographs", "wrench_ticks", "papers", "job_changes", "submissions"];
 
 /// Every row of a job, by table; of photographs everything but the picture itself.
 ///

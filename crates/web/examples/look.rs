@@ -24,18 +24,18 @@ const VIEWS: [&str; 19] = [
     "options=/jobs/4/options@1280x1226",
     "what-if=/jobs/6/what-if?p0_kind=helper_by_capacity&p0_helper_capacity=1500&p0_helper_travel=6&p0_helper_gap=0&load_from=loaded&more=200&more_back=40@1280x1000",
     "over-a-rating=/jobs/2/options",
-    "proof=/jobs/1/proof@1280x1000",
+    "plan=/jobs/11/plan@1280x1500",
+    "proof=/jobs/10/proof/settled@1280x1150",
+    "handover=/jobs/10/handover@1280x1500",
     "wrench-phone=/jobs/9/wrench#next@390x844",
-    "quick-answer=/quick/1@1280x1000",
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
     "finder=/jobs/6/finder@1280x1500",
-    "finder-list=/jobs/6/finder#why-not@1280x3350",
     "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 20] = [
+const MEASURED: [(&str, &str); 22] = [
     ("Yard", "/"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
@@ -52,8 +52,10 @@ const MEASURED: [(&str, &str); 20] = [
     ("Quick answer", "/quick/1"),
     ("Shelf", "/shelf"),
     ("Bench", "/jobs/7/bench?load=1634"),
+    ("Plan", "/jobs/9/plan"),
     ("Wrench", "/jobs/9/wrench"),
     ("Proof", "/jobs/1/proof"),
+    ("Handover", "/jobs/10/handover"),
     ("Control drive", "/jobs/6/drive"),
     ("Sums", "/sums/shaft?drop=5&span=57.15&gearbox=3&pinion=1&place=below"),
 ];

@@ -28,10 +28,10 @@ pub(crate) struct Rulers(pub(crate) Vec<Ruler>);
 ///
 /// # Source     metrics of the fourteen standard PDF fonts (from memory)
 const ADVANCES: [u16; 95] = [
-    278, 278, 355, 556, 556, 889, 667, 191, 333, 333, 389, 584, 278, 333, 278, 278, 556, 556, 556, 556, 556, 556, 556, 556, 556, 556,
-    278, 278, 584, 584, 584, 556, 1015, 667, 667, 722, 722, 667, 611, 778, 722, 278, 500, 667, 556, 833, 722, 778, 667, 778, 722, 667,
-    611, 722, 667, 944, 667, 667, 611, 278, 278, 278, 469, 556, 333, 556, 556, 500, 556, 556, 278, 556, 556, 222, 222, 500, 222, 833,
-    556, 556, 556, 556, 333, 500, 278, 556, 500, 722, 500, 500, 500, 334, 260, 334, 584,
+    278, 278, 355, 556, 556, 889, 667, 191, 333, 333, 389, 584, 278, 333, 278, 278, 556, 556, 556, 556, 556, 556, 556, 556, 556,
+    556, 278, 278, 584, 584, 584, 556, 1015, 667, 667, 722, 722, 667, 611, 778, 722, 278, 500, 667, 556, 833, 722, 778, 667, 778,
+    722, 667, 611, 722, 667, 944, 667, 667, 611, 278, 278, 278, 469, 556, 333, 556, 556, 500, 556, 556, 278, 556, 556, 222, 222,
+    500, 222, 833, 556, 556, 556, 556, 333, 500, 278, 556, 500, 722, 500, 500, 500, 334, 260, 334, 584,
 ];
 /// Of a letter that is not among them.
 const USUAL_ADVANCE: u16 = 600;
@@ -118,7 +118,9 @@ impl Pages {
 
     fn text(&mut self, text: &str, font: &[u8], size: f32, indent: f32) {
         let lead = size * LINE / TEXT;
-        for line in wrapped(text, size, WIDTH - 2.0 * MARGIN - indent) {
+        // Bold letters are wider by up to a twelfth.
+        let wide = if font == b"B" { 1.09 } else { 1.0 };
+        for line in wrapped(text, size * wide, WIDTH - 2.0 * MARGIN - indent) {
             self.room(lead);
             self.y -= lead;
             write(&mut self.content, font, size, (MARGIN + indent, self.y), &line);
@@ -136,7 +138,13 @@ fn write(content: &mut Content, font: &[u8], size: f32, (x, y): (f32, f32), text
 }
 
 /// The file. `signed` is the paper as it was signed last.
-pub(crate) fn pdf(title: &str, heading: &str, rulers: &Rulers, sections: &[PaperSection], signed: Option<&PaperEntry>) -> Vec<u8> {
+pub(crate) fn pdf(
+    title: &str,
+    heading: &str,
+    rulers: &Rulers,
+    sections: &[PaperSection],
+    signed: Option<&PaperEntry>,
+) -> Vec<u8> {
     let mut pages = Pages::new();
     pages.text(title, b"B", TITLE, 0.0);
     pages.text(heading, b"F", TEXT, 0.0);
@@ -202,7 +210,11 @@ fn draw(pages: &mut Pages, rulers: &Rulers) {
             let y = at(*height);
             let half = 3.5;
             pages.content.rect(x - half, y - half, 2.0 * half, 2.0 * half);
-            if *after { pages.content.fill_nonzero() } else { pages.content.stroke() };
+            if *after {
+                pages.content.fill_nonzero()
+            } else {
+                pages.content.stroke()
+            };
             // Words that would lie over each other stand one above the other.
             let words_y = (y - 3.5).max(lowest + STEP);
             lowest = words_y;
@@ -228,7 +240,11 @@ fn sign(pages: &mut Pages, signed: Option<&PaperEntry>) {
                     let [mark, x, down] = point else { continue };
                     let place = |text: &str| text.parse::<f32>().unwrap_or(0.0);
                     let (x, y) = (MARGIN + place(x) * scale, y + (tall - place(down)) * scale);
-                    if *mark == "M" { pages.content.move_to(x, y) } else { pages.content.line_to(x, y) };
+                    if *mark == "M" {
+                        pages.content.move_to(x, y)
+                    } else {
+                        pages.content.line_to(x, y)
+                    };
                 }
                 pages.content.set_line_width(1.2).stroke();
             }

@@ -11,11 +11,11 @@ mod load_plan;
 mod look_over;
 mod made;
 mod option;
+mod paper;
 mod promise;
 mod proof;
 mod shelf_part;
 mod sums;
-mod paper;
 mod tape_sheet;
 mod tick;
 mod understood;
@@ -34,16 +34,16 @@ pub use load_plan::{CaseEntry, ItemEntry, LiquidWord, LoadPlanEntry};
 pub use look_over::{FindingEntry, LookOverEntry, MeasuredEntry};
 pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
+pub use paper::{DRAWN, Drawn, MOST_LINES, NotDrawn, PaperEntry, PaperSection, PaperWord};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
 pub use proof::{CheckWord, CheckedWord, OutsideReason, ProofSheetEntry};
 pub use shelf_part::{EndWord, LONGEST_NAME, LONGEST_NUMBER, LONGEST_WORDS, MOST_COUNTED, ShelfPart, ShelfProblem};
 pub use sums::{KeptSum, KeptSumsEntry, MOST_SUMS};
-pub use paper::{DRAWN, Drawn, MOST_LINES, PaperEntry, PaperSection, PaperWord};
+pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 pub use tick::{Answer, LONGEST_NOTE, TickEntry};
 pub use work_plan::{
     BendWord, ExtraEntry, MOST_EXTRAS, MOST_HOURS, RaisedWord, RustWord, StandsEntry, SupplyEntry, SupplyWord, WorkPlanEntry,
 };
-pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};
 
 use crate::prediction::Prediction;
 use crate::survey::{EmptyAndLoaded, End, FurtherLoad, LoadPut, LoadState};

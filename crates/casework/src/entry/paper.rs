@@ -111,7 +111,9 @@ mod tests {
     #[test]
     fn a_signature_is_strokes_inside_its_field_and_nothing_else() {
         assert_eq!("M 10 20 L 12  22".parse::<Drawn>().map(String::from), Ok("M 10 20 L 12 22".to_owned()));
-        for none in ["", "M 1 1", "L 1 1 L 2 2", "M 1 1 L 601 2", "M 1 1 L 2", "M 1 1 L 2 2 Z 1 1", "M 1 1 L 2 \"/>", "M 1 1 L -2 2"] {
+        for none in
+            ["", "M 1 1", "L 1 1 L 2 2", "M 1 1 L 601 2", "M 1 1 L 2", "M 1 1 L 2 2 Z 1 1", "M 1 1 L 2 \"/>", "M 1 1 L -2 2"]
+        {
             assert_eq!(none.parse::<Drawn>(), Err(NotDrawn), "{none}");
         }
     }

@@ -70,7 +70,8 @@ impl WorkPlanEntry {
         if self.extras.len() > MOST_EXTRAS || self.supplies.len() > MOST_SUPPLIES {
             return Some(("extras".to_owned(), format!("a plan has up to {MOST_EXTRAS} things on top")));
         }
-        let hours = [("quoted_hours", self.quoted_hours), ("took_hours", self.took_hours)].map(|(at, hours)| (at.to_owned(), hours));
+        let hours =
+            [("quoted_hours", self.quoted_hours), ("took_hours", self.took_hours)].map(|(at, hours)| (at.to_owned(), hours));
         let of_extras = self.extras.iter().enumerate().map(|(place, extra)| (format!("extras[{place}].hours"), extra.hours));
         let mut all = hours.into_iter().chain(of_extras);
         if let Some((at, _)) = all.find(|(_, hours)| hours.is_some_and(|hours| !(0.0..=MOST_HOURS).contains(&hours))) {
@@ -81,7 +82,8 @@ impl WorkPlanEntry {
             return Some((format!("extras[{place}].what"), "it is called something".to_owned()));
         }
         let misread = |money: &&MoneyEntry| MoneyEntry::read(&money.text, money.currency).as_ref() != Some(*money);
-        let prices = self.extras.iter().enumerate().map(|(place, extra)| (format!("extras[{place}].price"), extra.price.as_ref()));
+        let prices =
+            self.extras.iter().enumerate().map(|(place, extra)| (format!("extras[{place}].price"), extra.price.as_ref()));
         let of_supplies =
             self.supplies.iter().enumerate().map(|(place, supply)| (format!("supplies[{place}].price"), supply.price.as_ref()));
         let wrong = prices.chain(of_supplies).find(|(_, price)| price.as_ref().is_some_and(misread));

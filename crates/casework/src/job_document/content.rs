@@ -8,8 +8,8 @@ use wise_badger_mechanics::tape::Datum;
 
 use crate::case::Case;
 use crate::entry::{
-    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PaperEntry, PromiseEntry,
-    ProofSheetEntry, TapeSheetEntry, TickEntry, Typed, WorkPlanEntry,
+    AimSheet, BenchEntry, DriveEntry, IntakeSheetEntry, KeptSumsEntry, LoadPlanEntry, LookOverEntry, OptionEntry, PaperEntry,
+    PromiseEntry, ProofSheetEntry, TapeSheetEntry, TickEntry, Typed, WorkPlanEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::reading::{Phase, Place, Reading, Spot};

@@ -63,7 +63,8 @@ pub fn likely_causes(misses: &[Miss], driven: bool) -> Vec<CauseOdds> {
     let differences: Vec<f64> = misses.iter().map(|miss| miss.difference.si()).collect();
     let variances: Vec<f64> = misses.iter().map(|miss| miss.reading_sd.si().max(metres(0.0005).si()).powi(2)).collect();
     let stories = stories(misses, driven);
-    let logs: Vec<f64> = stories.iter().map(|story| story.prior.ln() + log_likelihood(&differences, &variances, &story.pattern)).collect();
+    let logs: Vec<f64> =
+        stories.iter().map(|story| story.prior.ln() + log_likelihood(&differences, &variances, &story.pattern)).collect();
     let highest = logs.iter().copied().fold(f64::NEG_INFINITY, f64::max);
     let weights: Vec<f64> = logs.iter().map(|log| (log - highest).exp()).collect();
     let all: f64 = weights.iter().sum();
@@ -75,7 +76,8 @@ pub fn likely_causes(misses: &[Miss], driven: bool) -> Vec<CauseOdds> {
 
 fn stories(misses: &[Miss], driven: bool) -> Vec<Story> {
     let inch = inches(1.0).si();
-    let of = |cause, prior, strength: &dyn Fn(&Miss) -> f64| Story { cause, prior, pattern: misses.iter().map(strength).collect() };
+    let of =
+        |cause, prior, strength: &dyn Fn(&Miss) -> f64| Story { cause, prior, pattern: misses.iter().map(strength).collect() };
     let rear = |miss: &Miss| if miss.end == End::Rear { 1.0 } else { 0.0 };
     let loaded = |miss: &Miss| if miss.state == LoadState::Empty { 0.0 } else { 1.0 };
     let mut all = vec![

@@ -42,7 +42,10 @@ pub struct Estimate<'a> {
     pub total: [i64; 2],
 }
 
-#[expect(clippy::cast_possible_truncation, reason = "sums of money are far below what a whole number holds, and the cast saturates")]
+#[expect(
+    clippy::cast_possible_truncation,
+    reason = "sums of money are far below what a whole number holds, and the cast saturates"
+)]
 fn whole(hundredths: f64) -> i64 {
     hundredths.round() as i64
 }

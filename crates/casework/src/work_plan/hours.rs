@@ -62,6 +62,13 @@ impl Hours {
         Hours { least: self.least + other.least, likely: self.likely + other.likely, most: self.most + other.most }
     }
 
+    /// As they are told and paid for: to the quarter of an hour, and never none.
+    #[must_use]
+    pub fn to_the_quarter(self) -> Self {
+        let quarter = |hours: f64| if hours > 0.0 { (hours * 4.0).round().max(1.0) / 4.0 } else { 0.0 };
+        Hours { least: quarter(self.least), likely: quarter(self.likely), most: quarter(self.most) }
+    }
+
     /// So many times as long.
     #[must_use]
     pub fn times(self, factor: f64) -> Self {
@@ -223,7 +230,9 @@ const TRAILER: f64 = 0.9;
 pub fn minutes_of(operation: &Operation, conditions: Conditions) -> Option<f64> {
     let (_, minutes) = MINUTES.iter().find(|(word, _)| *word == operation.word)?;
     let loosens = operation.effects.iter().any(|effect| matches!(effect, Effect::Loosens(_) | Effect::Opens(_)));
-    let turns = loosens || matches!(operation.asks, Asks::Torque(_)) || operation.effects.iter().any(|effect| matches!(effect, Effect::Snug(_)));
+    let turns = loosens
+        || matches!(operation.asks, Asks::Torque(_))
+        || operation.effects.iter().any(|effect| matches!(effect, Effect::Snug(_)));
     let under = matches!(operation.phase, Phase::Apart | Phase::Together | Phase::Hanging);
     let each = [
         (loosens || operation.phase == Phase::Apart, rusty(conditions.rust)),

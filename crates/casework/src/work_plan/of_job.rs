@@ -45,7 +45,7 @@ impl PlannedWork {
         let agreed = plan.extras.iter().filter(|extra| extra.agreed == Some(true) && !has_steps(extra));
         let on_top = Hours::exactly(agreed.filter_map(|extra| extra.hours).sum());
         let by_steps = hours_of(&card, conditions, false).times(scale);
-        let labor = plan.quoted_hours.map_or_else(|| by_steps.times(people).and(on_top), Hours::exactly);
+        let labor = plan.quoted_hours.map_or_else(|| by_steps.times(people).and(on_top).to_the_quarter(), Hours::exactly);
         let drive = hours_of(&card, conditions, true).likely - hours_of(&card, conditions, false).likely;
         let in_the_bay = labor.times(1.0 / people).and(Hours::exactly(drive));
         PlannedWork { card, needed, missing, conditions, by_the_shelf, labor, in_the_bay, scale }

@@ -1,7 +1,5 @@
 //! What is cheap to do while it is apart anyway.
 
-use super::card::Card;
-use super::needed::{Needed, What};
 use crate::entry::WorkPlanEntry;
 use crate::look_over::Addition;
 
@@ -49,7 +47,13 @@ pub static PROPOSALS: &[Proposal] = &[
         kinds: &["new_packs"],
         hours: 0.0,
     },
-    Proposal { word: "shackles", opened_by: "shackle_off", repairs: &[Addition::Shackles], kinds: &["longer_shackle"], hours: 0.0 },
+    Proposal {
+        word: "shackles",
+        opened_by: "shackle_off",
+        repairs: &[Addition::Shackles],
+        kinds: &["longer_shackle"],
+        hours: 0.0,
+    },
     Proposal {
         word: "hoses",
         opened_by: "hose_bracket_off",
@@ -63,22 +67,6 @@ pub static PROPOSALS: &[Proposal] = &[
 ];
 
 const STOPS: &[&str] = &["rubber_by_capacity", "load_rubber", "stop_extension"];
-
-/// What is proposed with a card: what it opens the way to, and neither needs already nor has been asked about.
-pub fn proposals<'c>(
-    card: &'c Card,
-    needed: &'c [Needed],
-    kinds: &'c [&'static str],
-    plan: &'c WorkPlanEntry,
-) -> impl Iterator<Item = &'static Proposal> + 'c {
-    let opens = |word: &str| card.steps.iter().any(|step| step.operation.word == word);
-    let is_needed = |proposal: &Proposal| {
-        let of_repairs = needed.iter().any(|needed| matches!(needed.what, What::Addition(of) if proposal.repairs.contains(&of)));
-        of_repairs || proposal.kinds.iter().any(|kind| kinds.contains(kind))
-    };
-    let asked = |proposal: &Proposal| plan.extras.iter().any(|extra| extra.proposal == proposal.word);
-    PROPOSALS.iter().filter(move |of| opens(of.opened_by) && !is_needed(of) && !asked(of))
-}
 
 /// The repairs that a customer agreed to of what was proposed.
 pub(super) fn agreed_repairs(plan: &WorkPlanEntry) -> impl Iterator<Item = Addition> + '_ {

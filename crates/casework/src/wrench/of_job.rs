@@ -8,8 +8,8 @@ use super::card::{Card, Ordered};
 use super::carried_over::carry_over;
 use super::operation::{Lifting, Setting};
 use crate::casework::Casework;
-use crate::look_over::Addition;
 use crate::entry::{Answer, DrivenWord, RaisedWord, TickEntry};
+use crate::look_over::Addition;
 
 /// The word under which it stands among the ticks how the vehicle is raised.
 pub const LIFTING: &str = "card.lifting";

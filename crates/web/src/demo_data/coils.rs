@@ -7,8 +7,8 @@ use wise_badger_casework::entry::{
     AimSheet, CorrectionEntry, FigureEntry, GoalEntry, IntakeSheetEntry, LoadEntry, OptionEntry, PartEntry, SettingEntry, Typed,
     UnitWord, WhenEntry,
 };
-use wise_badger_casework::survey::{Complaint, LoadState, SpringKind, VehicleClass};
 use wise_badger_casework::entry::{Answer, TickEntry};
+use wise_badger_casework::survey::{Complaint, LoadState, SpringKind, VehicleClass};
 use wise_badger_mechanics::correction::{Axles, KindRow, Site, bags_in_coils, leaf_by_lift, new_coils, strut_spacer};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, parse_pressure};
 use wise_badger_mechanics::units::InShopUnits;

@@ -1,18 +1,21 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of nine situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of eleven situations.
 
 mod calls;
 mod coils;
 mod flat_packs;
 mod shelf;
+mod to_the_end;
 mod water_tank;
 
 use wise_badger_casework::entry::{
-    AimSheet, CorrectionEntry, GoalEntry, LoadEntry, NoCorrection, TapeSheetEntry, Typed, UnitWord,
+    AimSheet, CorrectionEntry, Currency, GoalEntry, LoadEntry, MoneyEntry, NoCorrection, NotDrawn, TapeSheetEntry, Typed,
+    UnitWord,
 };
 use wise_badger_casework::intake::{Intake, TapeManner};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::shelf::ShelfFileError;
 use wise_badger_casework::survey::{LoadState, Manner, RearWheels, VehicleClass};
+use wise_badger_casework::work_plan::ShopTerms;
 use wise_badger_mechanics::correction::{added_leaf, helper_spring, lift_block, rearched_pack};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, TypedError, WeightUnit, parse_length, parse_rate, parse_weight};
 use wise_badger_mechanics::units::InShopUnits;
@@ -39,6 +42,9 @@ pub enum DemoError {
     /// A row of it cannot.
     #[error("the demo shelf, {0}")]
     Shelf(String),
+    /// A demo signature cannot be drawn.
+    #[error(transparent)]
+    Signature(NotDrawn),
     /// A demo correction makes no correction.
     #[error("a demo correction cannot be predicted")]
     Correction,
@@ -74,8 +80,17 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         flat_packs::flat_packs(connection, &technician)?;
         coils::kit_wagon(connection, &technician)?;
         coils::both_ends(connection, &technician)?;
+        to_the_end::came_back(connection, &technician, &lead)?;
+        to_the_end::nose_up(connection, &technician, &lead)?;
+        shop::set_terms(connection, &lead, &terms())?;
         calls::load(connection, &desk)
     })
+}
+
+/// What the shop charges, and when it works.
+fn terms() -> ShopTerms {
+    let hourly = MoneyEntry { text: "118".to_owned(), hundredths: 11_800, currency: Currency::Usd };
+    ShopTerms { hourly: Some(hourly), tax_on_parts: 6.25, ..ShopTerms::default() }
 }
 
 /// A half-ton that bottomed with its mower rack: helpers fitted, measured again, done.

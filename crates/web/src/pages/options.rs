@@ -263,7 +263,7 @@ pub(crate) async fn choose(
         fitting::choose(connection, person, job, id, &predicted, Some(&promise))
     })
     .await?;
-    Ok(see_other(Stage::Proof.path(file.job.number)))
+    Ok(see_other(Stage::Plan.path(file.job.number)))
 }
 
 pub(crate) async fn choose_none(

@@ -8,6 +8,7 @@ use wise_badger_casework::look_over::Area;
 use wise_badger_casework::reading::Place;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::words::Word;
+use wise_badger_casework::wrench::{Asks, Card, Step};
 use wise_badger_store::photograph::{self, NewPhotograph};
 use wise_badger_store::{Database, PhotographId, StoreError, saving};
 
@@ -20,6 +21,7 @@ use crate::job_route::StageWords as _;
 use crate::photo::{self, LARGEST_BYTES};
 use crate::upload;
 use crate::view::look_over::area_name;
+use crate::view::wrench::{place_words, words_of};
 use crate::view::{Units, clock, place_name};
 use crate::worker::Worker;
 
@@ -34,7 +36,7 @@ pub(super) struct Album {
     hidden: Hidden,
     /// The stage's word, to come back to.
     back: String,
-    subjects: Vec<(String, &'static str)>,
+    subjects: Vec<(String, String)>,
     shown: Vec<ShownPhotograph>,
 }
 
@@ -42,7 +44,7 @@ impl askama::filters::HtmlSafe for Album {}
 
 struct ShownPhotograph {
     id: i64,
-    subject: &'static str,
+    subject: String,
     taken: String,
     width: i32,
     height: i32,
@@ -53,23 +55,43 @@ impl Album {
     pub(super) fn of_readings(record: &Record, units: Units) -> Self {
         let class = record.file.case().intake.class;
         let walk = WALK.into_iter().chain([GAP]).map(|(place, _)| place).chain(further_places(&record.file));
-        let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle")];
-        subjects.extend(walk.map(|place: Place| (place.word().to_owned(), place_name(class, place))));
+        let mut subjects = vec![(WHOLE.to_owned(), "The whole vehicle".to_owned())];
+        subjects.extend(walk.map(|place: Place| (place.word().to_owned(), place_name(class, place).to_owned())));
         Album::new(record, Stage::Tape, subjects, units)
     }
 
     /// Those of the look-over.
     pub(super) fn of_look_over(record: &Record, units: Units) -> Self {
-        let subjects = Area::ALL.into_iter().map(|area| (word(area), area_name(area))).collect();
+        let subjects = Area::ALL.into_iter().map(|area| (word(area), area_name(area).to_owned())).collect();
         Album::new(record, Stage::LookOver, subjects, units)
     }
 
-    fn new(record: &Record, stage: Stage, subjects: Vec<(String, &'static str)>, units: Units) -> Self {
+    /// Those of the steps of a card, what is to be pictured first.
+    pub(super) fn of_card(record: &Record, card: &Card, units: Units) -> Self {
+        let class = record.file.case().intake.class;
+        let subject = |step: &&Step| {
+            let words = words_of(step.operation.word).map_or(step.operation.word, |words| words.text);
+            let place = place_words(&step.place, class);
+            (step.key(), if place.is_empty() { words.to_owned() } else { format!("{place}: {words}") })
+        };
+        let is_picture = |step: &&Step| step.operation.asks == Asks::Picture;
+        let pictures = card.steps.iter().filter(is_picture).map(|step| subject(&step));
+        let others = card.steps.iter().filter(|step| !is_picture(step)).map(|step| subject(&step));
+        Album::new(record, Stage::Wrench, pictures.chain(others).collect(), units)
+    }
+
+    fn new(record: &Record, stage: Stage, subjects: Vec<(String, String)>, units: Units) -> Self {
         let Record { file, names, photographs: all, .. } = record;
         let shown = all.iter().filter_map(|photograph| {
             let (_, subject) = subjects.iter().find(|(word, _)| *word == photograph.subject)?;
             let taken = format!("{}, {}", names.of(photograph.taken_by), clock(photograph.taken_at));
-            Some(ShownPhotograph { id: photograph.id.0, subject, taken, width: photograph.width, height: photograph.height })
+            Some(ShownPhotograph {
+                id: photograph.id.0,
+                subject: subject.clone(),
+                taken,
+                width: photograph.width,
+                height: photograph.height,
+            })
         });
         let (shown, hidden) = (shown.collect(), Hidden::new(&Sheet::blank(units), file.job.revision));
         Album { number: file.job.number.0, hidden, back: stage.name().to_lowercase(), subjects, shown }
@@ -113,7 +135,8 @@ pub(crate) async fn send(
 }
 
 fn back(sheet: &Sheet) -> Stage {
-    if sheet.text("back") == Stage::LookOver.name().to_lowercase() { Stage::LookOver } else { Stage::Tape }
+    let of = |stage: &Stage| sheet.text("back") == stage.name().to_lowercase();
+    [Stage::LookOver, Stage::Wrench].into_iter().find(of).unwrap_or(Stage::Tape)
 }
 
 fn is_subject(subject: &str) -> bool {
@@ -121,6 +144,7 @@ fn is_subject(subject: &str) -> bool {
     subject == WHOLE
         || places.map(Word::word).any(|name| name == subject)
         || Area::ALL.into_iter().any(|area| word(area) == subject)
+        || Step::of_key(subject).is_some_and(|step| step.key() == subject)
 }
 
 pub(crate) async fn show(

@@ -104,7 +104,9 @@ pub(crate) async fn sign(
     }
     let signed_by = sheet.text("signed_by").trim().to_owned();
     if signed_by.is_empty() || signed_by.chars().count() > LONGEST_NAME {
-        return Err(WebError::Refused("Not signed: the name of whoever signs is missing. Go back and put it in letters.".to_owned()));
+        return Err(WebError::Refused(
+            "Not signed: the name of whoever signs is missing. Go back and put it in letters.".to_owned(),
+        ));
     }
     let drawn = sheet.text("drawn").trim();
     let drawn: Option<Drawn> = match drawn {

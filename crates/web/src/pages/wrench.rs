@@ -19,7 +19,8 @@ use wise_badger_store::wrench_tick::{self, Tick};
 use wise_badger_store::{Database, StoreError, person};
 
 use super::job_frame::{JobFrame, as_chosen};
-use super::{Names, Page, job_file, page, see_other};
+use super::photographs::Album;
+use super::{Names, Page, Record, job_file, job_record, page, see_other};
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, new_token};
@@ -43,6 +44,7 @@ struct WrenchPage {
     not_looked_over: bool,
     cautions: Cautions,
     card: Option<CardView>,
+    album: Option<Album>,
 }
 
 /// The card as it stands: put in anew whenever something is ticked.
@@ -57,6 +59,8 @@ struct CardView {
     done: usize,
     of: usize,
     loose: Vec<String>,
+    /// What on top waits for the customer's answer.
+    unanswered: Vec<String>,
     parts: Vec<PartLine>,
     parts_missing: usize,
     /// Whether something is answered so that the work waits.
@@ -115,9 +119,8 @@ struct StepLine {
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
-    let file = job_file(&database, &worker, *number).await?;
-    let (ticks, names) = ticked(&database, &worker, &file).await?;
-    drawn(move |_| wrench_page(&worker, &file, &ticks, &names)).await
+    let record = job_record(&database, &worker, *number).await?;
+    drawn(move |_| wrench_page(&worker, &record)).await
 }
 
 /// What is asked of a card that lies open.
@@ -280,7 +283,8 @@ fn still_loose(file: &JobFile, ticks: &[Tick]) -> String {
     if each.is_empty() { String::new() } else { format!(" Still loose or open on it: {}.", each.join("; ")) }
 }
 
-fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -> Result<Page, WebError> {
+fn wrench_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
+    let Record { file, ticks, names, .. } = record;
     let units = worker.units();
     let option = file.work.chosen();
     let (no_card, card) = match card_view(units, file, ticks, names) {
@@ -297,6 +301,7 @@ fn wrench_page(worker: &Worker, file: &JobFile, ticks: &[Tick], names: &Names) -
         number: file.job.number.0,
         not_looked_over: file.case().look_over.is_none(),
         cautions: Cautions::of(&option.map_or_else(Vec::new, |(_, parts)| file.work.cautions(parts))),
+        album: card_of_job(file, ticks).map(|card| Album::of_card(record, &card, units)),
         card,
     };
     page(StatusCode::OK, &template)
@@ -352,12 +357,19 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         parts: needed.iter().map(|needed| part_line(needed, file, ticks, names, units)).collect(),
         parts_missing: standing.missing.len(),
         loose: standing.loose.iter().map(|loose| loose_words(loose, class)).collect(),
+        unanswered: unanswered(file),
         stopped: standing.steps.contains(&StepStands::Stopped),
         is_done: standing.is_done(),
         finished: file.job.finished_at.is_some(),
         unknown: card.unknown.iter().map(|word| sentence(word)).collect(),
         sections,
     })
+}
+
+/// What on top the customer was not asked about yet, or gave no answer to.
+fn unanswered(file: &JobFile) -> Vec<String> {
+    let extras = file.case().work_plan.extras.iter().filter(|extra| extra.agreed.is_none());
+    extras.map(|extra| extra.what.clone()).collect()
 }
 
 /// What a step stands under: its part of the work, and the end or the side that it is done at.

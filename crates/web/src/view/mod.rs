@@ -252,6 +252,13 @@ pub(crate) fn typed_text(typed: &Typed, page: Units) -> String {
     if same || !bare { typed.text.clone() } else { format!("{} {name}", typed.text) }
 }
 
+/// A torque as it was typed, with its unit, wherever it is read.
+pub(crate) fn torque_words(typed: &Typed) -> String {
+    let bare = typed.text.chars().all(|sign| sign.is_ascii_digit() || " .,/-".contains(sign));
+    let unit = if typed.unit == UnitWord::Nm { "N·m" } else { "ft-lb" };
+    if bare { format!("{}\u{a0}{unit}", typed.text) } else { typed.text.clone() }
+}
+
 /// Turns of a coil.
 pub(crate) fn turns(count: f64) -> String {
     let rounded = (count * 100.0).round() / 100.0;

@@ -1,9 +1,9 @@
 //! The plan of the work in words.
 
-use chrono::NaiveDate;
+use chrono::{Datelike as _, Local, NaiveDate};
 use wise_badger_casework::entry::{BendWord, Currency, MoneyEntry, RaisedWord, RustWord, SupplyWord};
 use wise_badger_casework::survey::{End, Survey};
-use wise_badger_casework::work_plan::{Hours, StandsHold, Supplied, Supply};
+use wise_badger_casework::work_plan::{Hours, Schedule, StandsHold, Supplied, Supply};
 use wise_badger_casework::wrench::{Needed, Proposal, RATED_FOR, What};
 use wise_badger_store::job_file::JobFile;
 
@@ -78,7 +78,9 @@ pub(crate) fn needed_words(needed: &Needed, file: &JobFile, units: Units) -> (St
             }
         }),
         What::Addition(addition) => (sentence(addition_name(addition)), String::new()),
-        What::Consumable(consumable) => (format!("{}{}", consumable_words(consumable, units), u_bolt_words(needed, file, units)), String::new()),
+        What::Consumable(consumable) => {
+            (format!("{}{}", consumable_words(consumable, units), u_bolt_words(needed, file, units)), String::new())
+        }
     }
 }
 
@@ -130,15 +132,21 @@ pub(crate) fn hours_words(hours: Hours) -> String {
     if least == most { format!("{least} h") } else { format!("{least} to {most} h") }
 }
 
-/// A day: “Tue Dec 8”.
-pub(crate) fn day_words(day: NaiveDate) -> String {
-    day.format("%a %b %-d").to_string()
+/// A day: “Tue Dec 8”, with its year where that is another than today's.
+fn day_words(day: NaiveDate) -> String {
+    let this_year = day.year() == Local::now().year();
+    day.format(if this_year { "%a %b %-d" } else { "%a %b %-d, %Y" }).to_string()
 }
 
 /// Days from to.
 pub(crate) fn days_words(days: [NaiveDate; 2]) -> String {
     let [first, last] = days;
     if first == last { day_words(first) } else { format!("{} to {}", day_words(first), day_words(last)) }
+}
+
+/// When it is done: from to, or not before a day while something has none.
+pub(crate) fn done_words(schedule: &Schedule) -> String {
+    if schedule.not_known == 0 { days_words(schedule.done) } else { format!("not before {}", day_words(schedule.done[0])) }
 }
 
 /// Money in hundredths.
@@ -149,7 +157,11 @@ pub(crate) fn sum_words(hundredths: i64, currency: Currency) -> String {
 /// Money from to.
 pub(crate) fn sums_words(hundredths: [i64; 2], currency: Currency) -> String {
     let [least, most] = hundredths;
-    if least == most { sum_words(least, currency) } else { format!("{} to {}", sum_words(least, currency), sum_words(most, currency)) }
+    if least == most {
+        sum_words(least, currency)
+    } else {
+        format!("{} to {}", sum_words(least, currency), sum_words(most, currency))
+    }
 }
 
 /// Whether the stands at hand carry an end: the sentence, and whether they do.

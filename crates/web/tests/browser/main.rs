@@ -10,6 +10,7 @@ mod finder;
 mod keyboard;
 mod load_plan;
 mod phone;
+mod plan;
 mod printing;
 mod route;
 mod shelf;

@@ -153,7 +153,7 @@ async fn the_picture_and_the_route_fold_on_a_phone() {
         // It leans by an eighth, so that both sides are told.
         let told = bench.text(".stance-narrow").await?;
         assert!(told.contains("L 18 15/16") && told.contains("R 18 13/16"), "{told}");
-        assert_eq!(bench.text(".route-short summary").await?, "Tape, 3 of 10");
+        assert_eq!(bench.text(".route-short summary").await?, "Tape, 3 of 11");
         bench.find(".route-short > a:last-child").await?.click().await?;
         bench.wait_for_path("/look-over").await?;
         bench.find(".route-short summary").await?.click().await?;

@@ -66,7 +66,8 @@ async fn a_new_user_gets_from_an_empty_shop_to_a_proven_correction() {
         assert!(verdict.starts_with("Meets the aim"), "{verdict}");
         assert_eq!(bench.page.find_all(By::Css(".considered li")).await?.len(), 2);
         bench.find("form[action$='/choose'] button").await?.click().await?;
-        bench.wait_for_path("/proof").await?;
+        bench.wait_for_path("/plan").await?;
+        bench.goto("/jobs/1/proof").await?;
         for (name, height) in walk(["20 1/2", "20 9/16"], ["23 1/2", "20 3/4"]) {
             bench.type_in(name, height).await?;
         }
@@ -158,7 +159,10 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
                 "/jobs/6/load",
                 "/jobs/6/look-over",
                 "/jobs/9/wrench",
-                "/jobs/1/handover",
+                "/jobs/9/plan",
+                "/jobs/11/estimate",
+                "/jobs/10/proof/settled",
+                "/jobs/10/handover",
                 "/jobs/7/bench?load=loose",
                 "/jobs/7/bench?load=0",
                 "/jobs/7/bench?load=1975",

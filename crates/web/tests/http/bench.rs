@@ -308,7 +308,7 @@ async fn work_on_the_bench_is_predicted_chosen_and_held_against_the_proof() {
     let bench = ada.get(&format!("{job}/bench")).await.texts("#bench-heights .cases td summary");
     assert_eq!(options.figure("Rear, loaded").0, bench[1], "the same answer wherever it is asked");
     let proof = ada.press(&format!("{job}/options"), "/choose").await;
-    assert!(proof.path.ends_with("/proof") && proof.text("main").contains("Add-a-leaf in"), "{}", proof.text("main"));
+    assert!(proof.path.ends_with("/plan") && proof.text("main").contains("Add-a-leaf in"), "{}", proof.text("main"));
 }
 
 #[tokio::test]

@@ -60,7 +60,7 @@ async fn the_route_leads_back_and_on_and_says_what_was_passed_over() {
     let (_site, ada) = shop().await;
     let job = open_half_ton(&ada).await;
     let tape = ada.get(&format!("{job}/tape")).await;
-    assert_eq!(tape.text(".route-short summary"), "Tape, 3 of 10");
+    assert_eq!(tape.text(".route-short summary"), "Tape, 3 of 11");
     assert_eq!(tape.attributes(".route-short > a", "href"), [format!("{job}/load"), format!("{job}/look-over")]);
     assert_eq!(ada.get(&format!("{job}/intake")).await.attributes(".route-short > a", "href"), [format!("{job}/load")]);
     assert!(tape.texts(".route-skipped").is_empty());

@@ -22,6 +22,7 @@ mod intake;
 mod load_plan;
 mod look_over;
 mod overload;
+mod plan;
 mod proof;
 mod saving;
 mod shelf;

@@ -2,13 +2,14 @@
 
 use reqwest::StatusCode;
 
+use crate::site::Site;
 use crate::{BLOCK, Visitor, consider, measured_half_ton, open_half_ton, shop, tape, walk};
 
 async fn with_block_chosen(ada: &Visitor) -> String {
     let job = measured_half_ton(ada).await;
     consider(ada, &job, &BLOCK).await;
     let proof = ada.press(&format!("{job}/options"), "/choose").await;
-    assert!(proof.path.ends_with("/proof"), "{}", proof.text("main"));
+    assert!(proof.path.ends_with("/plan"), "{}", proof.text("main"));
     job
 }
 
@@ -163,4 +164,63 @@ async fn a_front_that_the_aim_wants_raised_is_as_the_aim_wants_it() {
     assert!(aim.status.is_success(), "{}", aim.text("main"));
     let (_, note, _) = ada.get(&path).await.figure("Front, empty");
     assert!(note.contains("as the aim wants it"), "{note}");
+}
+
+/// After the drive and once it has settled it is read again: the last reading of an end counts, and how far it came down is said.
+#[tokio::test]
+async fn a_proof_is_read_three_times_and_the_last_one_counts() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    ada.fill(&path, &walk(["20 1/2", "20 1/2"], ["23 1/2", "20 7/8"])).await;
+    ada.fill(&format!("{path}/driven"), &walk(["20 1/2", "20 1/2"], ["23 7/16", "20 13/16"])).await;
+    let settled =
+        ada.fill(&format!("{path}/settled"), &[("loaded.rear_left.0", "20 5/8"), ("loaded.rear_right.0", "20 5/8")]).await;
+    assert!(settled.path.ends_with("/proof/settled"));
+    assert_eq!(settled.figure("Rear, loaded").0, "20 5/8 in", "as it was read last");
+    assert_eq!(settled.figure("Rear, empty").0, "23 7/16 in", "which was not read once it had settled");
+    let rows = settled.texts(".table tbody tr");
+    let loaded = rows.iter().find(|row| row.starts_with("Rear, loaded")).expect("it was read three times");
+    for height in ["20 7/8", "20 13/16", "20 5/8", "−1/4"] {
+        assert!(loaded.contains(height), "{height} in {loaded}");
+    }
+    assert_eq!(ada.get(&path).await.field("loaded.rear_left.0").0, "20 7/8", "the first readings stay");
+}
+
+/// What is off alike in every state is the part's; with it the page says so, and what can be set.
+#[tokio::test]
+async fn a_miss_is_explained_and_what_was_not_checked_stands_on_the_sheet() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    let proof = ada.fill(&path, &walk(["20 1/2", "20 1/2"], ["22 7/8", "20 1/8"])).await;
+    let said = proof.text(".reason");
+    assert!(said.contains("Likeliest behind it") && said.contains("The part does not lift"), "{said}");
+    let checked = [("check_headlights", "not_done"), ("check_leaks", "done"), ("check_hitch_height", "has_none")];
+    ada.fill(&path, &checked).await;
+    let sheet = ada.get(&format!("{job}/handover")).await.text("main");
+    assert!(sheet.contains("Done: No leaks.") && sheet.contains("Not done: Headlights aimed."), "{sheet}");
+    assert!(!sheet.contains("Hitch height") && sheet.contains("Not noted whether done: Spare"), "{sheet}");
+}
+
+/// Whoever did the work is not the one who releases it, unless he says why.
+#[tokio::test]
+async fn somebody_else_releases_the_work_or_a_reason_is_given() {
+    let site = Site::demo();
+    let (bram, odalys) = (Visitor::working(&site.address, "Bram").await, Visitor::working(&site.address, "Odalys").await);
+    let job = with_block_chosen(&bram).await;
+    let path = format!("{job}/proof");
+    bram.fill(&path, &walk(["20 1/2", "20 1/2"], ["23 1/2", "20 13/16"])).await;
+    let fields = [("step", "leveling_off"), ("key", "device-a-00001"), ("answer", "yes")];
+    let fields: Vec<(String, String)> = fields.iter().map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
+    bram.post(&format!("{job}/wrench/ticks"), &fields).await;
+    let refused = bram.press(&path, "/finish").await;
+    assert_eq!(refused.status, StatusCode::CONFLICT);
+    assert!(refused.text("main").contains("somebody else of the shop"), "{}", refused.text("main"));
+    assert!(odalys.get(&path).await.texts("[name='released_alone']").is_empty(), "she did none of it");
+    let form = bram.get(&path).await.form("form[action$='/finish']");
+    let alone = bram.send(&form.with(&[("released_alone", "Alone in the shop on a Saturday.")])).await;
+    assert_eq!(alone.text(".stands"), "Finished");
+    let sheet = bram.get(&format!("{job}/handover")).await.text("main");
+    assert!(sheet.contains("Alone in the shop on a Saturday."), "{sheet}");
 }

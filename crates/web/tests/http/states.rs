@@ -324,7 +324,7 @@ async fn a_file_that_is_no_job_opens_none_and_says_why() {
     let job = measured_half_ton(&ada).await;
     let good = document(&ada, &job).await;
     let spoilt = [
-        (good.replace("\"version\": 3", "\"version\": 4"), "of version 4; this program reads versions 1 to 3"),
+        (good.replace("\"version\": 4", "\"version\": 5"), "of version 5; this program reads versions 1 to 4"),
         (good.replace("\"datum\": \"hub_to_arch\",\n  \"rear", "\"datum\": \"nose\",\n  \"rear"), "datum: “nose” is no datum"),
         (good.replace("\"label\"", "\"lable\""), "unknown field `lable`"),
         ("{".to_owned(), "this is not JSON text: from line 1"),
@@ -356,7 +356,8 @@ async fn a_promise_stays_as_it_was_and_says_when_what_it_was_said_from_has_chang
     let (_site, ada) = shop().await;
     let job = measured_half_ton(&ada).await;
     consider(&ada, &job, &BLOCK).await;
-    let proof = ada.press(&format!("{job}/options"), "/choose").await;
+    ada.press(&format!("{job}/options"), "/choose").await;
+    let proof = ada.get(&format!("{job}/proof")).await;
     assert!(said(&proof, ".hint").contains("from what stands on the job"), "{}", said(&proof, ".hint"));
     ada.fill(&format!("{job}/tape"), &tape(["21 1/4", "18 13/16"], "1,000")).await;
     let proof = ada.get(&format!("{job}/proof")).await;

@@ -175,3 +175,24 @@ async fn what_is_loose_stays_so_when_the_parts_are_swapped_or_the_choice_is_take
     let none = ada.get(&card).await;
     assert!(none.text(".missing").contains("Still loose or open on it: U-bolts"), "{}", none.text("main"));
 }
+
+/// A photograph hangs on the step that it was taken at, and on no step that there is not.
+#[tokio::test]
+async fn a_photograph_is_taken_at_a_step() {
+    let (_site, ada, card) = chosen().await;
+    let job = card.trim_end_matches("/wrench").to_owned();
+    let page = ada.get(&card).await;
+    let subjects = page.attributes("#photo-subject option", "value");
+    assert_eq!(subjects.first().map(String::as_str), Some("rear.left.stack_pictured"), "what is to be pictured comes first");
+    let form = page.form("form[data-photo]");
+    let picture = include_bytes!("../vendor/pixel.png").to_vec();
+    let send = async |subject: &str, token: &str| {
+        let texts = [("token", token), ("subject", subject), ("back", "wrench")];
+        ada.send_file(&format!("{job}/photographs"), &texts, picture.clone()).await
+    };
+    let shown = send("rear.left.stack_pictured", form.value("token")).await;
+    assert!(shown.path.ends_with("/wrench"), "{}", shown.text("main"));
+    assert!(shown.text(".album li strong").contains("Stack photographed"), "{}", shown.text(".album"));
+    let again = ada.get(&card).await.form("form[data-photo]").value("token").to_owned();
+    assert_eq!(send("rear.left.no_such_step", &again).await.status, StatusCode::BAD_REQUEST);
+}

@@ -15,11 +15,12 @@ use chrono::{Days, Local, NaiveDate};
 use wise_badger_casework::case::PlannedCase;
 use wise_badger_casework::entry::{Answer, CheckWord, CheckedWord, ExtraEntry, PaperWord};
 use wise_badger_casework::look_over::{Area, Grade};
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_casework::wrench::{Asks, Card, Due, DueWhat, Phase as WorkPhase, Step, due};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits as _, Length};
-use wise_badger_casework::wrench::{Asks, Card, Due, DueWhat, Step, due};
 use wise_badger_store::Database;
 use wise_badger_store::wrench_tick::Tick;
 
@@ -31,8 +32,8 @@ use crate::correction::correction_name;
 use crate::drawing::StanceDrawing;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
-use crate::paper_pdf::{Ruler, Rulers, pdf};
 use crate::job_route::StageWords as _;
+use crate::paper_pdf::{Ruler, Rulers, pdf};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::load_plan::over_words;
@@ -42,7 +43,7 @@ use crate::view::proof::{check_name, proof_figures};
 use crate::view::shelf::money_words;
 use crate::view::verdict::load_figures;
 use crate::view::wrench::{fastener_words, place_words};
-use crate::view::{Units, caution_text, class_name, datum_name, end_name, sentence, state_of, typed_text};
+use crate::view::{Units, caution_text, class_name, datum_name, end_name, sentence, state_of, torque_words};
 use crate::worked_out;
 use crate::worker::Worker;
 
@@ -72,6 +73,8 @@ struct HandoverSheet {
     /// What was checked, and what was not.
     checked: Vec<String>,
     not_checked: Vec<String>,
+    /// What nobody said of.
+    not_noted: Vec<String>,
     /// Work on top that the customer agreed to, and what he declined.
     agreed: Vec<String>,
     declined: Vec<String>,
@@ -131,7 +134,13 @@ pub(crate) async fn file(database: Data<Database>, worker: Worker, number: Path<
     let record = job_record(&database, &worker, *number).await?;
     let sheet = handover_sheet(&worker, &record)?;
     let signed = record.papers.iter().rev().find(|paper| paper.entry.0.paper == PaperWord::Handover).map(|paper| &paper.entry.0);
-    let body = pdf(&format!("Handover: {}", sheet.label), &sheet.heading(), &rulers(&record, worker.units()), &told::sections(&sheet), signed);
+    let body = pdf(
+        &format!("Handover: {}", sheet.label),
+        &sheet.heading(),
+        &rulers(&record, worker.units()),
+        &told::sections(&sheet),
+        signed,
+    );
     let name = format!("attachment; filename=\"job-{number}-handover.pdf\"");
     let mut answer = HttpResponse::Ok();
     answer.insert_header((CONTENT_TYPE, "application/pdf")).insert_header((CONTENT_DISPOSITION, name));
@@ -142,12 +151,14 @@ pub(crate) async fn file(database: Data<Database>, worker: Worker, number: Path<
 pub(crate) async fn due_dates(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let card = card_of_job(&record.file, &record.ticks);
-    let due = card.as_ref().map(due).unwrap_or_default();
+    let due = still_due(&record, card.as_ref());
     if due.is_empty() {
-        return Err(WebError::NotNow("Nothing is due on this job: no work is on its card."));
+        return Err(WebError::NotNow(
+            "Nothing is due on this job: no work is on its card, or it was measured after it had settled.",
+        ));
     }
     let label = &record.file.case().intake.label;
-    let body = calendar::of(*number, label, &worker.shop.name, &due, begins(&record));
+    let body = calendar::of(&worker.shop, *number, label, &due, begins(&record));
     let name = format!("attachment; filename=\"job-{number}-due.ics\"");
     let mut answer = HttpResponse::Ok();
     answer.insert_header((CONTENT_TYPE, "text/calendar; charset=utf-8")).insert_header((CONTENT_DISPOSITION, name));
@@ -250,13 +261,14 @@ fn handover_sheet(worker: &Worker, record: &Record) -> Result<HandoverSheet, Web
             .map(|figure| (figure.label, figure.value, figure.note))
             .collect(),
         too_much: file.work.cases().iter().filter_map(over).collect(),
-        torques: card.as_ref().map(|card| torques(card, &record.ticks, &record.names, record, units)).unwrap_or_default(),
-        due: card.as_ref().map(|card| due(card).into_iter().map(|due| due_words(due, begins)).collect()).unwrap_or_default(),
+        torques: card.as_ref().map(|card| torques(card, &record.ticks, &record.names, record)).unwrap_or_default(),
+        due: still_due(record, card.as_ref()).into_iter().map(|due| due_words(due, begins)).collect(),
         seen: seen(record),
         put_right: put_right_words(&file.work, file.case().chosen).iter().map(|words| sentence(words)).collect(),
         cautions: file.work.cautions(parts).into_iter().map(caution_text).collect(),
         checked: checks(Some(CheckedWord::Done)).collect(),
-        not_checked: checks(Some(CheckedWord::NotDone)).chain(checks(None)).collect(),
+        not_checked: checks(Some(CheckedWord::NotDone)).collect(),
+        not_noted: checks(None).collect(),
         agreed: extras(true).collect(),
         declined: extras(false).collect(),
         released: proof.released_alone.clone(),
@@ -287,21 +299,32 @@ fn heights(record: &Record, units: Units) -> Vec<HeightLine> {
 }
 
 /// Every torque of the card as it was read last.
-fn torques(card: &Card, ticks: &[Tick], names: &Names, record: &Record, units: Units) -> Vec<TorqueLine> {
+fn torques(card: &Card, ticks: &[Tick], names: &Names, record: &Record) -> Vec<TorqueLine> {
     let class = record.file.work.found().vehicle.class;
     let line = |step: &Step| {
         let Asks::Torque(fastener) = step.operation.asks else { return None };
         let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == step.key())?;
         let Answer::Torque { target, read, wrench } = &tick.entry.0.answer else { return None };
         Some(TorqueLine {
-            what: format!("{}, {}", sentence(fastener_words(fastener)), place_words(&step.place, class).to_lowercase()),
-            figure: typed_text(target, units),
-            read: typed_text(read, units),
+            what: format!(
+                "{}, {}{}",
+                sentence(fastener_words(fastener)),
+                place_words(&step.place, class).to_lowercase(),
+                if step.operation.phase == WorkPhase::Drive { ", after the drive" } else { "" }
+            ),
+            figure: torque_words(target),
+            read: torque_words(read),
             wrench: wrench.clone(),
             by: names.of(tick.recorded_by).to_owned(),
         })
     };
     card.steps.iter().filter_map(line).collect()
+}
+
+/// What is due after the work of a card; once it was measured after settling, all of it was done then.
+fn still_due(record: &Record, card: Option<&Card>) -> Vec<Due> {
+    let settled = record.file.case().readings.iter().any(|reading| reading.spot.phase == Phase::Settled);
+    card.filter(|_| !settled).map(due).unwrap_or_default()
 }
 
 /// What is due, by name.

@@ -18,6 +18,7 @@ pub(super) fn sections(sheet: &HandoverSheet) -> Vec<PaperSection> {
         .iter()
         .map(|line| format!("{}: {} asked, {} read with {}, by {}", line.what, line.figure, line.read, line.wrench, line.by));
     let not_done = sheet.not_checked.iter().map(|check| format!("Not done: {check}"));
+    let not_noted = sheet.not_noted.iter().map(|check| format!("Not noted whether done: {check}"));
     let carries = std::iter::once("No rating is raised by what was fitted.".to_owned());
     let last = "The maker’s data and local law come before this sheet.".to_owned();
     let released = (!sheet.released.is_empty()).then(|| format!("Released by whoever did the work: {}", sheet.released));
@@ -32,7 +33,7 @@ pub(super) fn sections(sheet: &HandoverSheet) -> Vec<PaperSection> {
         ("With it", sheet.put_right.iter().chain(&sheet.agreed).cloned().collect()),
         ("Advised and declined", sheet.declined.clone()),
         ("What else was seen, to be watched", sheet.seen.clone()),
-        ("Checked", sheet.checked.iter().cloned().chain(not_done).chain(released).collect()),
+        ("Checked", sheet.checked.iter().cloned().chain(not_done).chain(not_noted).chain(released).collect()),
         ("To heed", sheet.cautions.iter().map(|caution| (*caution).to_owned()).chain([last]).collect()),
     ];
     let sections = all.into_iter().filter(|(_, lines)| !lines.is_empty());

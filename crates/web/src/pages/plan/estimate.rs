@@ -7,7 +7,7 @@ use askama::Template;
 use chrono::{Local, NaiveDate};
 use wise_badger_casework::entry::{PaperSection, PaperWord};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::work_plan::{self, Line, Told, schedule, supplies};
+use wise_badger_casework::work_plan::{Line, Told};
 use wise_badger_store::Database;
 use wise_badger_store::paper::{self, Paper};
 
@@ -15,7 +15,7 @@ use super::super::job_form::ReadJob as _;
 use super::super::signing::{SignForm, SignedView, sign};
 use super::super::wrench::may_be_worked_on;
 use super::super::{Page, page, see_other};
-use super::PlanRead;
+use super::{PlanRead, Reckoned};
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
@@ -23,7 +23,7 @@ use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::class_name;
-use crate::view::work_plan::{days_words, hours_words, needed_words, sum_words, sums_words};
+use crate::view::work_plan::{done_words, hours_words, needed_words, sum_words, sums_words};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -90,15 +90,17 @@ fn sections(worker: &Worker, read: &PlanRead, today: NaiveDate) -> Result<Vec<Pa
     let (file, units) = (&read.file, worker.units());
     let plan = &file.case().work_plan;
     let Some((option, _)) = file.work.chosen() else {
-        return Err(WebError::NotNow("Nothing is chosen on this job yet, so there is nothing to estimate. Choose on Options first."));
+        return Err(WebError::NotNow(
+            "Nothing is chosen on this job yet, so there is nothing to estimate. Choose on Options first.",
+        ));
     };
     if let Err((words, ..)) = may_be_worked_on(&file.work) {
         return Err(WebError::Refused(words));
     }
     let work = read.work();
-    let supplied = supplies(&work.needed, option, plan, &work.missing, today);
-    let estimate = work_plan::estimate(&supplied, plan, work.labor, &read.terms, units.currency);
-    let planned = schedule(&supplied, work.in_the_bay, false, &read.terms, today);
+    let Some(Reckoned { schedule, estimate, .. }) = read.reckoned(&work, units.currency, today) else {
+        return Err(WebError::NotFound("estimate"));
+    };
     let price = |hundredths: Option<i64>| hundredths.map_or("not priced yet".to_owned(), |sum| sum_words(sum, estimate.currency));
     let line = |line: &Line<'_>| {
         let what = match line.of {
@@ -124,7 +126,7 @@ fn sections(worker: &Worker, read: &PlanRead, today: NaiveDate) -> Result<Vec<Pa
         ("Parts", estimate.lines.iter().map(line).collect()),
         ("Cost", money),
         ("Advised and declined", declined),
-        ("When", vec![format!("Done {}, if parts come as they are promised and a bay is free.", days_words(planned.done))]),
+        ("When", vec![format!("Done {}, if parts come as they are promised and a bay is free.", done_words(&schedule))]),
         (
             "To know",
             vec![

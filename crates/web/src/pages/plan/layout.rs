@@ -6,27 +6,27 @@ use chrono::NaiveDate;
 use wise_badger_casework::entry::{BendWord, MOST_EXTRAS, RaisedWord, RustWord, SupplyWord};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::End;
-use wise_badger_casework::work_plan::{Estimate, PlannedWork, Schedule, Supplied, Supply, estimate, schedule, stands_hold, supplies};
+use wise_badger_casework::work_plan::{PlannedWork, Supplied, Supply, stands_hold};
 use wise_badger_casework::wrench::{Proposal, proposals};
 
 use super::super::job_frame::{JobFrame, as_chosen};
 use super::super::wrench::{may_be_worked_on, section_title};
 use super::super::{Hidden, Page, Refusal, page};
-use super::PlanRead;
 use super::timeline::Timeline;
+use super::{PlanRead, Reckoned};
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::look_over::word;
 use crate::form::work_plan::{extra_field, is_used, rows_shown, supply_field};
 use crate::form::{Choice, Field, Picks, Sheet, Tick};
 use crate::job_route::StageWords as _;
+use crate::view::shelf::money_words;
 use crate::view::work_plan::{
-    bend_name, days_words, hours_words, needed_words, proposal_words, quarter_hours, raised_name, rust_name,
+    bend_name, days_words, done_words, hours_words, needed_words, proposal_words, quarter_hours, raised_name, rust_name,
     stands_hold_words, sum_words, sums_words, supplied_words, supply_name,
 };
 use crate::view::wrench::stands_words;
-use crate::view::Cautions;
-use crate::view::shelf::money_words;
+use crate::view::{Cautions, end_name, sentence};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -44,7 +44,7 @@ struct PlanPage {
     cautions: Cautions,
     /// When it is done, how long it takes, what it costs: what, the figure, a note.
     heads: Vec<(&'static str, String, String)>,
-    timeline: Timeline,
+    timeline: Option<Timeline>,
     parts: Vec<PartRow>,
     /// What is not ticked as here.
     missing: usize,
@@ -110,12 +110,7 @@ pub(super) fn plan_page(
     let plan = &file.case().work_plan;
     let chosen = file.work.chosen();
     let work = read.work();
-    let supplied = chosen.map(|(option, _)| supplies(&work.needed, option, plan, &work.missing, today)).unwrap_or_default();
-    let soak = work.card.steps.iter().any(|step| step.operation.word == "threads_soaked")
-        && !plan.soaked
-        && plan.rust.is_some_and(|rust| rust != RustWord::None);
-    let planned = schedule(&supplied, work.in_the_bay, soak, &read.terms, today);
-    let estimate = estimate(&supplied, plan, work.labor, &read.terms, units.currency);
+    let reckoned = read.reckoned(&work, units.currency, today);
     let kinds: Vec<&str> = chosen.map(|(_, parts)| parts.iter().map(|part| part.row().word).collect()).unwrap_or_default();
     let proposed = proposals(&work.card, &work.needed, &kinds, plan);
     let has_u_bolts = work.needed.iter().any(|needed| needed.key == "part.used.u_bolts");
@@ -128,9 +123,9 @@ pub(super) fn plan_page(
         not_now: may_be_worked_on(&file.work).err().map(|(words, stage, link)| (words, stage.path(file.job.number), link)),
         not_looked_over: file.case().look_over.is_none(),
         cautions: Cautions::of(&chosen.map_or_else(Vec::new, |(_, parts)| file.work.cautions(parts))),
-        heads: heads(&work, &planned, &estimate, read, plan.quoted_hours.is_some()),
-        timeline: Timeline::of(&planned, today),
-        parts: supplied.iter().map(|supplied| part_row(supplied, read, sheet, worker)).collect(),
+        heads: reckoned.as_ref().map(|of| heads(&work, of, read)).unwrap_or_default(),
+        timeline: reckoned.as_ref().map(|of| Timeline::of(&of.schedule, today)),
+        parts: reckoned.iter().flat_map(|of| &of.supplied).map(|supplied| part_row(supplied, read, sheet, worker)).collect(),
         missing: work.missing.len(),
         rust: sheet.picks("rust", "Its threads", RustWord::ALL.map(|rust| (word(rust), rust_name(rust)))),
         raised: sheet.picks("raised", "Raised", RaisedWord::ALL.map(|raised| (word(raised), raised_name(raised)))),
@@ -139,7 +134,8 @@ pub(super) fn plan_page(
             sheet.tick("hand_tools".to_owned(), "hand tools only"),
             sheet.tick("first_time".to_owned(), "whoever does it does it for the first time"),
         ],
-        soaked: (soak || plan.soaked).then(|| sheet.tick("soaked".to_owned(), "threads were soaked overnight")),
+        soaked: (plan.soaked || reckoned.as_ref().is_some_and(|of| of.schedule.soak))
+            .then(|| sheet.tick("soaked".to_owned(), "threads were soaked overnight")),
         stands: [sheet.weight_field("stand_rating", "Stands rated for").hint("the figure on them")],
         of_the_pair: sheet.tick("of_the_pair".to_owned(), "that is for the pair"),
         stands_say: stands_say(&work, read, worker),
@@ -173,21 +169,18 @@ pub(super) fn plan_page(
 }
 
 /// The three figures that the page is for.
-fn heads(
-    work: &PlannedWork,
-    planned: &Schedule,
-    estimate: &Estimate<'_>,
-    read: &PlanRead,
-    quoted: bool,
-) -> Vec<(&'static str, String, String)> {
-    let done = days_words(planned.done);
+fn heads(work: &PlannedWork, reckoned: &Reckoned<'_>, read: &PlanRead) -> Vec<(&'static str, String, String)> {
+    let Reckoned { schedule: planned, estimate, .. } = reckoned;
+    let quoted = read.file.case().work_plan.quoted_hours.is_some();
+    let done = done_words(planned);
     let unknown = match planned.not_known {
         0 => String::new(),
         1 => " One thing has no day: it may be later.".to_owned(),
         count => format!(" {count} things have no day: it may be later."),
     };
     let soak = if planned.soak { " Soaked the evening before." } else { "" };
-    let begun = format!("Parts here {}, begun {}, if a bay is free.{soak}{unknown}", days_words(planned.here), days_words(planned.begun));
+    let begun =
+        format!("Parts here {}, begun {}, if a bay is free.{soak}{unknown}", days_words(planned.here), days_words(planned.begun));
     let hours = hours_words(work.labor);
     let by = match (quoted, work.by_the_shelf) {
         (true, _) => "As the shop quotes it.".to_owned(),
@@ -223,8 +216,11 @@ fn part_row(supplied: &Supplied<'_>, read: &PlanRead, sheet: &Sheet, worker: &Wo
         late: matches!(supplied.stands, Supply::Ordered(Some(days)) if days < 0),
         stands: sheet.choices(&stands_name, offered),
         stands_name,
-        due: sheet.text_field(&field("due"), &format!("Due, {text}")).stand_in("month/day/year").small(),
-        price: sheet.text_field(&field("price"), &format!("Price, {text}")).stand_in(price.unwrap_or_else(|| "price".to_owned())).small(),
+        due: sheet.text_field(&field("due"), &format!("Due, {text}")).stand_in("due day").small(),
+        price: sheet
+            .text_field(&field("price"), &format!("Price, {text}"))
+            .stand_in(price.unwrap_or_else(|| "price".to_owned()))
+            .small(),
         text,
         stock,
     }
@@ -252,20 +248,26 @@ fn stands_say(work: &PlannedWork, read: &PlanRead, worker: &Worker) -> Vec<(Stri
     let raised = |end: End| work.card.steps.iter().any(|step| step.operation.word == "stands_set" && step.place.end == Some(end));
     let mut lines = Vec::new();
     for end in [End::Rear, End::Front].into_iter().filter(|end| raised(*end)) {
+        let name = sentence(end_name(survey.vehicle.class, end));
         let hold = read.file.case().work_plan.stands.as_ref().and_then(|stands| stands_hold(survey, end, stands));
         match hold {
             Some(hold) => {
                 let (words, enough) = stands_hold_words(&hold, survey, end, units);
-                lines.push(if enough { (words, "within") } else { (format!("{words} Too little: take heavier stands."), "problem") });
+                lines.push(if enough {
+                    (words, "within")
+                } else {
+                    (format!("{words} Too little: take heavier stands."), "problem")
+                });
             }
             None => {
                 let words = stands_words(survey, end, units);
                 let words = if words.is_empty() {
-                    "What stands will carry is not known: weigh both axles, or take stands rated for the whole vehicle.".to_owned()
+                    "What stands will carry is not known: weigh both axles, or take stands rated for the whole vehicle."
+                        .to_owned()
                 } else {
                     words
                 };
-                lines.push((words, "hint"));
+                lines.push((format!("{name} up. {words}"), "hint"));
             }
         }
     }

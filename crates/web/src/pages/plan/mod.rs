@@ -8,10 +8,12 @@ pub(crate) use estimate::{estimate, sign_estimate};
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
-use chrono::Local;
-use wise_badger_casework::entry::{TickEntry, WorkPlanEntry};
+use chrono::{Local, NaiveDate};
+use wise_badger_casework::entry::{Currency, RustWord, TickEntry, WorkPlanEntry};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::work_plan::{MOST_OF_A_DAY, MOST_TAX, PlannedWork, ShopTerms};
+use wise_badger_casework::work_plan::{
+    self, Estimate, MOST_OF_A_DAY, MOST_TAX, PlannedWork, Schedule, ShopTerms, Supplied, schedule, supplies,
+};
 use wise_badger_casework::wrench::{Lifting, Proposal, lifting};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
@@ -22,7 +24,8 @@ use super::job_form::{JobForm, ReadJob};
 use super::wrench::ticked;
 use super::{Names, Page, Refusal, job_file, once, see_other};
 use crate::error::WebError;
-use crate::form::{Posted, Sheet, complete_sentence, work_plan};
+use crate::form::work_plan as form;
+use crate::form::{Posted, Sheet, complete_sentence};
 use crate::job_route::StageWords as _;
 use crate::view::Units;
 use crate::view::work_plan::proposal_words;
@@ -44,6 +47,26 @@ impl PlanRead {
     fn work(&self) -> PlannedWork {
         PlannedWork::of(&self.file.work, &self.entries())
     }
+
+    /// What the page and the estimate both go by. `None` while nothing is chosen.
+    fn reckoned<'a>(&'a self, work: &'a PlannedWork, currency: Currency, today: NaiveDate) -> Option<Reckoned<'a>> {
+        let (option, _) = self.file.work.chosen()?;
+        let plan = &self.file.case().work_plan;
+        let supplied = supplies(&work.needed, option, plan, &work.missing, today);
+        let soak = work.card.steps.iter().any(|step| step.operation.word == "threads_soaked")
+            && !plan.soaked
+            && plan.rust.is_some_and(|rust| rust != RustWord::None);
+        let schedule = schedule(&supplied, work.in_the_bay, soak, &self.terms, today);
+        let estimate = work_plan::estimate(&supplied, plan, work.labor, &self.terms, currency);
+        Some(Reckoned { supplied, schedule, estimate })
+    }
+}
+
+/// When everything is here, when it is done, and what it costs.
+struct Reckoned<'a> {
+    supplied: Vec<Supplied<'a>>,
+    schedule: Schedule,
+    estimate: Estimate<'a>,
 }
 
 impl ReadJob for PlanRead {
@@ -68,7 +91,7 @@ impl JobForm for PlanForm {
     type Entry = WorkPlanEntry;
 
     fn on_file(units: Units, read: &PlanRead) -> Sheet {
-        let mut sheet = work_plan::on_file(units, &read.file.case().work_plan);
+        let mut sheet = form::on_file(units, &read.file.case().work_plan);
         // How it is raised may have been said on the card.
         if let (true, Some(lifting)) = (!sheet.is_filled("raised"), lifting(&read.file.work, &read.entries())) {
             sheet.set("raised", if lifting == Lifting::Lift { "lift" } else { "floor" });
@@ -84,12 +107,12 @@ impl JobForm for PlanForm {
     fn change_the_page(sheet: &mut Sheet, _read: &PlanRead) -> bool {
         let asked = sheet.text("propose").to_owned();
         let Some(proposal) = Proposal::of(&asked) else { return asked == "row" };
-        work_plan::propose(sheet, proposal, proposal_words(proposal));
+        form::propose(sheet, proposal, proposal_words(proposal));
         true
     }
 
     fn check(sheet: &mut Sheet, read: &PlanRead) -> Option<WorkPlanEntry> {
-        work_plan::check(sheet, &read.work().needed, &read.file.case().work_plan)
+        form::check(sheet, &read.work().needed, &read.file.case().work_plan)
     }
 
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &WorkPlanEntry) -> Result<(), StoreError> {
@@ -130,7 +153,7 @@ fn terms_of(sheet: &mut Sheet) -> Result<ShopTerms, WebError> {
     if !(1.0..=MOST_OF_A_DAY).contains(&hours_a_day) {
         return Err(WebError::Refused(format!("Nothing was saved: a day has from 1 to {MOST_OF_A_DAY} hours.")));
     }
-    let hourly = work_plan::money(sheet, "hourly");
+    let hourly = form::money(sheet, "hourly");
     if let Some((_, problem)) = sheet.problems().next() {
         return Err(WebError::Refused(format!("Nothing was saved: {}", complete_sentence(problem))));
     }

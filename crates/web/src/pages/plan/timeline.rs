@@ -41,12 +41,21 @@ impl Timeline {
             days_words(schedule.done)
         );
         let mut svg = format!(r#"<svg class="timeline" viewBox="0 0 {WIDTH} {height}" role="img" aria-label="{words}">"#);
-        let every = if span <= 10 { 1 } else if span <= 24 { 2 } else { 7 };
+        let every = if span <= 10 {
+            1
+        } else if span <= 24 {
+            2
+        } else {
+            7
+        };
         for day in 0..span {
             let date = today + Days::new(day.unsigned_abs());
             let x = at(day);
             if matches!(date.weekday(), Weekday::Sat | Weekday::Sun) {
-                put(&mut svg, format_args!(r#"<rect class="off" x="{x:.1}" y="{TOP}" width="{width:.1}" height="{:.1}"/>"#, 2.0 * ROW));
+                put(
+                    &mut svg,
+                    format_args!(r#"<rect class="off" x="{x:.1}" y="{TOP}" width="{width:.1}" height="{:.1}"/>"#, 2.0 * ROW),
+                );
             }
             if day % every == 0 {
                 let label = if day == 0 { "today".to_owned() } else { date.format("%b %-d").to_string() };
@@ -55,7 +64,12 @@ impl Timeline {
         }
         let rows = [
             ("Parts", 0, [0, 0], [days(schedule.here[0]), days(schedule.here[1])]),
-            ("Work", 1, [days(schedule.begun[0]), days(schedule.begun[1])], [days(schedule.done[0]) + 1, days(schedule.done[1]) + 1]),
+            (
+                "Work",
+                1,
+                [days(schedule.begun[0]), days(schedule.begun[1])],
+                [days(schedule.done[0]) + 1, days(schedule.done[1]) + 1],
+            ),
         ];
         for (name, row, from, to) in rows {
             let y = TOP + ROW * f64::from(row);

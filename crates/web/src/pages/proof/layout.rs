@@ -66,6 +66,8 @@ struct ProofPage {
     /// What was felt on the control drive before and after.
     drive: Vec<String>,
     checks: Vec<Picks>,
+    /// How many of them are answered.
+    checked: usize,
     cautions: Vec<&'static str>,
     measured: bool,
     /// Why whoever did the work releases it alone.
@@ -162,6 +164,7 @@ pub(super) fn proof_page(
             })
             .into(),
         manner: manner(phase),
+        checked: CheckWord::ALL.into_iter().filter(|check| sheet.is_filled(&check_field(*check))).count(),
         checks: CheckWord::ALL
             .map(|check| {
                 let offered = CheckedWord::ALL.map(|checked| (word(checked), checked_name(checked)));

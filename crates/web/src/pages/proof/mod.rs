@@ -22,8 +22,8 @@ use crate::error::WebError;
 use crate::form::look_over::word;
 use crate::form::{Sheet, tape};
 use crate::job_route::StageWords as _;
-use crate::view::proof::graded_proof;
 use crate::view::prediction::Detail;
+use crate::view::proof::graded_proof;
 use crate::view::{Figure, Units};
 use crate::worker::Worker;
 

@@ -52,7 +52,8 @@ pub(crate) fn settled_rows(file: &JobFile, units: Units) -> Vec<(String, Vec<Str
     let found = file.work.found();
     let surveys = Phase::AFTER.map(|phase| file.case().survey(phase));
     let row = |end: End, state: LoadState| {
-        let heights = surveys.each_ref().map(|survey| survey.height(end, state).map(|height| height.in_steps_of(units.step()).value));
+        let heights =
+            surveys.each_ref().map(|survey| survey.height(end, state).map(|height| height.in_steps_of(units.step()).value));
         let read: Vec<_> = heights.iter().flatten().collect();
         let (first, last) = read.first().zip(read.last()).filter(|_| read.len() > 1)?;
         let change = **last - **first;
@@ -61,7 +62,10 @@ pub(crate) fn settled_rows(file: &JobFile, units: Units) -> Vec<(String, Vec<Str
         let name = format!("{}, {}", sentence(end_name(found.vehicle.class, end)), state_of(found, state));
         Some((name, cells.chain([came]).collect()))
     };
-    [End::Rear, End::Front].into_iter().flat_map(|end| found.states().filter_map(move |state| row(end, state)).collect::<Vec<_>>()).collect()
+    [End::Rear, End::Front]
+        .into_iter()
+        .flat_map(|end| found.states().filter_map(move |state| row(end, state)).collect::<Vec<_>>())
+        .collect()
 }
 
 /// The likeliest stories behind heights that are off, with what speaks for each and what would tell.
@@ -76,8 +80,10 @@ pub(crate) fn cause_words(file: &JobFile, units: Units) -> Vec<String> {
         let difference = measured.value - metres(predicted.height_m);
         Some(Miss { end, state, difference, reading_sd, sinks: metres(empty.height_m - predicted.height_m) })
     };
-    let misses: Vec<Miss> =
-        [End::Rear, End::Front].into_iter().flat_map(|end| fitted.states().filter_map(move |state| miss(end, state)).collect::<Vec<_>>()).collect();
+    let misses: Vec<Miss> = [End::Rear, End::Front]
+        .into_iter()
+        .flat_map(|end| fitted.states().filter_map(move |state| miss(end, state)).collect::<Vec<_>>())
+        .collect();
     if misses.is_empty() {
         return Vec::new();
     }
