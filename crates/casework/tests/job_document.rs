@@ -4,7 +4,7 @@
 
 use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::job_document::{JobDocument, JobDocumentError, LARGEST};
+use wise_badger_casework::job_document::{JobDocument, JobDocumentError, LARGEST, readings_csv};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::units::inches;
 
@@ -118,6 +118,24 @@ fn a_document_of_the_first_version_is_read_and_what_came_later_is_no_field_of_it
     first.as_object_mut().unwrap().insert("proof".to_owned(), proof);
     assert_eq!(refusal(&first), "proof: version 1 has no such field; it came with version 2");
     assert_eq!(refusal(&with("/version", json!(0))), "version: it must be from 1 to 4");
+}
+
+/// A row a reading, as any reader of such tables reads it; a name that would be a formula is none.
+#[test]
+fn readings_go_out_as_a_table() {
+    let mut document = JobDocument::read(EXAMPLE).unwrap();
+    document.readings[0].taken_by = Some("=cmd()".to_owned());
+    let text = readings_csv(&document).unwrap();
+    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    assert_eq!(reader.headers().unwrap().iter().take(3).collect::<Vec<_>>(), ["phase", "state", "place"]);
+    let rows: Vec<csv::StringRecord> = reader.records().map(Result::unwrap).collect();
+    assert_eq!(rows.len(), document.readings.len());
+    assert_eq!(
+        rows[0].iter().take(6).collect::<Vec<_>>(),
+        ["found", "empty", "front_left", "ground_to_arch", "36 1/4 in", "0.92075"]
+    );
+    assert_eq!(&rows[0][6], "'=cmd()");
+    assert_eq!(&rows[8][1], "further_1");
 }
 
 #[test]

@@ -92,6 +92,7 @@ addresses! {
     GET "/jobs/{number}/history" => history::show;
     GET "/jobs/{number}/record.json" => record::send;
     GET "/jobs/{number}/job.json" => job_document::export;
+    GET "/jobs/{number}/readings.csv" => job_document::readings;
     POST "/jobs/{number}/photographs" => photographs::send;
     GET "/jobs/{number}/photographs/{photograph}" => photographs::show;
     POST "/jobs/{number}/photographs/{photograph}/withdraw" => photographs::withdraw;

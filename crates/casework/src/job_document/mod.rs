@@ -3,9 +3,11 @@
 mod check;
 mod content;
 mod error;
+mod readings;
 
 pub use content::{FORMAT, JobDocument, PaperContent, ReadingContent, TickContent, VERSION, VehicleContent, WordOf};
 pub use error::JobDocumentError;
+pub use readings::readings_csv;
 
 use serde::Deserialize;
 use serde_json::error::Category;

@@ -7,6 +7,7 @@ mod earlier;
 mod entries;
 mod jobs;
 mod opening;
+mod papers;
 mod people;
 mod readings;
 mod record;

@@ -1,13 +1,13 @@
 //! A job as an open document: given out, looked at, and taken in as a new job.
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ContentType};
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_TYPE, ContentType};
 use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse};
 use askama::Template;
 use wise_badger_casework::case::Case;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::job_document::{JobDocument, LARGEST};
+use wise_badger_casework::job_document::{JobDocument, LARGEST, readings_csv};
 use wise_badger_casework::reading::Phase;
 use wise_badger_casework::route::Stage;
 use wise_badger_store::{Database, JobNumber, StoreError, job_document, saving};
@@ -35,6 +35,19 @@ pub(crate) async fn export(database: Data<Database>, worker: Worker, number: Pat
         .insert_header((CACHE_CONTROL, "no-store"))
         .insert_header((CONTENT_DISPOSITION, name))
         .body(text.await?))
+}
+
+/// Its readings as a table.
+pub(crate) async fn readings(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let (shop, job) = (worker.shop_id(), JobNumber(*number));
+    let document = database.read(move |connection| job_document::export(connection, shop, job)).await?;
+    let text = readings_csv(&document).map_err(|error| WebError::Malformed(error.to_string()))?;
+    let name = format!("attachment; filename=\"job-{number}-readings.csv\"");
+    Ok(HttpResponse::Ok()
+        .insert_header((CONTENT_TYPE, "text/csv; charset=utf-8"))
+        .insert_header((CACHE_CONTROL, "no-store"))
+        .insert_header((CONTENT_DISPOSITION, name))
+        .body(text))
 }
 
 #[derive(Template)]

@@ -25,7 +25,7 @@ async fn choose_a_rubber(bench: &Workbench) -> WebDriverResult<()> {
     bench.press(line).await?;
     bench.wait_for(".option h3", "Load rubber for").await?;
     bench.press("//form[contains(@action, '/choose')]//button").await?;
-    bench.wait_for_path("/jobs/4/proof").await?;
+    bench.wait_for_path("/jobs/4/plan").await?;
     bench.goto("/jobs/4/wrench").await
 }
 
