@@ -3,7 +3,7 @@
 use actix_web::http::StatusCode;
 use askama::Template;
 use chrono::NaiveDate;
-use wise_badger_casework::entry::{BendWord, MOST_EXTRAS, RaisedWord, RustWord, SupplyWord};
+use wise_badger_casework::entry::{BendWord, RaisedWord, RustWord, SupplyWord};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::End;
 use wise_badger_casework::work_plan::{PlannedWork, Supplied, Supply, stands_hold};
@@ -60,8 +60,6 @@ struct PlanPage {
     u_bolts: Option<(Vec<Field>, Picks)>,
     proposals: Vec<(&'static str, &'static str, String)>,
     extras: Vec<ExtraRow>,
-    /// Whether there is no room for another.
-    is_full: bool,
     add_problem: String,
     sections: Vec<(String, String)>,
     quoted: Field,
@@ -96,6 +94,8 @@ struct ExtraRow {
     by: Field,
     /// Whether the customer was not asked yet.
     open: bool,
+    /// Whether nothing is put down in it.
+    blank: bool,
 }
 
 pub(super) fn plan_page(
@@ -153,7 +153,6 @@ pub(super) fn plan_page(
             })
             .collect(),
         extras: (0..rows_shown(sheet)).map(|row| extra_row(sheet, row)).collect(),
-        is_full: is_used(sheet, MOST_EXTRAS - 1),
         add_problem: sheet.problem("propose").to_owned(),
         sections: sections(&work, read),
         quoted: sheet.number_field("quoted_hours", "Hours the shop quotes", "h").hint("in the place of those by the steps"),
@@ -238,6 +237,7 @@ fn extra_row(sheet: &Sheet, row: usize) -> ExtraRow {
         agreed: sheet.picks(&field("agreed"), "The customer says", [("yes", "yes"), ("no", "no"), ("", "not asked yet")]),
         by: sheet.text_field(&field("by"), "Who said so, and how"),
         open: is_used(sheet, row) && sheet.text(&field("agreed")).is_empty(),
+        blank: !is_used(sheet, row) && !sheet.has_problem_in(&format!("extra{row}_")),
         proposal,
     }
 }

@@ -106,7 +106,7 @@ impl JobForm for PlanForm {
 
     fn change_the_page(sheet: &mut Sheet, _read: &PlanRead) -> bool {
         let asked = sheet.text("propose").to_owned();
-        let Some(proposal) = Proposal::of(&asked) else { return asked == "row" };
+        let Some(proposal) = Proposal::of(&asked) else { return false };
         form::propose(sheet, proposal, proposal_words(proposal));
         true
     }
