@@ -7,6 +7,7 @@ mod finder_job;
 #[path = "support/in_short.rs"]
 mod in_short;
 use proptest::prelude::*;
+use rand::SeedableRng as _;
 use wise_badger_casework::adjust::adjust;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{BareUnits, CorrectionEntry, OptionEntry, Typed, UnitWord};
@@ -156,4 +157,66 @@ fn nothing_is_set_where_the_aim_is_met_or_nothing_can_be() {
     let row = KindRow::of("lift_block").unwrap();
     case.options = vec![OptionEntry::from(CorrectionEntry::of(row, [("thickness", thick.into())]).unwrap())];
     assert_eq!(adjust(&Casework::new(case)).unwrap().settings, []);
+}
+
+/// What of the stories two states tell apart: load and rate look alike there, and so do the places of a misreading to whoever reads again.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Group {
+    Lift,
+    LoadOrRate,
+    Ground,
+    Misread,
+    Preload,
+}
+
+fn group(cause: MissCause) -> Group {
+    match cause {
+        MissCause::PartsLift => Group::Lift,
+        MissCause::Rate | MissCause::Load => Group::LoadOrRate,
+        MissCause::Ground => Group::Ground,
+        MissCause::Misread(_) => Group::Misread,
+        MissCause::Preload => Group::Preload,
+    }
+}
+
+/// A made-up history: in each job one thing went wrong, by as much as it usually does, and the heights were read with the tape's own
+/// doubt. Of what is said with so much confidence so much is so.
+#[test]
+fn odds_of_a_cause_are_met_as_often_as_they_say() {
+    let mut dice = rand_pcg::Pcg64::seed_from_u64(20_261_129);
+    let mut normal = move || {
+        let (one, other): (f64, f64) = (dice.random::<f64>().max(1e-12), dice.random());
+        (-2.0 * one.ln()).sqrt() * (std::f64::consts::TAU * other).cos()
+    };
+    // By how sure it was: the odds said, how often, and how often it was so.
+    let mut told = [(0.0, 0.0, 0.0); 3];
+    for job in 0..4_200 {
+        // In 21 jobs as many of each as the stories are believed beforehand.
+        let (truth, pattern) = match job % 21 {
+            0..=5 => (Group::Lift, [0.5, 0.5, 0.0, 0.0]),
+            6..=13 => (Group::LoadOrRate, [0.0, 0.6, 0.0, 0.0]),
+            14..=15 => (Group::Ground, [0.35; 4]),
+            16..=18 => {
+                let mut pattern = [0.0; 4];
+                pattern[job / 21 % 4] = 1.0;
+                (Group::Misread, pattern)
+            }
+            _ => (Group::Preload, [0.3, 0.3, 0.0, 0.0]),
+        };
+        let strength = normal();
+        // Nothing preloaded stands too low.
+        let strength = if truth == Group::Preload { f64::abs(strength) } else { strength };
+        let read = pattern.map(|of| of * strength + 0.1 * normal());
+        let odds = likely_causes(&misses([read[0], read[1]], [read[2], read[3]]), false);
+        let share = |of: Group| odds.iter().filter(|odds| group(odds.cause) == of).map(|odds| odds.share).sum::<f64>();
+        let groups = [Group::Lift, Group::LoadOrRate, Group::Ground, Group::Misread, Group::Preload];
+        let first = groups.into_iter().max_by(|one, other| share(*one).total_cmp(&share(*other))).unwrap();
+        let sure = share(first);
+        let of = &mut told[if sure > 0.8 { 2 } else { usize::from(sure > 0.5) }];
+        *of = (of.0 + sure, of.1 + 1.0, of.2 + f64::from(u8::from(first == truth)));
+    }
+    for (said, count, so) in told {
+        assert!(count > 100.0, "{told:?}");
+        assert!((said / count - so / count).abs() < 0.08, "said {:.2}, so {:.2} of {count}", said / count, so / count);
+    }
 }

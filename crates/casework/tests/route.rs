@@ -68,7 +68,7 @@ fn what_was_promised_without_the_front_is_not_followed_by_measuring_it() {
     case.aim = Some(AimSheet::from(GoalEntry::LevelLoaded { rake: inches(0.0), tolerance: inches(0.5) }));
     assert_eq!(to_do(&case), ToDo::Measure(vec![Missing::Height(End::Front, LoadState::Loaded)]));
     case.chosen = Some(0);
-    assert_eq!(to_do(&case), ToDo::FitAndMeasure);
+    assert_eq!(to_do(&case), ToDo::PlanTheWork);
     read(&mut case, Phase::Fitted, LoadState::Empty, 21.0);
     assert_eq!(to_do(&case), ToDo::Finish);
 }

@@ -187,7 +187,7 @@ fn what_is_said_of_a_part_counts_more_than_the_shelf_and_what_is_held_against_th
     let today = day("2026-11-27");
     let said = |stands, due: Option<&str>| {
         let due = due.map(|day| DayEntry { text: day.to_owned(), day: day.to_owned() });
-        let entry = SupplyEntry { key: "part.option.0".to_owned(), stands, due, price: None };
+        let entry = SupplyEntry { key: "part.option.0".to_owned(), stands: Some(stands), due, price: None };
         WorkPlanEntry { supplies: vec![entry], ..WorkPlanEntry::default() }
     };
     let of = |shelf: ShelfPart, plan: WorkPlanEntry, ticks: &[TickEntry]| {
@@ -202,6 +202,11 @@ fn what_is_said_of_a_part_counts_more_than_the_shelf_and_what_is_held_against_th
     assert_eq!(of(block(), said(SupplyWord::Ordered, Some("2026-12-01")), &[]), Supply::Ordered(Some(4)));
     assert_eq!(of(block(), said(SupplyWord::Ordered, Some("2026-11-25")), &[]), Supply::Ordered(Some(-2)), "it is late");
     assert_eq!(of(block(), said(SupplyWord::OnTheShelf, None), &[]), Supply::OnTheShelf);
+    // A price alone says nothing of where it is.
+    let priced = SupplyEntry { key: "part.option.0".to_owned(), stands: None, due: None, price: Some(money(100)) };
+    let bare = ShelfPart { in_stock: None, lead_days: None, ..block() };
+    assert_eq!(of(bare, WorkPlanEntry { supplies: vec![priced], ..nothing() }, &[]), Supply::NotSaid);
+    assert_eq!(Supply::Ordered(Some(-2)).days(), None, "what is late is not here");
     let here = [TickEntry { step: "part.option.0".to_owned(), answer: Answer::Done, note: String::new() }];
     assert_eq!(of(block(), said(SupplyWord::Ordered, Some("2026-12-01")), &here), Supply::Checked);
 }

@@ -1,6 +1,8 @@
 //! A paper as a PDF: its headings and lines set in the reader's own Helvetica, heights before and after drawn as lines, on pages that
 //! fit A4 and Letter both.
 
+use actix_web::HttpResponse;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, CONTENT_TYPE};
 use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref, Str};
 use wise_badger_casework::entry::{DRAWN, PaperEntry, PaperSection};
 
@@ -40,6 +42,14 @@ fn advance(sign: char, size: f32) -> f32 {
     let place = (sign as usize).checked_sub(32);
     let thousandths = place.and_then(|place| ADVANCES.get(place)).copied().unwrap_or(USUAL_ADVANCE);
     f32::from(thousandths) * size / 1_000.0
+}
+
+/// The file as an answer, kept by nobody on the way.
+pub(crate) fn sent(body: Vec<u8>, name: &str) -> HttpResponse {
+    let mut answer = HttpResponse::Ok();
+    answer.insert_header((CONTENT_TYPE, "application/pdf"));
+    answer.insert_header((CONTENT_DISPOSITION, format!("attachment; filename=\"{name}\"")));
+    answer.insert_header((CACHE_CONTROL, "no-store")).body(body)
 }
 
 /// A letter as the encoding that every reader has knows it; one that it does not know is a question mark.

@@ -136,6 +136,7 @@ addresses! {
     POST "/jobs/{number}/plan" => job_form::save::<PlanForm>;
     POST "/jobs/{number}/plan/terms" => plan::keep_terms;
     GET "/jobs/{number}/estimate" => plan::estimate;
+    GET "/jobs/{number}/estimate.pdf" => plan::estimate_file;
     POST "/jobs/{number}/estimate/sign" => plan::sign_estimate;
     GET "/jobs/{number}/wrench" => wrench::show;
     GET "/jobs/{number}/wrench/card" => wrench::since;

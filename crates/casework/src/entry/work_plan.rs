@@ -156,8 +156,9 @@ impl BendWord {
 pub struct SupplyEntry {
     /// What it goes by on the card.
     pub key: String,
-    /// Where it is.
-    pub stands: SupplyWord,
+    /// Where it is; nothing, while nobody said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub stands: Option<SupplyWord>,
     /// The day it is to come.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub due: Option<DayEntry>,

@@ -38,7 +38,9 @@ impl Supply {
     pub fn days(self) -> Option<i64> {
         match self {
             Supply::Checked | Supply::OnTheShelf => Some(0),
-            Supply::ToOrder(days) | Supply::Ordered(days) => days,
+            Supply::ToOrder(days) => days,
+            // What is late already may come any day.
+            Supply::Ordered(days) => days.filter(|days| *days >= 0),
             Supply::NotSaid => None,
         }
     }
@@ -61,7 +63,8 @@ pub fn supplies<'a>(
         let due = entry.and_then(|entry| entry.due.as_ref()).and_then(|due| due.day.parse::<NaiveDate>().ok());
         let by_lead = || shelf.and_then(|shelf| shelf.lead_days).map(i64::from);
         let days = due.map(|due| (due - today).num_days()).or_else(by_lead);
-        let stands = match (missing.contains(&needed.key), entry.map(|entry| entry.stands), shelf.and_then(|of| of.in_stock)) {
+        let stands = match (missing.contains(&needed.key), entry.and_then(|entry| entry.stands), shelf.and_then(|of| of.in_stock))
+        {
             (false, ..) => Supply::Checked,
             (_, Some(SupplyWord::OnTheShelf), _) | (_, None, Some(1..)) => Supply::OnTheShelf,
             (_, Some(SupplyWord::Ordered), _) => Supply::Ordered(days),

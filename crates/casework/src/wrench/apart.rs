@@ -41,13 +41,6 @@ pub static PROPOSALS: &[Proposal] = &[
     },
     Proposal { word: "links", opened_by: "links_off", repairs: &[], kinds: &["bar_links", "anti_roll_bar"], hours: 0.25 },
     Proposal {
-        word: "bushings",
-        opened_by: "eye_off",
-        repairs: &[Addition::NewBushes, Addition::NewPack],
-        kinds: &["new_packs"],
-        hours: 0.0,
-    },
-    Proposal {
         word: "shackles",
         opened_by: "shackle_off",
         repairs: &[Addition::Shackles],

@@ -17,6 +17,8 @@ pub enum Consumable {
     CenterBolts,
     /// Axle nuts and cotter pins.
     AxleNuts,
+    /// Bushings for every eye and shackle that comes apart.
+    Bushings,
     /// Grease for bushings by their material.
     BushingGrease,
     /// Brake fluid and washers.
@@ -48,6 +50,7 @@ const OF_STEPS: &[(&str, &str)] = &[
     ("u_bolts_on", "u_bolts"),
     ("center_bolt_in", "center_bolts"),
     ("axle_nut_new", "axle_nuts"),
+    ("bushings_in", "bushings"),
     ("bushings_in", "bushing_grease"),
     ("bled", "brake_fluid"),
 ];
@@ -69,14 +72,17 @@ impl Needed {
             }
         }
         let has_u_bolts = work.option(place).is_some_and(|(_, parts)| parts.iter().any(|part| part.row().word == "u_bolts"));
-        let ordered = all.iter().any(|needed| needed.what == What::Addition(Addition::NewUBolts));
+        let repairs: Vec<What> = all.iter().map(|needed| needed.what).collect();
+        let has = |addition| repairs.contains(&What::Addition(addition));
         let steps = OF_STEPS.iter().filter(|(step, _)| card.steps.iter().any(|there| there.operation.word == *step));
         for (_, word) in steps {
             let consumable = match *word {
-                "u_bolts" if has_u_bolts || ordered => continue,
+                "u_bolts" if has_u_bolts || has(Addition::NewUBolts) => continue,
                 "u_bolts" => Consumable::UBolts(leg(work, place)),
                 "center_bolts" => Consumable::CenterBolts,
                 "axle_nuts" => Consumable::AxleNuts,
+                "bushings" if has(Addition::NewBushes) => continue,
+                "bushings" => Consumable::Bushings,
                 "bushing_grease" => Consumable::BushingGrease,
                 _ => Consumable::BrakeFluid,
             };

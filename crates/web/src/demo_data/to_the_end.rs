@@ -140,8 +140,12 @@ fn dollars(text: &str, hundredths: i64) -> MoneyEntry {
 }
 
 fn planned(done: bool) -> Result<WorkPlanEntry, DemoError> {
-    let supply =
-        |key: &str, stands, due: Option<DayEntry>, price| SupplyEntry { key: key.to_owned(), stands, due, price: Some(price) };
+    let supply = |key: &str, stands, due: Option<DayEntry>, price| SupplyEntry {
+        key: key.to_owned(),
+        stands: Some(stands),
+        due,
+        price: Some(price),
+    };
     let day = (Local::now() + TimeDelta::days(6)).date_naive();
     let coming = DayEntry { text: day.format("%-m/%-d/%Y").to_string(), day: day.format("%Y-%m-%d").to_string() };
     let coming = (!done).then_some(coming);

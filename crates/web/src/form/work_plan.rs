@@ -50,7 +50,7 @@ pub(crate) fn on_file(units: Units, plan: &WorkPlanEntry) -> Sheet {
     }
     for supply in &plan.supplies {
         let mut set = |what: &str, text: String| sheet.set(&supply_field(&supply.key, what), text);
-        set("stands", word(supply.stands));
+        set("stands", supply.stands.map(word).unwrap_or_default());
         set("due", supply.due.as_ref().map(|due| due.text.clone()).unwrap_or_default());
         set("price", supply.price.as_ref().map(|price| price.text.clone()).unwrap_or_default());
     }
@@ -168,7 +168,7 @@ fn supply(sheet: &mut Sheet, key: &str) -> Option<SupplyEntry> {
         return None;
     }
     // Who gives a day for it has it on order or about to be.
-    let stands = stands.unwrap_or(if due.is_some() { SupplyWord::Ordered } else { SupplyWord::OnTheShelf });
+    let stands = stands.or(due.is_some().then_some(SupplyWord::Ordered));
     Some(SupplyEntry { key: key.to_owned(), stands, due, price })
 }
 

@@ -14,6 +14,9 @@ use crate::form::{Field, Sheet, new_token};
 use crate::view::clock;
 use crate::worker::Worker;
 
+/// The heading of what hangs on the day on which a paper is looked at: it makes no other paper of it.
+pub(super) const WHEN: &str = "When";
+
 /// The form that a paper is signed with.
 #[derive(Template)]
 #[template(path = "parts/sign.html")]
@@ -66,10 +69,16 @@ impl SignedView {
             by: paper.entry.0.signed_by.clone(),
             taken: format!("{}, {}", clock(paper.recorded_at), names.of(paper.recorded_by)),
             path: paper.entry.0.drawn.as_ref().map(|drawn| drawn.path().to_owned()).unwrap_or_default(),
-            sections: if paper.entry.0.sections == now { Vec::new() } else { paper.entry.0.sections.clone() },
+            sections: if says_the_same(&paper.entry.0.sections, now) { Vec::new() } else { paper.entry.0.sections.clone() },
         };
         of_kind.map(view).collect()
     }
+}
+
+/// Whether two papers say the same, but for days that are counted from today.
+pub(super) fn says_the_same(one: &[PaperSection], other: &[PaperSection]) -> bool {
+    let lasting = |sections: &[PaperSection]| sections.iter().filter(|of| of.title != WHEN).cloned().collect::<Vec<_>>();
+    lasting(one) == lasting(other)
 }
 
 /// What stands for what a paper says.

@@ -2,7 +2,6 @@
 
 use chrono::{Datelike as _, Local, NaiveDate};
 use wise_badger_casework::entry::{BendWord, Currency, MoneyEntry, RaisedWord, RustWord, SupplyWord};
-use wise_badger_casework::survey::{End, Survey};
 use wise_badger_casework::work_plan::{Hours, Schedule, StandsHold, Supplied, Supply};
 use wise_badger_casework::wrench::{Needed, Proposal, RATED_FOR, What};
 use wise_badger_store::job_file::JobFile;
@@ -10,7 +9,7 @@ use wise_badger_store::job_file::JobFile;
 use super::look_over::addition_name;
 use super::shelf::{money_words, stock_words};
 use super::wrench::consumable_words;
-use super::{Units, end_name, sentence, typed_text};
+use super::{Units, sentence, typed_text};
 use crate::correction::correction_name;
 
 /// What rust is called.
@@ -52,7 +51,6 @@ pub(crate) fn supply_name(supply: SupplyWord) -> &'static str {
 const PROPOSED: &[(&str, &str)] = &[
     ("shocks", "New shocks, while they are off"),
     ("links", "New sway-bar links and bushings, while they are off"),
-    ("bushings", "New spring-eye bushings, while the packs are out"),
     ("shackles", "New shackles, while they are off"),
     ("hoses", "New brake hoses, while their brackets are off"),
     ("stops", "New bump stops, while the wheels are off"),
@@ -165,8 +163,7 @@ pub(crate) fn sums_words(hundredths: [i64; 2], currency: Currency) -> String {
 }
 
 /// Whether the stands at hand carry an end: the sentence, and whether they do.
-pub(crate) fn stands_hold_words(hold: &StandsHold, survey: &Survey, end: End, units: Units) -> (String, bool) {
-    let end = sentence(end_name(survey.vehicle.class, end));
+pub(crate) fn stands_hold_words(hold: &StandsHold, end: &str, units: Units) -> (String, bool) {
     let assumed = if hold.assumed { ", by assumed weights" } else { "" };
     let margin = format!("{:.1}", hold.margin());
     let words = format!(

@@ -29,34 +29,66 @@ async fn choose_a_rubber(bench: &Workbench) -> WebDriverResult<()> {
     bench.goto("/jobs/4/wrench").await
 }
 
+/// Goes through a card from the floor to its end: every part is ticked as here first, then step after step. How many steps there were.
+async fn walk_to_the_end(bench: &Workbench) -> WebDriverResult<usize> {
+    bench.press("//button[.='From the floor, on stands']").await?;
+    bench.wait_for(".pick.is-picked[aria-pressed]", "From the floor").await?;
+    while let Ok(here) = bench.page.find(By::XPath("//button[starts-with(., 'Here, and it fits')]")).await {
+        let before = bench.text(".wrench-section .hint").await?;
+        here.click().await?;
+        bench.until_differs(&before, async || bench.text(".wrench-section .hint").await).await?;
+    }
+    let mut steps = 0;
+    loop {
+        let before = bench.text(".wrench-head strong").await?;
+        let step = bench.page.execute(NEXT, vec![]).await?.convert::<String>()?;
+        if step.is_empty() {
+            break;
+        }
+        bench.until_differs(&before, async || bench.text(".wrench-head strong").await).await?;
+        steps += 1;
+    }
+    bench.wait_for(".wrench-head", "All of it is done").await?;
+    assert!(bench.page.find_all(By::Css("details.loose")).await?.is_empty(), "nothing is loose");
+    let wide = bench.page.execute("return document.documentElement.scrollWidth - innerWidth", vec![]).await?;
+    assert!(wide.convert::<i64>()? <= 0, "wider than a phone");
+    Ok(steps)
+}
+
 #[tokio::test]
 async fn a_rubber_is_ticked_to_its_end_on_a_phone() {
     at(Site::demo(), "wrench-rubber", async |bench| {
         bench.browser.resize(390, 844).await;
         bench.sign_on("Bram").await?;
         choose_a_rubber(bench).await?;
-        bench.press("//button[.='From the floor, on stands']").await?;
-        bench.wait_for(".pick.is-picked[aria-pressed]", "From the floor").await?;
-        // Every part is ticked as here first.
-        while let Ok(here) = bench.page.find(By::XPath("//button[starts-with(., 'Here, and it fits')]")).await {
-            let before = bench.text(".wrench-section .hint").await?;
-            here.click().await?;
-            bench.until_differs(&before, async || bench.text(".wrench-section .hint").await).await?;
+        let steps = walk_to_the_end(bench).await?;
+        assert!((13..60).contains(&steps), "a rubber is no long card: {steps}");
+        Ok(())
+    })
+    .await;
+}
+
+/// A leaf into the pack, other coils, and the packs of a trailer out and in: each to its end, holds, torques and all.
+#[tokio::test]
+async fn a_leaf_job_a_coil_job_and_a_trailer_are_ticked_to_their_end_on_a_phone() {
+    at(Site::demo(), "wrench-kinds", async |bench| {
+        bench.browser.resize(390, 844).await;
+        bench.sign_on("Bram").await?;
+        for (job, option, least, asks) in [
+            (4, "Add-a-leaf", 60, "rear.left.drawn_by_clamps"),
+            (8, "New coils", 30, "rear.coils_chained"),
+            (5, "Re-arched", 100, "rear.2.right.pin_seated"),
+        ] {
+            bench.goto(&format!("/jobs/{job}/options")).await?;
+            bench.press(&format!("//ol[@class='considered']//a[contains(., '{option}')]")).await?;
+            bench.wait_for(".option h3", option).await?;
+            bench.press("//form[contains(@action, '/choose')]//button").await?;
+            bench.wait_for_path(&format!("/jobs/{job}/plan")).await?;
+            bench.goto(&format!("/jobs/{job}/wrench")).await?;
+            assert_eq!(bench.page.find_all(By::Css(format!("[data-step='{asks}']"))).await?.len(), 1, "job {job}: {asks}");
+            let steps = walk_to_the_end(bench).await?;
+            assert!(steps >= least, "job {job}: {steps} steps");
         }
-        let mut steps = 0;
-        loop {
-            let before = bench.text(".wrench-head strong").await?;
-            let step = bench.page.execute(NEXT, vec![]).await?.convert::<String>()?;
-            if step.is_empty() {
-                break;
-            }
-            bench.until_differs(&before, async || bench.text(".wrench-head strong").await).await?;
-            steps += 1;
-        }
-        assert!(steps > 12, "{steps}");
-        bench.wait_for(".wrench-head", "All of it is done").await?;
-        let wide = bench.page.execute("return document.documentElement.scrollWidth - innerWidth", vec![]).await?;
-        assert!(wide.convert::<i64>()? <= 0, "wider than a phone");
         Ok(())
     })
     .await;

@@ -23,6 +23,7 @@ mod load_plan;
 mod look_over;
 mod overload;
 mod plan;
+mod plan_elsewhere;
 mod proof;
 mod saving;
 mod shelf;

@@ -165,6 +165,9 @@ async fn an_estimate_is_signed_as_it_was_shown_and_never_changed() {
     let later = ada.get(&path).await;
     assert_eq!(later.texts(".signed").len(), 1);
     assert!(later.text(".signed details").contains("100"), "the first price is still to be read");
+    let file = ada.client().get(ada.url(&format!("{path}.pdf"))).send().await.unwrap();
+    assert_eq!(file.headers()["content-type"], "application/pdf");
+    assert!(file.bytes().await.unwrap().starts_with(b"%PDF-"));
     let document = ada.get(&format!("{job}/job.json")).await.text("body");
     assert!(document.contains("\"signed_by\"") && document.contains("A. Owner"), "it goes along with the job");
 }

@@ -25,7 +25,7 @@ use wise_badger_store::Database;
 use wise_badger_store::wrench_tick::Tick;
 
 use super::job_frame::with_prediction;
-use super::signing::{SignForm, SignedView, sign};
+use super::signing::{SignForm, SignedView, says_the_same, sign};
 use super::wrench::card_of_job;
 use super::{Names, Page, Record, job_record, page, see_other};
 use crate::correction::correction_name;
@@ -33,7 +33,7 @@ use crate::drawing::StanceDrawing;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
 use crate::job_route::StageWords as _;
-use crate::paper_pdf::{Ruler, Rulers, pdf};
+use crate::paper_pdf::{Ruler, Rulers, pdf, sent};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::load_plan::over_words;
@@ -88,6 +88,8 @@ struct HandoverPage {
     sheet: HandoverSheet,
     shell: Shell,
     proof: String,
+    /// As it came; nothing, while it was not measured again.
+    before: Option<Arc<StanceDrawing>>,
     drawing: Arc<StanceDrawing>,
     sign: SignForm,
     signed: Vec<SignedView>,
@@ -134,17 +136,12 @@ pub(crate) async fn file(database: Data<Database>, worker: Worker, number: Path<
     let record = job_record(&database, &worker, *number).await?;
     let sheet = handover_sheet(&worker, &record)?;
     let signed = record.papers.iter().rev().find(|paper| paper.entry.0.paper == PaperWord::Handover).map(|paper| &paper.entry.0);
-    let body = pdf(
-        &format!("Handover: {}", sheet.label),
-        &sheet.heading(),
-        &rulers(&record, worker.units()),
-        &told::sections(&sheet),
-        signed,
-    );
-    let name = format!("attachment; filename=\"job-{number}-handover.pdf\"");
-    let mut answer = HttpResponse::Ok();
-    answer.insert_header((CONTENT_TYPE, "application/pdf")).insert_header((CONTENT_DISPOSITION, name));
-    Ok(answer.insert_header((CACHE_CONTROL, "no-store")).body(body))
+    let title = format!("Handover: {}", sheet.label);
+    let sections = told::sections(&sheet);
+    // A signature stands under what it was put under, and under nothing else.
+    let signed = signed.filter(|paper| says_the_same(&paper.sections, &sections));
+    let body = pdf(&title, &sheet.heading(), &rulers(&record, worker.units()), &sections, signed);
+    Ok(sent(body, &format!("job-{number}-handover.pdf")))
 }
 
 /// What is due, as a calendar.
@@ -165,10 +162,11 @@ pub(crate) async fn due_dates(database: Data<Database>, worker: Worker, number: 
     Ok(answer.insert_header((CACHE_CONTROL, "no-store")).body(body))
 }
 
-/// The day that what is due counts from: the one on which it was finished, or today.
+/// The day that what is due counts from: the one on which the customer signed for the vehicle, or it was finished, or today.
 fn begins(record: &Record) -> NaiveDate {
-    let finished = record.file.job.finished_at.map(|at| at.with_timezone(&Local).date_naive());
-    finished.unwrap_or_else(|| Local::now().date_naive())
+    let signed = record.papers.iter().find(|paper| paper.entry.0.paper == PaperWord::Handover).map(|paper| paper.recorded_at);
+    let at = signed.or(record.file.job.finished_at);
+    at.map_or_else(|| Local::now().date_naive(), |at| at.with_timezone(&Local).date_naive())
 }
 
 fn handover_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
@@ -176,10 +174,12 @@ fn handover_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
     let sheet = handover_sheet(worker, record)?;
     let sections = told::sections(&sheet);
     let mut shown = with_prediction(&file.work, None);
+    let before = file.work.is_measured_again().then(|| worked_out::stance(file, &shown, worker.units()));
     shown.fitted = file.work.is_measured_again().then(|| file.work.fitted().clone());
     let template = HandoverPage {
         shell: Shell::new(worker, format!("Handover: {}", sheet.label), format!("/jobs/{}/handover", number.0)),
         proof: Stage::Proof.path(number),
+        before,
         drawing: worked_out::stance(file, &shown, worker.units()),
         sign: SignForm::new(worker, file, &sections, format!("/jobs/{}/handover/sign", number.0), "The customer received it"),
         signed: SignedView::of(&record.papers, PaperWord::Handover, &sections, &record.names),

@@ -12,7 +12,7 @@ use wise_badger_store::Database;
 use wise_badger_store::paper::{self, Paper};
 
 use super::super::job_form::ReadJob as _;
-use super::super::signing::{SignForm, SignedView, sign};
+use super::super::signing::{SignForm, SignedView, WHEN, says_the_same, sign};
 use super::super::wrench::may_be_worked_on;
 use super::super::{Page, page, see_other};
 use super::{PlanRead, Reckoned};
@@ -20,6 +20,7 @@ use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
 use crate::job_route::StageWords as _;
+use crate::paper_pdf::{Rulers, pdf, sent};
 use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::class_name;
@@ -58,6 +59,20 @@ pub(crate) async fn sign_estimate(
     let sheet = Sheet::posted(posted, worker.units());
     sign(&database, &worker, &sheet, &read.file, PaperWord::Estimate, sections).await?;
     Ok(see_other(format!("/jobs/{number}/estimate")))
+}
+
+/// The estimate as a file.
+pub(crate) async fn estimate_file(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
+    let read = PlanRead::read(&database, &worker, *number).await?;
+    let papers = papers(&database, &worker, &read).await?;
+    let sections = sections(&worker, &read, Local::now().date_naive())?;
+    let intake = &read.file.case().intake;
+    let today = Local::now().format("%B %-d, %Y");
+    let heading = format!("{}, job {number}, {today}. {}.", worker.shop.name, class_name(intake.class));
+    let signed = papers.iter().rev().map(|paper| &paper.entry.0).find(|paper| paper.paper == PaperWord::Estimate);
+    let signed = signed.filter(|paper| says_the_same(&paper.sections, &sections));
+    let body = pdf(&format!("Estimate: {}", intake.label), &heading, &Rulers(Vec::new()), &sections, signed);
+    Ok(sent(body, &format!("job-{number}-estimate.pdf")))
 }
 
 async fn papers(database: &Data<Database>, worker: &Worker, read: &PlanRead) -> Result<Vec<Paper>, WebError> {
@@ -126,7 +141,7 @@ fn sections(worker: &Worker, read: &PlanRead, today: NaiveDate) -> Result<Vec<Pa
         ("Parts", estimate.lines.iter().map(line).collect()),
         ("Cost", money),
         ("Advised and declined", declined),
-        ("When", vec![format!("Done {}, if parts come as they are promised and a bay is free.", done_words(&schedule))]),
+        (WHEN, vec![format!("Done {}, if parts come as they are promised and a bay is free.", done_words(&schedule))]),
         (
             "To know",
             vec![

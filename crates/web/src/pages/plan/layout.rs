@@ -7,7 +7,7 @@ use wise_badger_casework::entry::{BendWord, RaisedWord, RustWord, SupplyWord};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::survey::End;
 use wise_badger_casework::work_plan::{PlannedWork, Supplied, Supply, stands_hold};
-use wise_badger_casework::wrench::{Proposal, proposals};
+use wise_badger_casework::wrench::{Place, Proposal, proposals};
 
 use super::super::job_frame::{JobFrame, as_chosen};
 use super::super::wrench::{may_be_worked_on, section_title};
@@ -20,13 +20,13 @@ use crate::form::look_over::word;
 use crate::form::work_plan::{extra_field, is_used, rows_shown, supply_field};
 use crate::form::{Choice, Field, Picks, Sheet, Tick};
 use crate::job_route::StageWords as _;
+use crate::view::Cautions;
 use crate::view::shelf::money_words;
 use crate::view::work_plan::{
     bend_name, days_words, done_words, hours_words, needed_words, proposal_words, quarter_hours, raised_name, rust_name,
     stands_hold_words, sum_words, sums_words, supplied_words, supply_name,
 };
-use crate::view::wrench::stands_words;
-use crate::view::{Cautions, end_name, sentence};
+use crate::view::wrench::{place_words, stands_words};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -186,7 +186,8 @@ fn heads(work: &PlannedWork, reckoned: &Reckoned<'_>, read: &PlanRead) -> Vec<(&
         (false, Some(hours)) => format!("By the steps, scaled to the shelf’s {} h for the parts alone.", quarter_hours(hours)),
         (false, None) => "By the steps: the shelf has no hours for every part.".to_owned(),
     };
-    let bay = format!("{by} The bay waits {}, with the drive.", hours_words(work.in_the_bay));
+    let took = read.file.case().work_plan.took_hours.map(|hours| format!(" It took {} h.", quarter_hours(hours)));
+    let bay = format!("{by} The bay waits {}, with the drive.{}", hours_words(work.in_the_bay), took.unwrap_or_default());
     let (cost, note) = match (estimate.work, read.terms.hourly.as_ref()) {
         (None, _) => (
             format!("{} for parts", sum_words(estimate.parts, estimate.currency)),
@@ -248,11 +249,11 @@ fn stands_say(work: &PlannedWork, read: &PlanRead, worker: &Worker) -> Vec<(Stri
     let raised = |end: End| work.card.steps.iter().any(|step| step.operation.word == "stands_set" && step.place.end == Some(end));
     let mut lines = Vec::new();
     for end in [End::Rear, End::Front].into_iter().filter(|end| raised(*end)) {
-        let name = sentence(end_name(survey.vehicle.class, end));
+        let name = place_words(&Place { end: Some(end), ..Place::default() }, survey.vehicle.class);
         let hold = read.file.case().work_plan.stands.as_ref().and_then(|stands| stands_hold(survey, end, stands));
         match hold {
             Some(hold) => {
-                let (words, enough) = stands_hold_words(&hold, survey, end, units);
+                let (words, enough) = stands_hold_words(&hold, &name, units);
                 lines.push(if enough {
                     (words, "within")
                 } else {

@@ -4,7 +4,7 @@ mod estimate;
 mod layout;
 mod timeline;
 
-pub(crate) use estimate::{estimate, sign_estimate};
+pub(crate) use estimate::{estimate, estimate_file, sign_estimate};
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};

@@ -105,6 +105,9 @@ pub(crate) fn consumable_words(consumable: Consumable, units: Units) -> String {
         Consumable::UBolts(None) => "New U-bolts, nuts and washers: measure a leg of the old ones first".to_owned(),
         Consumable::CenterBolts => "A new center bolt for each pack, head as the old one".to_owned(),
         Consumable::AxleNuts => "New axle nuts and cotter pins".to_owned(),
+        Consumable::Bushings => {
+            "New bushings for every eye and shackle that comes apart: bore, outside, length, material".to_owned()
+        }
         Consumable::BushingGrease => "Grease for the bushings by their material".to_owned(),
         Consumable::BrakeFluid => "Brake fluid of the kind on the cap, new washers".to_owned(),
     }
