@@ -165,7 +165,7 @@ fn a_job_is_given_out_and_taken_in_again_from_the_shell() {
     let newer =
         run(&["job", "import", "--database-url", &database.url(), "-"], &example.replace("\"version\": 4", "\"version\": 5"));
     assert_eq!(newer.status.code(), Some(2));
-    assert!(text(&newer.stderr).contains("this document is of version 4"), "{}", text(&newer.stderr));
+    assert!(text(&newer.stderr).contains("this document is of version 5"), "{}", text(&newer.stderr));
     let none = run(&["job", "export", "--database-url", &database.url(), "2"], "");
     assert_eq!(
         (none.status.code(), text(&none.stderr)),

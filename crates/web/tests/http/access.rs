@@ -44,7 +44,7 @@ async fn every_page_of_the_demo_shop_is_drawn() {
         }
     }
     let stands = visitor.get("/").await.texts(".jobs:not(.calls) .job-stands");
-    assert_eq!(stands[8..], ["Over a rating: weight must come off", "Finished", "Finished"]);
+    assert_eq!(stands[9..], ["Over a rating: weight must come off", "Finished"]);
     assert_eq!(visitor.get("/jobs/3/verdict").await.figure("Rear axle rate, both springs").0, "too weak to say");
 }
 

@@ -78,9 +78,14 @@ async fn a_plan_is_the_same_in_either_units() {
 async fn with_nothing_weighed_it_is_said_what_is_assumed() {
     let (_site, ada) = shop().await;
     let job = crate::open_half_ton(&ada).await;
-    let heights: Vec<(&str, &str)> =
-        crate::walk(["20 1/2", ""], ["21 1/2", ""]).into_iter().filter(|(_, height)| !height.is_empty()).collect();
-    ada.fill(&format!("{job}/tape"), &heights).await;
+    let empty = [
+        ("datum", "hub_to_arch"),
+        ("empty.front_left.0", "20 1/2"),
+        ("empty.front_right.0", "20 1/2"),
+        ("empty.rear_left.0", "21 1/2"),
+        ("empty.rear_right.0", "21 1/2"),
+    ];
+    ada.fill(&format!("{job}/tape"), &empty).await;
     ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "1")]).await;
     let chosen = ada.press(&format!("{job}/options"), "/choose").await;
     assert!(chosen.path.ends_with("/plan"), "{}", chosen.text("main"));
