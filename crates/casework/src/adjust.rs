@@ -2,8 +2,10 @@
 
 use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::correction::{Correction, Quantity};
+use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Length, metres};
 
+use crate::aim::AimVerdict;
 use crate::casework::Casework;
 use crate::entry::{FigureEntry, TypedIn, WhenEntry};
 use crate::shelf_fit::settable_of;
@@ -40,14 +42,23 @@ pub struct Adjust {
     pub settings: Vec<Adjustment>,
 }
 
-/// What can be set where the rear was measured outside its aim; `None` while it was not, or where it is inside.
+/// What can be set where the rear was measured outside its aim; `None` while it was not, where it is inside, and over a rating.
 pub fn adjust(work: &Casework) -> Option<Adjust> {
-    let (state, band) = work.target()?;
-    let measured = work.fitted().height(End::Rear, state)?;
-    let off = band.height - measured.value;
-    if off.abs() <= band.tolerance {
+    // Past a rating nothing is made to carry more.
+    if work.overload().is_some() {
         return None;
     }
+    let aim = work.aim()?;
+    let state = aim.state();
+    // What hangs on the front goes by where that stands now.
+    let front = work.fitted().height(End::Front, state).or_else(|| work.found().height(End::Front, state));
+    let band = aim.target_over(front.map(|height| height.value), work.found())?;
+    let measured = work.fitted().height(End::Rear, state)?;
+    let as_read = Uncertain::new(measured.value, metres(0.0));
+    if matches!(band.judge(as_read), AimVerdict::Meets | AimVerdict::LikelyMeets) {
+        return None;
+    }
+    let off = band.height - measured.value;
     let (option, _) = work.chosen()?;
     let settings = (0..option.parts.len()).filter_map(|place| setting(work, place, state, off)).collect();
     Some(Adjust { state, wanted: off, settings })

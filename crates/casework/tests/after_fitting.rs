@@ -10,13 +10,15 @@ use proptest::prelude::*;
 use rand::SeedableRng as _;
 use wise_badger_casework::adjust::adjust;
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{BareUnits, CorrectionEntry, OptionEntry, Typed, UnitWord};
+use wise_badger_casework::entry::{
+    AimSheet, BareUnits, CorrectionEntry, GoalEntry, MarkEntry, OptionEntry, Typed, UnitWord, WayWord, WhenEntry,
+};
 use wise_badger_casework::proof::{Miss, MissCause, likely_causes};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::correction::{KindRow, Quantity};
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit};
-use wise_badger_mechanics::units::{InShopUnits, inches};
+use wise_badger_mechanics::units::{InShopUnits, inches, pounds};
 
 /// Rear and front, empty and loaded, each off by so many inches; the rear sinks by 3, the front not.
 fn misses(rear: [f64; 2], front: [f64; 2]) -> Vec<Miss> {
@@ -157,6 +159,42 @@ fn nothing_is_set_where_the_aim_is_met_or_nothing_can_be() {
     let row = KindRow::of("lift_block").unwrap();
     case.options = vec![OptionEntry::from(CorrectionEntry::of(row, [("thickness", thick.into())]).unwrap())];
     assert_eq!(adjust(&Casework::new(case)).unwrap().settings, []);
+}
+
+/// Above a height that anything above is as good as, nothing is let down; below it, it is pressed up.
+#[test]
+fn what_may_stand_higher_is_not_let_down() {
+    let at = |rear: f64| {
+        let mut case = with_bags("30", rear).case().clone();
+        let (height, tolerance) = (typed(20.0), typed(0.25));
+        let (when, way) = (WhenEntry::State(LoadState::Loaded), WayWord::AtLeast);
+        case.aim = Some(AimSheet::from(GoalEntry::Mark { mark: MarkEntry::Rear, when, way, height, tolerance }));
+        Casework::new(case)
+    };
+    assert_eq!(adjust(&at(21.5)), None);
+    assert!(adjust(&at(19.0)).unwrap().wanted > inches(0.5));
+}
+
+/// A rake goes by where the front stands after the work, and over a rating nothing is set to carry more.
+#[test]
+fn a_setting_goes_by_the_front_as_it_is_now_and_is_none_over_a_rating() {
+    let level = with_bags("30", 20.0).target().unwrap().1.height.customary();
+    let mut raised = with_bags("30", level).case().clone();
+    for place in [Place::FrontLeft, Place::FrontRight] {
+        raised.readings.push(reading(Phase::Fitted, LoadState::Loaded, place, 21.75));
+    }
+    let told = adjust(&Casework::new(raised)).unwrap();
+    assert!((told.wanted.customary() - 1.25).abs() < 1e-6, "the front came up by 1 1/4: {told:?}");
+    let mut over = with_bags("30", level - 1.5).case().clone();
+    let weight = |value: f64| Typed { text: value.to_string(), unit: UnitWord::Lb, si: pounds(value).si() };
+    (over.intake.kerb_front, over.intake.kerb_rear) = (Some(weight(2_900.0)), Some(weight(2_600.0)));
+    over.intake.rear_rating = weight(3_000.0);
+    let over = Casework::new(over);
+    assert!(over.overload().is_some() && adjust(&over).is_none());
+}
+
+fn typed(value: f64) -> Typed {
+    Typed { text: value.to_string(), unit: UnitWord::In, si: inches(value).si() }
 }
 
 /// What of the stories two states tell apart: load and rate look alike there, and so do the places of a misreading to whoever reads again.

@@ -3,7 +3,9 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::entry::{ProofSheetEntry, TickEntry};
+use wise_badger_casework::wrench::Step;
 use wise_badger_store::job::Closed;
+use wise_badger_store::wrench_tick::Tick;
 use wise_badger_store::{Database, job, job_sheet};
 
 use super::super::wrench::is_something_loose;
@@ -95,5 +97,8 @@ fn may_be_finished(record: &Record, worker: &Worker) -> Result<(), WebError> {
 
 /// Whether whoever is working did work on the card, while the shop has others who could release it.
 pub(super) fn works_alone(record: &Record, worker: &Worker) -> bool {
-    record.ticks.iter().any(|tick| tick.recorded_by == worker.person.id) && record.names.count() > 1
+    // Who only said that parts are here, or how it is raised, did no work.
+    let is_work = |step: &str| Step::of_key(step).is_some();
+    let did = |tick: &Tick| tick.recorded_by == worker.person.id && is_work(&tick.entry.0.step);
+    record.ticks.iter().any(did) && record.names.count() > 1
 }
