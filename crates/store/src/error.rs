@@ -40,6 +40,9 @@ pub enum StoreError {
         /// The number.
         number: String,
     },
+    /// A shop keeps somebody who may say who works in it.
+    #[error("a shop keeps at least one owner")]
+    LastOwner,
     /// A stored word or document this program does not know.
     #[error("a stored {what} reads “{text}”, which this program does not know")]
     Unreadable {

@@ -11,6 +11,14 @@ pub struct ShopId(pub i64);
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType, Serialize, Deserialize)]
 pub struct PersonId(pub i64);
 
+/// Key of a tablet that was let into a shop.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType, Serialize, Deserialize)]
+pub struct TabletId(pub i64);
+
+/// Key of an invitation.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct InvitationId(pub i64);
+
 /// Key of a job.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct JobId(pub i64);

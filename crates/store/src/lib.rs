@@ -17,6 +17,7 @@ mod error;
 pub mod fitting;
 pub mod history;
 mod ids;
+pub mod invitation;
 pub mod job;
 pub mod job_document;
 pub mod job_file;
@@ -29,12 +30,16 @@ pub mod paper;
 pub mod person;
 pub mod photograph;
 pub mod reading;
+mod role;
 pub mod saving;
 mod schema;
 pub mod session;
 pub mod shelf;
 pub mod shop;
+pub mod shop_change;
+pub mod sign_in;
 pub mod submission;
+pub mod tablet;
 #[cfg(feature = "test-support")]
 pub mod test_support;
 mod words;
@@ -44,5 +49,8 @@ pub use connection::{Database, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use error::{Source, StoreError};
-pub use ids::{CallId, CorrectionId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId};
+pub use ids::{
+    CallId, CorrectionId, InvitationId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId, TabletId,
+};
 pub use opening::OpeningError;
+pub use role::Role;

@@ -161,18 +161,27 @@ fn schema_is_whole(connection: &mut PgConnection) -> Result<(), OpeningError> {
         };
     }
     ask!(
+        calls,
         corrections,
+        failed_sign_ins,
         fittings,
+        invitations,
         job_changes,
         job_sheets,
         job_standings,
         jobs,
+        known_devices,
+        papers,
         people,
         photographs,
         readings,
         sessions,
+        shelf_parts,
+        shop_changes,
         shops,
-        submissions
+        submissions,
+        tablets,
+        wrench_ticks
     );
     Ok(())
 }

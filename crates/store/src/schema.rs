@@ -27,6 +27,14 @@ diesel::table! {
 }
 
 diesel::table! {
+    failed_sign_ins (id) {
+        id -> Int8,
+        subject -> Text,
+        failed_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     fittings (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -37,6 +45,23 @@ diesel::table! {
         recorded_at -> Timestamptz,
         withdrawn_at -> Nullable<Timestamptz>,
         promise -> Nullable<Jsonb>,
+    }
+}
+
+diesel::table! {
+    invitations (id) {
+        id -> Int8,
+        key_hash -> Text,
+        kind -> Text,
+        shop_id -> Nullable<Int8>,
+        name -> Nullable<Text>,
+        role -> Nullable<Text>,
+        person_id -> Nullable<Int8>,
+        made_by -> Nullable<Int8>,
+        made_at -> Timestamptz,
+        expires_at -> Timestamptz,
+        used_at -> Nullable<Timestamptz>,
+        revoked_at -> Nullable<Timestamptz>,
     }
 }
 
@@ -104,6 +129,15 @@ diesel::table! {
 }
 
 diesel::table! {
+    known_devices (key_hash, shop_id, person_id) {
+        key_hash -> Text,
+        shop_id -> Int8,
+        person_id -> Int8,
+        last_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     people (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -112,6 +146,10 @@ diesel::table! {
         length_unit -> Text,
         weight_unit -> Text,
         created_at -> Timestamptz,
+        role -> Text,
+        password_hash -> Nullable<Text>,
+        pin_hash -> Nullable<Text>,
+        left_at -> Nullable<Timestamptz>,
     }
 }
 
@@ -170,6 +208,9 @@ diesel::table! {
         person_id -> Nullable<Int8>,
         state -> Jsonb,
         expires_at -> Timestamptz,
+        began_at -> Timestamptz,
+        seen_at -> Timestamptz,
+        tablet_id -> Nullable<Int8>,
     }
 }
 
@@ -190,6 +231,19 @@ diesel::table! {
 }
 
 diesel::table! {
+    shop_changes (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        what -> Text,
+        subject -> Text,
+        before -> Nullable<Jsonb>,
+        after -> Nullable<Jsonb>,
+        changed_by -> Int8,
+        changed_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     shops (id) {
         id -> Int8,
         name -> Text,
@@ -197,6 +251,8 @@ diesel::table! {
         currency -> Text,
         weights -> Nullable<Jsonb>,
         terms -> Nullable<Jsonb>,
+        handle -> Text,
+        demo -> Bool,
     }
 }
 
@@ -211,6 +267,19 @@ diesel::table! {
         job_id -> Nullable<Int8>,
         revision -> Nullable<Int4>,
         sent_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    tablets (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        name -> Text,
+        key_hash -> Text,
+        enrolled_by -> Int8,
+        enrolled_at -> Timestamptz,
+        revoked_by -> Nullable<Int8>,
+        revoked_at -> Nullable<Timestamptz>,
     }
 }
 
@@ -232,18 +301,23 @@ diesel::joinable!(calls -> jobs (job_id));
 diesel::allow_tables_to_appear_in_same_query!(
     calls,
     corrections,
+    failed_sign_ins,
     fittings,
+    invitations,
     job_changes,
     job_sheets,
     job_standings,
     jobs,
+    known_devices,
     papers,
     people,
     photographs,
     readings,
     sessions,
     shelf_parts,
+    shop_changes,
     shops,
     submissions,
+    tablets,
     wrench_ticks,
 );

@@ -60,6 +60,20 @@ impl TestDatabase {
         Self::run(&self.url(), command);
     }
 
+    /// Asks it for lines: a query whose one column is called `line`.
+    ///
+    /// # Panics     when it cannot be reached or refuses
+    pub fn ask(&self, query: &str) -> Vec<String> {
+        #[derive(diesel::QueryableByName)]
+        struct Line {
+            #[diesel(sql_type = diesel::sql_types::Text)]
+            line: String,
+        }
+        let mut connection = PgConnection::establish(&self.url()).unwrap_or_else(|error| panic!("{}: {error}", self.name));
+        let lines = diesel::RunQueryDsl::load::<Line>(diesel::sql_query(query), &mut connection);
+        lines.unwrap_or_else(|error| panic!("{query}: {error}")).into_iter().map(|row| row.line).collect()
+    }
+
     /// Runs a command on its server, in no database of a test's.
     fn tell_server(&self, command: &str) {
         Self::run(&format!("{}/postgres", self.server), command);

@@ -140,7 +140,7 @@ async fn searched(browser: &browser::Browser) -> WebDriverResult<()> {
 }
 
 async fn take(browser: &browser::Browser, address: &str, folder: &Path, views: &[String]) -> WebDriverResult<()> {
-    browser.page.goto(format!("{address}/who")).await?;
+    browser.page.goto(format!("{address}/sign-in")).await?;
     browser.page.query(By::Css(".person")).first().await?.click().await?;
     for view in views {
         let (name, rest) = view.split_once('=').unwrap_or((view, "/"));

@@ -15,9 +15,13 @@ use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::option_document::{OptionDocument, OptionsResult, PredictionDocument};
 use wise_badger_casework::shelf::{ShelfDocument, changes};
 use wise_badger_mechanics::document::{LARGEST_DOCUMENT, PackDocument, ReadingsDocument, StanceDocument};
-use wise_badger_store::{Database, JobNumber, OpeningError, StoreError, in_transaction, job_document, person, shelf, shop};
+use wise_badger_store::invitation::{self, Invitation};
+use wise_badger_store::person::{self, Person};
+use wise_badger_store::shop::{self, Shop, Shops};
+use wise_badger_store::{Database, JobNumber, OpeningError, PgConnection, StoreError, in_transaction, job_document, shelf};
 
 use crate::form::clean;
+use crate::keys;
 use crate::one_line::one_line;
 use crate::pages::job_document::read_cleaned;
 use crate::{Settings, load_demo_data, serve};
@@ -85,20 +89,56 @@ enum Command {
     /// Give the shop's shelf out as a wise-badger/shelf document, or take one in.
     #[command(subcommand)]
     Shelf(ShelfCommand),
-    /// Open a shop with its first person, in a database that has none.
-    OpenShop {
+    /// Print a link by which a shop is opened: a database holds any number of them.
+    InviteShop {
         #[command(flatten)]
         database: DatabaseOptions,
-        /// What the shop is called.
-        #[arg(long, value_parser = name)]
-        name: String,
-        /// Who works there first.
+        /// Where the program is reached, as `https://springs.example`.
+        #[arg(long, default_value = "http://127.0.0.1:8460")]
+        at: String,
+    },
+    /// Print a link by which somebody sets their password anew: for an owner whom nobody else can give one.
+    ResetLink {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
+        /// Whose password.
         #[arg(long, value_parser = name)]
         person: String,
-        /// What they do there.
-        #[arg(long, default_value = "Lead", value_parser = name)]
-        trade: String,
+        /// Where the program is reached, as `https://springs.example`.
+        #[arg(long, default_value = "http://127.0.0.1:8460")]
+        at: String,
     },
+}
+
+#[derive(Args)]
+struct ShopOption {
+    /// The shop, by the word that it signs in by; may be left out where the database has but one.
+    #[arg(long)]
+    shop: Option<String>,
+}
+
+impl ShopOption {
+    fn find(&self, connection: &mut PgConnection) -> Result<Shop, Failure> {
+        match (&self.shop, shop::shops(connection)?) {
+            (Some(handle), _) => {
+                shop::find_by_handle(connection, handle)?.ok_or_else(|| format!("no shop signs in by “{handle}”").into())
+            }
+            (None, Shops::One(shop)) => Ok(shop),
+            (None, Shops::None) => Err("the database has no shop yet".into()),
+            (None, Shops::Several) => Err("the database has several shops; say which with --shop WORD".into()),
+        }
+    }
+}
+
+/// Who takes something in: as named, or whoever has worked in the shop longest.
+fn by(connection: &mut PgConnection, shop: &Shop, name: Option<&str>) -> Result<Person, Failure> {
+    let people = person::of_shop(connection, shop.id)?;
+    let mut here: Vec<Person> = people.into_iter().filter(Person::is_here).collect();
+    here.sort_by_key(|person| person.id.0);
+    let found = here.into_iter().find(|person| name.is_none_or(|name| person.name == name));
+    found.ok_or_else(|| format!("there is no such person in {}", shop.name).into())
 }
 
 #[derive(Subcommand)]
@@ -107,6 +147,8 @@ enum JobCommand {
     Export {
         #[command(flatten)]
         database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
         /// Its number in the shop.
         number: i32,
     },
@@ -114,6 +156,8 @@ enum JobCommand {
     Import {
         #[command(flatten)]
         database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
         /// The document; `-` reads standard input.
         file: String,
         /// Who takes it in; whoever has worked in the shop longest where that is not said.
@@ -130,11 +174,15 @@ enum ShelfCommand {
     Export {
         #[command(flatten)]
         database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
     },
     /// Take a document's parts in: what it does not name stays as it is. Nothing is taken in while any part of it is not understood.
     Import {
         #[command(flatten)]
         database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
         /// The document; `-` reads standard input.
         file: String,
         /// Who takes it in; whoever has worked in the shop longest where that is not said.
@@ -207,7 +255,8 @@ pub fn run() -> ExitCode {
         Command::Predict { job: Some(job), shelf: Some(shelf), with, .. } => (predict_of_shelf(&job, &shelf, &with), 2),
         Command::Predict { .. } => (print_schema(&OptionDocument::schema()), 2),
         Command::Options { job, shelf, today } => (options(&job, &shelf, today.as_deref()), 2),
-        Command::OpenShop { database, name, person, trade } => (open_shop(&database, &name, &person, &trade), 1),
+        Command::InviteShop { database, at } => (invite_shop(&database, &at), 1),
+        Command::ResetLink { database, shop, person, at } => (reset_link(&database, &shop, &person, &at), 1),
         Command::Job(command) => (job_command(command), 2),
         Command::Shelf(command) => (shelf_command(command), 2),
         Command::Serve(options) => (serve_here(options), 1),
@@ -298,21 +347,21 @@ fn read_document(file: &str) -> Result<String, Failure> {
 fn job_command(command: JobCommand) -> Result<(), Failure> {
     match command {
         JobCommand::Schema => print_schema(&JobDocument::schema()),
-        JobCommand::Export { database, number } => {
+        JobCommand::Export { database, shop, number } => {
             let database = database.open(1)?;
             let mut connection = database.connection()?;
-            let shop = shop::first(&mut connection)?.ok_or("the database has no shop yet")?;
+            let shop = shop.find(&mut connection)?;
             let document = job_document::export(&mut connection, shop.id, JobNumber(number))?;
             print(&serde_json::to_string_pretty(&document)?)
         }
-        JobCommand::Import { database, file, person } => {
+        JobCommand::Import { database, shop, file, person } => {
             let document = read_cleaned(&read_document(&file)?)?;
             let database = database.open(1)?;
-            let taken = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
-                let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
-                let people = person::of_shop(connection, shop.id)?;
-                let by = people.into_iter().find(|one| person.as_ref().is_none_or(|name| one.name == *name));
-                job_document::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &document)
+            let mut connection = database.connection()?;
+            let shop = shop.find(&mut connection)?;
+            let by = by(&mut connection, &shop, person.as_deref())?;
+            let taken = in_transaction(&mut connection, |connection| -> Result<_, StoreError> {
+                job_document::take_in(connection, &by, &document)
             });
             print(&taken?.number.0.to_string())
         }
@@ -322,14 +371,14 @@ fn job_command(command: JobCommand) -> Result<(), Failure> {
 fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
     match command {
         ShelfCommand::Schema => print_schema(&ShelfDocument::schema()),
-        ShelfCommand::Export { database } => {
+        ShelfCommand::Export { database, shop } => {
             let database = database.open(1)?;
             let mut connection = database.connection()?;
-            let shop = shop::first(&mut connection)?.ok_or("the database has no shop yet")?;
+            let shop = shop.find(&mut connection)?;
             let document = ShelfDocument::new(shelf::all(&mut connection, shop.id)?);
             print(&serde_json::to_string_pretty(&document)?)
         }
-        ShelfCommand::Import { database, file, person } => {
+        ShelfCommand::Import { database, shop, file, person } => {
             let read = ShelfDocument::read(&read_document(&file)?).map_err(|error| format!("{file}: {error}"))?;
             if !read.wrong.is_empty() {
                 let lines = read.wrong.iter().map(|part| format!("part {}, {}: {}", part.row, part.at, part.what));
@@ -337,12 +386,12 @@ fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
             }
             let parts: Vec<ShelfPart> = read.parts.into_iter().map(|(_, part)| part).collect();
             let database = database.open(1)?;
-            let taken = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
-                let shop = shop::first(connection)?.ok_or(StoreError::NotFound("shop"))?;
-                let people = person::of_shop(connection, shop.id)?;
-                let by = people.into_iter().find(|one| person.as_ref().is_none_or(|name| one.name == *name));
+            let mut connection = database.connection()?;
+            let shop = shop.find(&mut connection)?;
+            let by = by(&mut connection, &shop, person.as_deref())?;
+            let taken = in_transaction(&mut connection, |connection| -> Result<_, StoreError> {
                 let (changes, _) = changes(&shelf::all(connection, shop.id)?, parts);
-                shelf::take_in(connection, &by.ok_or(StoreError::NotFound("person"))?, &changes, |_| {})?;
+                shelf::take_in(connection, &by, &changes, |_| {})?;
                 Ok(changes.len())
             });
             print(&taken?.to_string())
@@ -350,22 +399,26 @@ fn shelf_command(command: ShelfCommand) -> Result<(), Failure> {
     }
 }
 
-fn open_shop(database: &DatabaseOptions, name: &str, who: &str, trade: &str) -> Result<(), Failure> {
+/// Keeps an invitation, and gives the link to it.
+fn link(connection: &mut PgConnection, invitation: &Invitation, at: &str) -> Result<String, StoreError> {
+    let key = keys::new_key();
+    invitation::make(connection, None, invitation, &keys::hash(&key))?;
+    Ok(format!("{}/join?key={key}", at.trim_end_matches('/')))
+}
+
+fn invite_shop(database: &DatabaseOptions, at: &str) -> Result<(), Failure> {
     let database = database.open(1)?;
-    let there = in_transaction(&mut *database.connection()?, |connection| -> Result<_, StoreError> {
-        shop::one_at_a_time(connection)?;
-        let there = shop::first(connection)?;
-        if there.is_none() {
-            let shop = shop::open(connection, name)?;
-            person::take_on(connection, shop.id, who, trade)?;
-        }
-        Ok(there)
-    });
-    if let Some(shop) = there? {
-        return Err(format!("the database already has a shop, {}", shop.name).into());
-    }
-    println!("{name} is open, and {who} works there.");
-    Ok(())
+    let link = link(&mut *database.connection()?, &Invitation::OpenShop, at)?;
+    print(&format!("Whoever opens this within a week opens a shop, and owns it:\n{link}"))
+}
+
+fn reset_link(database: &DatabaseOptions, shop: &ShopOption, name: &str, at: &str) -> Result<(), Failure> {
+    let database = database.open(1)?;
+    let mut connection = database.connection()?;
+    let shop = shop.find(&mut connection)?;
+    let person = by(&mut connection, &shop, Some(name))?;
+    let link = link(&mut connection, &Invitation::Reset { shop: shop.id, person: person.id }, at)?;
+    print(&format!("Whoever opens this within a day sets the password of {name} anew:\n{link}"))
 }
 
 fn serve_here(options: ServeOptions) -> Result<(), Failure> {
@@ -392,12 +445,27 @@ fn serve_here(options: ServeOptions) -> Result<(), Failure> {
         cookie_key: options.cookie_key,
         behind_tls: options.behind_tls,
         hosts: options.hosts,
-        sign_ons_a_minute: None,
+        one_press_demo: options.demo_data,
     };
+    let first = first_run(&database, &here.to_string())?;
     actix_web::rt::System::new().block_on(async move {
-        let ready = || println!("Wise Badger is at http://{here}/");
+        let ready = || {
+            println!("Wise Badger is at http://{here}/");
+            if let Some(link) = first {
+                println!("No shop is open yet. Whoever opens this within a week opens the first one, and owns it:\n{link}");
+            }
+        };
         Ok(serve(listener, database, &settings, ready, told_to_stop()).await?)
     })
+}
+
+/// The way to the first shop, where there is none.
+fn first_run(database: &Database, here: &str) -> Result<Option<String>, Failure> {
+    let mut connection = database.connection()?;
+    match shop::shops(&mut connection)? {
+        Shops::None => Ok(Some(link(&mut connection, &Invitation::OpenShop, &format!("http://{here}"))?)),
+        Shops::One(_) | Shops::Several => Ok(None),
+    }
 }
 
 /// Ctrl-C, or a polite kill.

@@ -4,22 +4,32 @@ use actix_session::storage::SaveError;
 use actix_web::error::InternalError;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_SECURITY_POLICY, ContentType, LOCATION, RETRY_AFTER};
-use actix_web::{HttpResponse, ResponseError};
+use actix_web::{HttpRequest, HttpResponse, ResponseError};
 use askama::Template;
 use wise_badger_store::{DieselError, StoreError};
 
 use crate::guard::POLICY;
 use crate::photo::PhotoError;
+use crate::rights::Right;
 
 /// Why a page cannot be given.
 #[derive(Debug, thiserror::Error)]
 pub(crate) enum WebError {
-    /// Nobody has said who is working; leads to the picker and back to this path.
-    #[error("nobody is signed on")]
+    /// Nobody is signed in; leads to the sign-in page and back to this path.
+    #[error("nobody is signed in")]
     NobodyWorking {
         /// Where they were going.
         wanted: String,
     },
+    /// Their role does not have the right that it takes.
+    #[error("not allowed: {0:?}")]
+    NotAllowed(Right),
+    /// A link that lets nobody in: used, taken back, too old, or never made.
+    #[error("a link that is good for nothing")]
+    LinkUsed,
+    /// What was to be shown once more was not theirs.
+    #[error("not shown again who they are")]
+    NotShownAgain,
     /// There is nothing at that address.
     #[error("no such {0}")]
     NotFound(&'static str),
@@ -91,6 +101,13 @@ pub(crate) enum WebError {
 pub(crate) const FINISHED: &str = "This job is finished, and closed to changes. Nothing was saved.";
 
 impl WebError {
+    /// Nobody is signed in; where they wanted to go, as far as it can be gone to later.
+    pub(crate) fn nobody_working(request: &HttpRequest) -> Self {
+        let path = request.uri().path_and_query().map_or("/", |path| path.as_str());
+        let wanted = if request.method().is_safe() { path } else { request.uri().path() };
+        WebError::NobodyWorking { wanted: wanted.to_owned() }
+    }
+
     /// What went wrong in a layer round the pages, by the store's error that lies under it.
     pub(crate) fn of_a_layer(error: &actix_web::Error) -> Self {
         let status = error.as_response_error().status_code();
@@ -127,7 +144,32 @@ impl WebError {
     /// Title, what happened, what to do next.
     fn words(&self) -> (&'static str, String, &'static str) {
         match self {
-            WebError::NobodyWorking { .. } => ("Who is working?", "Pick your name first.".to_owned(), "Go to the picker."),
+            WebError::NobodyWorking { .. } => ("Sign in", "Sign in first.".to_owned(), "Go to the sign-in page."),
+            WebError::NotAllowed(right) => (
+                "Not yours to do",
+                format!("{} Nothing was saved.", right.words()),
+                "Ask one of them to do it, or an owner to change what you are in the shop.",
+            ),
+            WebError::LinkUsed => (
+                "This link is good for nothing",
+                "It was used, taken back or is too old: each is good once, and for a while.".to_owned(),
+                "Ask whoever gave it to you for another.",
+            ),
+            WebError::NotShownAgain => (
+                "Not confirmed",
+                "That was not your password, or on a shared tablet your PIN. Nothing was saved.".to_owned(),
+                "Go back and type it again.",
+            ),
+            WebError::Store(StoreError::LastOwner) => (
+                "An owner stays",
+                "A shop keeps at least one owner, who says who works in it. Nothing was saved.".to_owned(),
+                "Make somebody else an owner first.",
+            ),
+            WebError::Store(StoreError::Taken { what, number }) => (
+                "Taken",
+                format!("There is already a {what} “{number}”. Nothing was saved."),
+                "Go back and take another.",
+            ),
             WebError::NotFound(what) | WebError::Store(StoreError::NotFound(what)) => {
                 ("Not here", format!("There is no such {what} in this shop."), "Check the number, or pick it from the yard.")
             }
@@ -142,9 +184,9 @@ impl WebError {
                 "Send a smaller one.",
             ),
             WebError::SessionNotKept => (
-                "Not signed on",
+                "Not signed in",
                 "Who is working could not be kept: the records cannot be reached, or take no changes at present.".to_owned(),
-                "Wait a moment and pick your name again; if it stays so, tell whoever looks after the program.",
+                "Wait a moment and sign in again; if it stays so, tell whoever looks after the program.",
             ),
             WebError::UnknownHost => (
                 "Not this server",
@@ -153,8 +195,8 @@ impl WebError {
             ),
             WebError::TooOften => (
                 "Too many tries",
-                "There were too many sign-ons from this device within a minute.".to_owned(),
-                "Wait a minute, then pick your name again.",
+                "There were too many tries that failed. Nobody is let in this way for now.".to_owned(),
+                "Wait a quarter of an hour, or have an owner give you a link to set your password anew.",
             ),
             WebError::TooSlow => (
                 "Too slow",
@@ -230,17 +272,23 @@ impl ResponseError for WebError {
     fn status_code(&self) -> StatusCode {
         match self {
             WebError::NobodyWorking { .. } => StatusCode::SEE_OTHER,
-            WebError::NotFound(_) | WebError::Store(StoreError::NotFound(_)) => StatusCode::NOT_FOUND,
+            WebError::NotFound(_) | WebError::LinkUsed | WebError::Store(StoreError::NotFound(_)) => StatusCode::NOT_FOUND,
             WebError::Malformed(_) => StatusCode::BAD_REQUEST,
             WebError::TooLarge | WebError::UploadTooLarge { .. } => StatusCode::PAYLOAD_TOO_LARGE,
             WebError::UnknownHost => StatusCode::MISDIRECTED_REQUEST,
             WebError::TooOften => StatusCode::TOO_MANY_REQUESTS,
             WebError::TooSlow => StatusCode::REQUEST_TIMEOUT,
             WebError::NoPhoto(_) => StatusCode::UNPROCESSABLE_ENTITY,
-            WebError::AnotherSite => StatusCode::FORBIDDEN,
+            WebError::AnotherSite | WebError::NotAllowed(_) | WebError::NotShownAgain => StatusCode::FORBIDDEN,
             WebError::NotNow(_)
             | WebError::Refused(_)
-            | WebError::Store(StoreError::Stale { .. } | StoreError::Finished | StoreError::Full { .. }) => StatusCode::CONFLICT,
+            | WebError::Store(
+                StoreError::Stale { .. }
+                | StoreError::Finished
+                | StoreError::Full { .. }
+                | StoreError::LastOwner
+                | StoreError::Taken { .. },
+            ) => StatusCode::CONFLICT,
             WebError::Busy
             | WebError::SessionNotKept
             | WebError::NotKnownWhetherSaved
@@ -263,7 +311,7 @@ impl ResponseError for WebError {
         let mut answer = HttpResponse::build(self.status_code());
         if let WebError::NobodyWorking { wanted } = self {
             let query = form_urlencoded::Serializer::new(String::new()).append_pair("next", wanted).finish();
-            return answer.insert_header((LOCATION, format!("/who?{query}"))).finish();
+            return answer.insert_header((LOCATION, format!("/sign-in?{query}"))).finish();
         }
         let (title, what, next) = self.words();
         let way = match self {
@@ -273,7 +321,8 @@ impl ResponseError for WebError {
             _ => None,
         };
         if matches!(self, WebError::TooOften | WebError::Busy) {
-            answer.insert_header((RETRY_AFTER, "60"));
+            let seconds = if matches!(self, WebError::Busy) { "60" } else { "900" };
+            answer.insert_header((RETRY_AFTER, seconds));
         }
         let page = ErrorPage { title, what: &what, next, way }.render();
         // The page about an error must not fail in its turn.

@@ -7,10 +7,11 @@ use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::header::{self, HeaderName, HeaderValue};
 use actix_web::middleware::{DefaultHeaders, Next};
 use actix_web::web::Data;
-use actix_web::{Error, HttpMessage, ResponseError};
+use actix_web::{Error, HttpMessage, HttpRequest, ResponseError};
 use tracing_actix_web::RequestId;
 
 use crate::error::WebError;
+use crate::keys::BehindTls;
 use crate::log;
 
 /// Everything comes from this server. Bootstrap's style sheet draws its marks from `data:` pictures.
@@ -110,9 +111,18 @@ pub(crate) async fn a_page_for_every_failure(
     Ok(answer)
 }
 
-/// The address that a request came from, as far as this server can tell.
-pub(crate) fn peer(request: &actix_web::HttpRequest) -> IpAddr {
-    request.peer_addr().map_or(IpAddr::from([0, 0, 0, 0]), |address| address.ip())
+/// The address that a request came from, as far as this server can tell: behind a proxy that hides what is sent, by the last that it
+/// passed on. Of an IPv6 address its network counts, of which one household has all.
+pub(crate) fn address_of(request: &HttpRequest) -> String {
+    let behind_proxy = request.app_data::<Data<BehindTls>>().is_some_and(|tls| tls.0);
+    let passed_on = request.headers().get("x-forwarded-for").and_then(|value| value.to_str().ok());
+    let passed_on = passed_on.and_then(|all| all.rsplit(',').next()).and_then(|last| last.trim().parse::<IpAddr>().ok());
+    let address = passed_on.filter(|_| behind_proxy).or_else(|| request.peer_addr().map(|address| address.ip()));
+    match address {
+        Some(IpAddr::V6(address)) => format!("{:x?}", address.segments().first_chunk::<4>()),
+        Some(IpAddr::V4(address)) => address.to_string(),
+        None => String::new(),
+    }
 }
 
 #[cfg(test)]

@@ -1,9 +1,11 @@
 //! Every address of the program.
 
 use actix_web::guard::{Any, Get, Head};
+use actix_web::middleware::from_fn;
 use actix_web::web::{self, FormConfig, PathConfig, QueryConfig, ServiceConfig};
 
 use crate::error::WebError;
+use crate::gate;
 use crate::pages::aim::AimForm;
 use crate::pages::drive::DriveForm;
 use crate::pages::intake::IntakeVehicleForm;
@@ -14,9 +16,10 @@ use crate::pages::plan::PlanForm;
 use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, load, options, photographs, plan, proof,
-    record, shelf, sums, takes, understood, verdict, what_if, who, wrench, yard,
+    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, join, load, me, options, people,
+    photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units, verdict, what_if, wrench, yard,
 };
+use crate::rights::Right;
 
 /// Most bytes of one form: a load plan or a pack filled to the last field, in any script, is less.
 const LARGEST_FORM: usize = 256 * 1024;
@@ -28,16 +31,24 @@ pub struct Address {
     pub method: &'static str,
     /// The path, with its parameters in braces.
     pub path: &'static str,
+    /// What it takes of whoever asks.
+    pub right: Right,
 }
 
-/// The table: registers every row, and lists them for whoever wants to knock at each.
+/// The table: registers every row behind its gate, and lists them for whoever wants to knock at each.
 macro_rules! addresses {
-    ($($method:ident $path:literal => $handler:expr;)*) => {
+    ($($method:ident $path:literal $right:ident => $handler:expr;)*) => {
         /// Every address below the pages' own session, in the order of the table.
-        pub const ADDRESSES: &[Address] = &[$(Address { method: stringify!($method), path: $path }),*];
+        pub const ADDRESSES: &[Address] =
+            &[$(Address { method: stringify!($method), path: $path, right: Right::$right }),*];
 
         fn register(config: &mut ServiceConfig) {
-            config$(.route($path, addresses!(@route $method).to($handler)))*;
+            config$(.route(
+                $path,
+                addresses!(@route $method)
+                    .to($handler)
+                    .wrap(from_fn(|request, next| gate::pass(Right::$right, request, next))),
+            ))*;
         }
     };
     (@route GET) => { web::route().guard(Any(Get()).or(Head())) };
@@ -45,114 +56,144 @@ macro_rules! addresses {
 }
 
 addresses! {
-    GET "/" => yard::show;
-    GET "/who" => who::show;
-    POST "/who" => who::sign_on;
-    POST "/sign-out" => who::sign_out;
-    POST "/units" => who::set_units;
-    GET "/understood" => understood::show;
-    GET "/sums" => sums::first;
-    GET "/sums/{sum}" => sums::show;
-    GET "/shelf" => shelf::show;
-    GET "/shelf.csv" => shelf::files::csv;
-    GET "/shelf.json" => shelf::files::json;
-    GET "/shelf/new" => shelf::part::new;
-    POST "/shelf/new" => shelf::part::put;
-    GET "/shelf/import/progress" => shelf::progress::show;
-    GET "/shelf/import" => shelf::files::ask;
-    POST "/shelf/import" => shelf::files::import;
-    GET "/shelf/parts/{part}" => shelf::part::show;
-    POST "/shelf/parts/{part}" => shelf::part::change;
-    POST "/shelf/parts/{part}/withdraw" => shelf::part::withdraw;
-    POST "/shelf/parts/{part}/restore" => shelf::part::restore;
-    GET "/quick" => call::ask;
-    POST "/quick" => call::put;
-    POST "/quick/preview" => call::preview;
-    GET "/quick/{call}" => call::show;
-    POST "/quick/{call}" => call::change;
-    POST "/quick/{call}/withdraw" => call::withdraw;
-    POST "/quick/{call}/restore" => call::restore;
-    GET "/jobs/new" => intake::new;
-    POST "/jobs/new" => intake::open;
-    GET "/jobs/import" => job_document::ask;
-    POST "/jobs/import" => job_document::import;
-    GET "/jobs/{number}" => job::show;
-    GET "/jobs/{number}/intake" => job_form::show::<IntakeVehicleForm>;
-    POST "/jobs/{number}/intake" => job_form::save::<IntakeVehicleForm>;
-    POST "/jobs/{number}/intake/sheet" => job_form::save::<IntakeSheetForm>;
-    GET "/jobs/{number}/load" => job_form::show::<LoadForm>;
-    POST "/jobs/{number}/load" => job_form::save::<LoadForm>;
-    POST "/jobs/{number}/load/preview" => load::preview;
-    GET "/jobs/{number}/tape" => job_form::show::<TapeForm>;
-    POST "/jobs/{number}/tape" => job_form::save::<TapeForm>;
-    GET "/jobs/{number}/drive" => job_form::show::<DriveForm>;
-    POST "/jobs/{number}/drive" => job_form::save::<DriveForm>;
-    POST "/jobs/{number}/sums" => sums::keep;
-    POST "/jobs/{number}/sums/{place}/drop" => sums::drop;
-    GET "/jobs/{number}/history" => history::show;
-    GET "/jobs/{number}/record.json" => record::send;
-    GET "/jobs/{number}/job.json" => job_document::export;
-    GET "/jobs/{number}/readings.csv" => job_document::readings;
-    POST "/jobs/{number}/photographs" => photographs::send;
-    GET "/jobs/{number}/photographs/{photograph}" => photographs::show;
-    POST "/jobs/{number}/photographs/{photograph}/withdraw" => photographs::withdraw;
-    GET "/jobs/{number}/look-over" => job_form::show::<LookOverForm>;
-    POST "/jobs/{number}/look-over" => job_form::save::<LookOverForm>;
-    GET "/jobs/{number}/verdict" => verdict::show;
-    GET "/jobs/{number}/aim" => job_form::show::<AimForm>;
-    POST "/jobs/{number}/aim" => job_form::save::<AimForm>;
-    GET "/jobs/{number}/shelf" => shelf::pick::show;
-    GET "/jobs/{number}/takes" => takes::show;
-    GET "/jobs/{number}/finder" => finder::show;
-    POST "/jobs/{number}/finder" => finder::keep;
-    GET "/jobs/{number}/finder/look" => finder::look;
-    POST "/jobs/{number}/finder/stop" => finder::stop;
-    POST "/jobs/{number}/finder/again" => finder::again;
-    POST "/jobs/{number}/finder/weights" => finder::keep_weights;
-    GET "/jobs/{number}/what-if" => what_if::show;
-    POST "/jobs/{number}/what-if" => what_if::work;
-    POST "/jobs/{number}/what-if/preview" => what_if::preview;
-    GET "/jobs/{number}/options" => options::show;
-    POST "/jobs/{number}/options" => options::consider;
-    POST "/jobs/{number}/options/{correction}/choose" => options::choose;
-    POST "/jobs/{number}/options/{correction}/withdraw" => options::withdraw;
-    POST "/jobs/{number}/options/{correction}/restore" => options::restore;
-    POST "/jobs/{number}/options/none" => options::choose_none;
-    GET "/jobs/{number}/bench" => bench::show;
-    POST "/jobs/{number}/bench" => bench::work::save;
-    POST "/jobs/{number}/bench/begin" => bench::work::begin;
-    POST "/jobs/{number}/bench/preview" => bench::picture::preview;
-    POST "/jobs/{number}/bench/fit" => bench::work::fit;
-    POST "/jobs/{number}/bench/step" => bench::work::step;
-    POST "/jobs/{number}/bench/sides" => bench::work::tell_sides;
-    POST "/jobs/{number}/bench/option" => bench::work::consider;
-    GET "/jobs/{number}/bench/pack.json" => bench::files::export;
-    POST "/jobs/{number}/bench/import" => bench::files::import;
-    GET "/jobs/{number}/bench/re-arch" => bench::rearch::show;
-    POST "/jobs/{number}/bench/re-arch" => bench::rearch::take;
-    GET "/jobs/{number}/bench/sheet" => bench::sheet::show;
-    GET "/jobs/{number}/bench/leaf/{place}/{form}" => bench::template::send;
-    GET "/jobs/{number}/plan" => job_form::show::<PlanForm>;
-    POST "/jobs/{number}/plan" => job_form::save::<PlanForm>;
-    POST "/jobs/{number}/plan/terms" => plan::keep_terms;
-    GET "/jobs/{number}/estimate" => plan::estimate;
-    GET "/jobs/{number}/estimate.pdf" => plan::estimate_file;
-    POST "/jobs/{number}/estimate/sign" => plan::sign_estimate;
-    GET "/jobs/{number}/wrench" => wrench::show;
-    GET "/jobs/{number}/wrench/card" => wrench::since;
-    POST "/jobs/{number}/wrench/ticks" => wrench::tick;
-    GET "/jobs/{number}/handover" => handover::show;
-    POST "/jobs/{number}/handover/sign" => handover::sign_handover;
-    GET "/jobs/{number}/handover.pdf" => handover::file;
-    GET "/jobs/{number}/due.ics" => handover::due_dates;
-    GET "/jobs/{number}/proof" => job_form::show::<ProofForm<AfterFitting>>;
-    POST "/jobs/{number}/proof" => job_form::save::<ProofForm<AfterFitting>>;
-    GET "/jobs/{number}/proof/driven" => job_form::show::<ProofForm<AfterTheDrive>>;
-    POST "/jobs/{number}/proof/driven" => job_form::save::<ProofForm<AfterTheDrive>>;
-    GET "/jobs/{number}/proof/settled" => job_form::show::<ProofForm<AfterSettling>>;
-    POST "/jobs/{number}/proof/settled" => job_form::save::<ProofForm<AfterSettling>>;
-    POST "/jobs/{number}/finish" => proof::finish;
-    POST "/jobs/{number}/reopen" => proof::reopen;
+    GET "/" Look => yard::show;
+    GET "/sign-in" Open => sign_in::show;
+    POST "/sign-in" Open => sign_in::by_password;
+    POST "/sign-in/pin" Open => sign_in::by_pin;
+    POST "/sign-in/demo" Open => sign_in::in_the_demo;
+    POST "/sign-out" Open => sign_in::sign_out;
+    POST "/sign-out/everywhere" Look => sign_in::sign_out_everywhere;
+    GET "/join" Open => join::show;
+    POST "/join" Open => join::come_in;
+    GET "/me" Look => me::show;
+    POST "/me/password" Look => me::set_password;
+    POST "/me/pin" Look => me::set_pin;
+    GET "/people" Look => people::show;
+    POST "/people/invite" People => people::invite;
+    POST "/people/invitations/{invitation}/revoke" People => people::revoke_invitation;
+    POST "/people/tablets" People => people::enroll_tablet;
+    POST "/people/tablets/{tablet}/revoke" People => people::revoke_tablet;
+    POST "/people/{person}/role" People => people::set_role;
+    POST "/people/{person}/reset" People => people::reset;
+    POST "/people/{person}/leave" People => people::leave;
+    POST "/people/{person}/come-back" People => people::come_back;
+    POST "/units" Look => units::set_units;
+    GET "/understood" Look => understood::show;
+    GET "/sums" Look => sums::first;
+    GET "/sums/{sum}" Look => sums::show;
+    GET "/shelf" Look => shelf::show;
+    GET "/shelf.csv" Look => shelf::files::csv;
+    GET "/shelf.json" Look => shelf::files::json;
+    GET "/shelf/new" Look => shelf::part::new;
+    POST "/shelf/new" Shelf => shelf::part::put;
+    GET "/shelf/import/progress" Look => shelf::progress::show;
+    GET "/shelf/import" Look => shelf::files::ask;
+    POST "/shelf/import" Shelf => shelf::files::import;
+    GET "/shelf/parts/{part}" Look => shelf::part::show;
+    POST "/shelf/parts/{part}" Shelf => shelf::part::change;
+    POST "/shelf/parts/{part}/withdraw" Shelf => shelf::part::withdraw;
+    POST "/shelf/parts/{part}/restore" Shelf => shelf::part::restore;
+    GET "/quick" Look => call::ask;
+    POST "/quick" Receive => call::put;
+    POST "/quick/preview" Look => call::preview;
+    GET "/quick/{call}" Look => call::show;
+    POST "/quick/{call}" Receive => call::change;
+    POST "/quick/{call}/withdraw" Receive => call::withdraw;
+    POST "/quick/{call}/restore" Receive => call::restore;
+    GET "/jobs/new" Look => intake::new;
+    POST "/jobs/new" Receive => intake::open;
+    GET "/jobs/import" Look => job_document::ask;
+    POST "/jobs/import" Receive => job_document::import;
+    GET "/jobs/{number}" Look => job::show;
+    GET "/jobs/{number}/intake" Look => job_form::show::<IntakeVehicleForm>;
+    POST "/jobs/{number}/intake" Receive => job_form::save::<IntakeVehicleForm>;
+    POST "/jobs/{number}/intake/sheet" Receive => job_form::save::<IntakeSheetForm>;
+    GET "/jobs/{number}/load" Look => job_form::show::<LoadForm>;
+    POST "/jobs/{number}/load" Measure => job_form::save::<LoadForm>;
+    POST "/jobs/{number}/load/preview" Look => load::preview;
+    GET "/jobs/{number}/tape" Look => job_form::show::<TapeForm>;
+    POST "/jobs/{number}/tape" Measure => job_form::save::<TapeForm>;
+    GET "/jobs/{number}/drive" Look => job_form::show::<DriveForm>;
+    POST "/jobs/{number}/drive" Measure => job_form::save::<DriveForm>;
+    POST "/jobs/{number}/sums" Judge => sums::keep;
+    POST "/jobs/{number}/sums/{place}/drop" Judge => sums::drop;
+    GET "/jobs/{number}/history" Look => history::show;
+    GET "/jobs/{number}/record.json" Look => record::send;
+    GET "/jobs/{number}/job.json" Look => job_document::export;
+    GET "/jobs/{number}/readings.csv" Look => job_document::readings;
+    POST "/jobs/{number}/photographs" Measure => photographs::send;
+    GET "/jobs/{number}/photographs/{photograph}" Look => photographs::show;
+    POST "/jobs/{number}/photographs/{photograph}/withdraw" Measure => photographs::withdraw;
+    GET "/jobs/{number}/look-over" Look => job_form::show::<LookOverForm>;
+    POST "/jobs/{number}/look-over" Measure => job_form::save::<LookOverForm>;
+    GET "/jobs/{number}/verdict" Look => verdict::show;
+    GET "/jobs/{number}/aim" Look => job_form::show::<AimForm>;
+    POST "/jobs/{number}/aim" Judge => job_form::save::<AimForm>;
+    GET "/jobs/{number}/shelf" Look => shelf::pick::show;
+    GET "/jobs/{number}/takes" Look => takes::show;
+    GET "/jobs/{number}/finder" Look => finder::show;
+    POST "/jobs/{number}/finder" Judge => finder::keep;
+    GET "/jobs/{number}/finder/look" Look => finder::look;
+    POST "/jobs/{number}/finder/stop" Look => finder::stop;
+    POST "/jobs/{number}/finder/again" Look => finder::again;
+    POST "/jobs/{number}/finder/weights" Terms => finder::keep_weights;
+    GET "/jobs/{number}/what-if" Look => what_if::show;
+    POST "/jobs/{number}/what-if" Judge => what_if::work;
+    POST "/jobs/{number}/what-if/preview" Look => what_if::preview;
+    GET "/jobs/{number}/options" Look => options::show;
+    POST "/jobs/{number}/options" Judge => options::consider;
+    POST "/jobs/{number}/options/{correction}/choose" Judge => options::choose;
+    POST "/jobs/{number}/options/{correction}/withdraw" Judge => options::withdraw;
+    POST "/jobs/{number}/options/{correction}/restore" Judge => options::restore;
+    POST "/jobs/{number}/options/none" Judge => options::choose_none;
+    GET "/jobs/{number}/bench" Look => bench::show;
+    POST "/jobs/{number}/bench" Judge => bench::work::save;
+    POST "/jobs/{number}/bench/begin" Judge => bench::work::begin;
+    POST "/jobs/{number}/bench/preview" Look => bench::picture::preview;
+    POST "/jobs/{number}/bench/fit" Judge => bench::work::fit;
+    POST "/jobs/{number}/bench/step" Judge => bench::work::step;
+    POST "/jobs/{number}/bench/sides" Judge => bench::work::tell_sides;
+    POST "/jobs/{number}/bench/option" Judge => bench::work::consider;
+    GET "/jobs/{number}/bench/pack.json" Look => bench::files::export;
+    POST "/jobs/{number}/bench/import" Judge => bench::files::import;
+    GET "/jobs/{number}/bench/re-arch" Look => bench::rearch::show;
+    POST "/jobs/{number}/bench/re-arch" Judge => bench::rearch::take;
+    GET "/jobs/{number}/bench/sheet" Look => bench::sheet::show;
+    GET "/jobs/{number}/bench/leaf/{place}/{form}" Look => bench::template::send;
+    GET "/jobs/{number}/plan" Look => job_form::show::<PlanForm>;
+    POST "/jobs/{number}/plan" Plan => job_form::save::<PlanForm>;
+    POST "/jobs/{number}/plan/terms" Terms => plan::keep_terms;
+    GET "/jobs/{number}/estimate" Look => plan::estimate;
+    GET "/jobs/{number}/estimate.pdf" Look => plan::estimate_file;
+    POST "/jobs/{number}/estimate/sign" Plan => plan::sign_estimate;
+    GET "/jobs/{number}/wrench" Look => wrench::show;
+    GET "/jobs/{number}/wrench/card" Look => wrench::since;
+    POST "/jobs/{number}/wrench/ticks" Work => wrench::tick;
+    GET "/jobs/{number}/handover" Look => handover::show;
+    POST "/jobs/{number}/handover/sign" Plan => handover::sign_handover;
+    GET "/jobs/{number}/handover.pdf" Look => handover::file;
+    GET "/jobs/{number}/due.ics" Look => handover::due_dates;
+    GET "/jobs/{number}/proof" Look => job_form::show::<ProofForm<AfterFitting>>;
+    POST "/jobs/{number}/proof" Measure => job_form::save::<ProofForm<AfterFitting>>;
+    GET "/jobs/{number}/proof/driven" Look => job_form::show::<ProofForm<AfterTheDrive>>;
+    POST "/jobs/{number}/proof/driven" Measure => job_form::save::<ProofForm<AfterTheDrive>>;
+    GET "/jobs/{number}/proof/settled" Look => job_form::show::<ProofForm<AfterSettling>>;
+    POST "/jobs/{number}/proof/settled" Measure => job_form::save::<ProofForm<AfterSettling>>;
+    POST "/jobs/{number}/finish" Release => proof::finish;
+    POST "/jobs/{number}/reopen" Release => proof::reopen;
+}
+
+/// What saving takes on the page at a path: the right of the form that is sent to the page itself, where it has one.
+pub(crate) fn right_to_save(path: &str) -> Option<Right> {
+    let path = path.split('?').next().unwrap_or(path);
+    let is_at = |row: &str| {
+        let (parts, of_path) = (row.split('/'), path.split('/'));
+        row.split('/').count() == path.split('/').count()
+            && parts.zip(of_path).all(|(part, of_path)| part.starts_with('{') || part == of_path)
+    };
+    // What is spelled out comes before what is matched by a parameter.
+    let rows = ADDRESSES.iter().filter(|address| address.method == "POST" && is_at(address.path));
+    rows.min_by_key(|address| address.path.matches('{').count()).map(|address| address.right)
 }
 
 /// Styles, scripts and fonts: they ask nobody who they are, and no database.
@@ -160,7 +201,7 @@ pub(crate) fn assets(config: &mut ServiceConfig) {
     config.route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
 }
 
-/// Registers all pages. Everything but the picker and its sign-on asks who is working.
+/// Registers all pages, each behind the gate that its row asks for.
 pub(crate) fn pages(config: &mut ServiceConfig) {
     config
         .app_data(FormConfig::default().limit(LARGEST_FORM).error_handler(|error, _| {

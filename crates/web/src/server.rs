@@ -15,16 +15,15 @@ use tracing_actix_web::TracingLogger;
 use wise_badger_store::{Database, job_list};
 
 use crate::guard::Hosts;
+use crate::keys::BehindTls;
 use crate::log::RequestLine;
+use crate::pages::sign_in::OnePress;
 use crate::session_store::PgSessionStore;
-use crate::throttle::Throttle;
 use crate::{Settings, guard, routes};
 
 /// How long a browser may take to send the head of a request, and to say nothing between two of them.
 const LONGEST_HEAD: Wait = Wait::from_secs(10);
 const LONGEST_PAUSE: Wait = Wait::from_secs(30);
-/// Sign-ons of one address within a minute: a whole shop behind one router starts its day within it.
-const SIGN_ONS_A_MINUTE: usize = 60;
 
 /// Serves on a listener that is already bound, says `ready` when it does, and goes on until `shutdown` comes true; requests under
 /// way are then finished.
@@ -40,7 +39,7 @@ pub async fn serve(
     let key = cookie_key(settings.cookie_key.as_deref())?;
     let behind_tls = settings.behind_tls;
     let hosts = web::Data::new(Hosts::new(&settings.hosts));
-    let sign_ons = web::Data::new(Throttle::new(settings.sign_ons_a_minute.unwrap_or(SIGN_ONS_A_MINUTE), Wait::from_secs(60)));
+    let (tls, one_press) = (web::Data::new(BehindTls(behind_tls)), web::Data::new(OnePress(settings.one_press_demo)));
     forget_standings(&database).await?;
     let server = HttpServer::new(move || {
         let sessions = SessionMiddleware::builder(PgSessionStore::new(database.clone()), key.clone())
@@ -57,7 +56,8 @@ pub async fn serve(
         App::new()
             .app_data(web::Data::new(database.clone()))
             .app_data(hosts.clone())
-            .app_data(sign_ons.clone())
+            .app_data(tls.clone())
+            .app_data(one_press.clone())
             .configure(routes::assets)
             .service(web::scope("").wrap(sessions).wrap(from_fn(guard::same_site_only)).configure(routes::pages))
             .wrap(from_fn(guard::a_page_for_every_failure))

@@ -7,9 +7,9 @@ use actix_web::cookie::time::Duration;
 use chrono::{DateTime, TimeDelta, Utc};
 use sha2::{Digest, Sha256};
 use wise_badger_store::session::{self, Session};
-use wise_badger_store::{Database, PersonId, ShopId, StoreError, person};
+use wise_badger_store::{Database, PersonId, PgConnection, ShopId, StoreError, TabletId, person};
 
-use crate::worker::{PERSON, SHOP, WORKER, Worker};
+use crate::worker::{Again, PERSON, SHOP, TABLET, WORKER, Worker};
 
 /// Keeps sessions in the shop's database.
 pub(crate) struct PgSessionStore {
@@ -31,10 +31,28 @@ impl PgSessionStore {
             key_hash: hash(key),
             shop_id: id(SHOP).map(ShopId),
             person_id: id(PERSON).map(PersonId),
+            tablet_id: id(TABLET).map(TabletId),
             expires_at: expiry(ttl),
             state: serde_json::json!(state),
         };
         self.database.write(move |connection| session::keep(connection, &session)).await
+    }
+}
+
+/// Whose session it is: it comes with it, from the same connection, and is looked up anew for every request.
+fn working(connection: &mut PgConnection, session: Session) -> Result<Option<Worker>, StoreError> {
+    let Some((shop, person)) = session.shop_id.zip(session.person_id) else { return Ok(None) };
+    match person::working(connection, shop, person) {
+        Ok((person, shop, has)) => {
+            let again = match session.tablet_id {
+                Some(_) if has.pin => Some(Again::Pin),
+                _ => has.password.then_some(Again::Password),
+            };
+            Ok(Some(Worker { person, shop, tablet: session.tablet_id, again, session: session.key_hash, device_units: None }))
+        }
+        // They left, or the shop's data was started afresh under an old session.
+        Err(StoreError::NotFound(_)) => Ok(None),
+        Err(error) => Err(error),
     }
 }
 
@@ -55,24 +73,14 @@ fn new_key() -> Result<SessionKey, std::io::Error> {
 impl SessionStore for PgSessionStore {
     async fn load(&self, key: &SessionKey) -> Result<Option<State>, LoadError> {
         let key_hash = hash(key);
-        let found =
-            self.database.read(move |connection| {
-                let Some(session) = session::find(connection, &key_hash, Utc::now())? else { return Ok(None) };
-                let mut state: State = serde_json::from_value(session.state).unwrap_or_default();
-                // Whose session it is comes with it, from the same connection; it is looked up anew for every request.
-                if let (Some(shop), Some(person)) = (session.shop_id, session.person_id) {
-                    match person::working(connection, shop, person) {
-                        Ok((person, shop)) => drop(state.insert(
-                            WORKER.to_owned(),
-                            serde_json::json!(Worker { person, shop, device_units: None }).to_string(),
-                        )),
-                        // The shop's data was started afresh under an old session.
-                        Err(StoreError::NotFound(_)) => {}
-                        Err(error) => return Err(error),
-                    }
-                }
-                Ok(Some(state))
-            });
+        let found = self.database.read(move |connection| {
+            let Some(session) = session::find(connection, &key_hash, Utc::now())? else { return Ok(None) };
+            let mut state: State = serde_json::from_value(session.state.clone()).unwrap_or_default();
+            if let Some(worker) = working(connection, session)? {
+                state.insert(WORKER.to_owned(), serde_json::json!(worker).to_string());
+            }
+            Ok(Some(state))
+        });
         found.await.map_err(|error: StoreError| LoadError::Other(error.into()))
     }
 

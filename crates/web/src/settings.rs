@@ -11,6 +11,6 @@ pub struct Settings {
     pub behind_tls: bool,
     /// Names this server answers to, beside those of this machine to itself.
     pub hosts: Vec<String>,
-    /// Sign-ons that one address has within a minute, where it is not as usual.
-    pub sign_ons_a_minute: Option<usize>,
+    /// Whether the demo shop's people sign in with one press.
+    pub one_press_demo: bool,
 }

@@ -2,6 +2,8 @@
 
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 
+use crate::rights::Right;
+use crate::routes::right_to_save;
 use crate::view::Units;
 use crate::worker::Worker;
 
@@ -17,13 +19,17 @@ pub(crate) struct Shell {
     pub(crate) pounds: bool,
     /// Whether these units are the device's own.
     pub(crate) units_of_device: bool,
-    /// Where the unit switch and the picker lead back to.
+    /// Where the unit switch and the sign-in page lead back to.
     pub(crate) here: String,
+    /// Who may save what stands on this page, where whoever looks may not; empty where they may.
+    pub(crate) look_only: String,
 }
 
 impl Shell {
     pub(crate) fn new(worker: &Worker, title: impl Into<String>, here: impl Into<String>) -> Self {
         let Units { length, weight, .. } = worker.units();
+        let here = here.into();
+        let taken = right_to_save(&here).filter(|right| !worker.may(*right));
         Shell {
             title: title.into(),
             shop: worker.shop.name.clone(),
@@ -33,7 +39,8 @@ impl Shell {
             inches: length == LengthUnit::Inches,
             pounds: weight == WeightUnit::Pounds,
             units_of_device: worker.device_units.is_some(),
-            here: here.into(),
+            look_only: taken.map(Right::words).unwrap_or_default(),
+            here,
         }
     }
 }

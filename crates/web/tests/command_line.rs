@@ -5,6 +5,7 @@ use std::path::Path;
 use std::process::{Command, Output, Stdio};
 
 use wise_badger_store::test_support::TestDatabase;
+use wise_badger_store::{Role, person, shop};
 
 fn run(arguments: &[&str], input: &str) -> Output {
     let mut program = Command::new(env!("CARGO_BIN_EXE_wise-badger"))
@@ -125,15 +126,41 @@ fn what_is_not_understood_is_one_sentence_and_exit_2() {
 }
 
 #[test]
-fn a_shop_is_opened_once() {
+fn a_link_that_opens_a_shop_is_given_as_often_as_it_is_asked_for() {
     let database = TestDatabase::create();
     let url = database.url();
-    let open = ["open-shop", "--database-url", &url, "--name", "Corner Springs", "--person", "Ada"];
-    let first = run(&open, "");
-    assert_eq!(text(&first.stdout), "Corner Springs is open, and Ada works there.\n");
-    let second = run(&open, "");
-    assert_eq!(second.status.code(), Some(1));
-    assert!(text(&second.stderr).contains("already has a shop, Corner Springs"));
+    let invite = ["invite-shop", "--database-url", &url, "--at", "https://springs.example/"];
+    let link = |answer: Output| text(&answer.stdout).lines().last().unwrap_or_default().to_owned();
+    let (first, second) = (link(run(&invite, "")), link(run(&invite, "")));
+    assert!(first.starts_with("https://springs.example/join?key=") && first.len() > 70, "{first}");
+    assert_ne!(first, second);
+}
+
+#[test]
+fn a_shop_is_named_where_there_are_several() {
+    let database = TestDatabase::create();
+    let url = database.url();
+    let export = ["shelf", "export", "--database-url", &url];
+    let said = |answer: Output| text(&answer.stderr);
+    assert_eq!(said(run(&export, "")), "wise-badger: the database has no shop yet\n");
+    open_shop(&database, "Corner Springs", "Ada");
+    assert_eq!(run(&export, "").status.code(), Some(0));
+    open_shop(&database, "Corner Springs", "Cy");
+    assert!(said(run(&export, "")).contains("say which with --shop WORD"));
+    let named = |word: &str| run(&[&export[..], &["--shop", word]].concat(), "");
+    assert_eq!(named("corner-springs-2").status.code(), Some(0));
+    assert!(said(named("corner")).contains("no shop signs in by “corner”"));
+    let reset = |person: &str| run(&["reset-link", "--database-url", &url, "--shop", "corner-springs", "--person", person], "");
+    assert!(text(&reset("Ada").stdout).contains("/join?key="));
+    assert!(said(reset("Cy")).contains("there is no such person in Corner Springs"));
+}
+
+/// A shop with one person who owns it.
+fn open_shop(database: &TestDatabase, name: &str, owner: &str) {
+    let store = database.open();
+    let connection = &mut store.connection().expect("a connection");
+    let shop = shop::open(connection, name).expect("a shop");
+    person::take_on(connection, shop.id, owner, "Owner", Role::Owner).expect("somebody");
 }
 
 #[test]
@@ -151,8 +178,7 @@ fn a_taken_port_and_a_silent_database_are_said_plainly() {
 #[test]
 fn a_job_is_given_out_and_taken_in_again_from_the_shell() {
     let database = TestDatabase::create();
-    let shop = run(&["open-shop", "--database-url", &database.url(), "--name", "Shop", "--person", "Odalys"], "");
-    assert_eq!(shop.status.code(), Some(0), "{}", text(&shop.stderr));
+    open_shop(&database, "Shop", "Odalys");
     let example = std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/examples/job.json"));
     let example = example.expect("the example");
     let taken = run(&["job", "import", "--database-url", &database.url(), "-"], &example);

@@ -10,8 +10,9 @@ use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, Closed};
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::shop::{self, Shops};
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{JobNumber, StoreError, job_list, person, shop};
+use wise_badger_store::{JobNumber, Role, StoreError, job_list, person};
 
 use crate::{INCH, TestShop, inches, intake, pounds, somebody};
 
@@ -149,20 +150,27 @@ async fn a_write_that_fails_midway_leaves_nothing_behind() {
     let failed: Result<(), StoreError> = store
         .write(move |connection| {
             job::open(connection, &who, &intake("half"))?;
-            person::take_on(connection, shop, "Ada", "Namesake")?;
+            person::take_on(connection, shop, "Ada", "Namesake", Role::Lead)?;
             Ok(())
         })
         .await;
-    assert!(matches!(failed, Err(StoreError::Other(_))), "{failed:?}");
+    assert!(matches!(failed, Err(StoreError::Taken { .. })), "{failed:?}");
     let jobs = store.read(move |connection| job_list::newest(connection, shop, 10, None)).await.unwrap();
     assert!(jobs.is_empty());
 }
 
 #[test]
-fn the_first_shop_opened_is_the_one_served() {
+fn a_shop_need_not_be_named_while_it_is_the_only_one() {
     let TestShop { mut connection, person, database: _database, .. } = TestShop::new();
-    shop::open(&mut connection, "Later shop").unwrap();
-    assert_eq!(shop::first(&mut connection).unwrap().map(|shop| shop.id), Some(person.shop_id));
+    assert!(matches!(shop::shops(&mut connection).unwrap(), Shops::One(shop) if shop.id == person.shop_id));
+    let later = shop::open(&mut connection, "Shop under test").unwrap();
+    assert_eq!(later.handle, "shop-under-test-2", "two shops of one name sign in by different words");
+    assert_eq!(shop::shops(&mut connection).unwrap(), Shops::Several);
+    assert_eq!(shop::find_by_handle(&mut connection, " Shop-Under-Test-2 ").unwrap().map(|shop| shop.id), Some(later.id));
+    assert_eq!(shop::find_by_handle(&mut connection, "shop under test").unwrap(), None);
+    for (name, handle) in [("Ä", "shop"), ("7", "shop-7"), ("--- O'Neal & Sons ---", "o-neal-sons")] {
+        assert_eq!(shop::open(&mut connection, name).unwrap().handle, handle, "{name}");
+    }
 }
 
 #[test]

@@ -15,6 +15,7 @@ mod saving;
 mod schema;
 mod sheets;
 mod shelf;
+mod sign_in;
 mod wrench_ticks;
 
 use wise_badger_casework::entry::{LoadEntry, TapeSheetEntry, Typed, UnitWord};
@@ -23,7 +24,7 @@ use wise_badger_casework::survey::{LoadState, Manner, RearWheels, VehicleClass};
 use wise_badger_store::job::{self, Job};
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{PgConnection, shop};
+use wise_badger_store::{PgConnection, Role, shop};
 
 const INCH: f64 = 0.0254;
 const POUND: f64 = 4.448_221_615_260_5;
@@ -46,7 +47,7 @@ impl TestShop {
     }
 
     fn colleague(&mut self) -> Person {
-        person::take_on(&mut self.connection, self.person.shop_id, "Bo", "Apprentice").unwrap()
+        person::take_on(&mut self.connection, self.person.shop_id, "Bo", "Apprentice", Role::Apprentice).unwrap()
     }
 
     fn stranger(&mut self) -> Person {
@@ -56,7 +57,7 @@ impl TestShop {
 
 fn somebody(connection: &mut PgConnection, shop: &str, name: &str) -> Person {
     let shop = shop::open(connection, shop).unwrap();
-    person::take_on(connection, shop.id, name, "Technician").unwrap()
+    person::take_on(connection, shop.id, name, "Technician", Role::Owner).unwrap()
 }
 
 fn inches(text: &str, value: f64) -> Typed {

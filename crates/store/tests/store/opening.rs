@@ -4,8 +4,9 @@ use std::time::{Duration, Instant};
 
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
+use wise_badger_store::shop::{self, Shops};
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{Database, OpeningError, StoreError, shop};
+use wise_badger_store::{Database, OpeningError, StoreError};
 
 const WAIT: Duration = Duration::from_secs(2);
 
@@ -102,7 +103,7 @@ fn servers_that_start_at_once_on_an_empty_database_make_one_schema() {
         assert_eq!(started.join().unwrap(), Ok(()));
     }
     let store = opened(&database).unwrap();
-    assert_eq!(shop::first(&mut store.connection().unwrap()).unwrap(), None);
+    assert_eq!(shop::shops(&mut store.connection().unwrap()).unwrap(), Shops::None);
 }
 
 #[tokio::test]
@@ -111,10 +112,10 @@ async fn a_locked_table_is_told_and_holds_nobody_for_ever() {
     let store = database.open();
     let mut holder = PgConnection::establish(&database.url()).unwrap();
     holder.batch_execute("BEGIN; LOCK TABLE shops IN ACCESS EXCLUSIVE MODE").unwrap();
-    let read = store.read(shop::first).await;
+    let read = store.read(shop::shops).await;
     assert!(matches!(read, Err(StoreError::Busy(_))), "{read:?}");
     holder.batch_execute("ROLLBACK").unwrap();
-    assert!(store.read(shop::first).await.is_ok(), "and it comes back by itself");
+    assert!(store.read(shop::shops).await.is_ok(), "and it comes back by itself");
 }
 
 #[tokio::test]
@@ -136,7 +137,7 @@ async fn whoever_finds_no_connection_free_is_told_in_time() {
         })
         .collect();
     tokio::task::spawn_blocking(move || (0..4).for_each(|_| begins.recv().unwrap())).await.unwrap();
-    let next = store.read(shop::first).await;
+    let next = store.read(shop::shops).await;
     assert!(matches!(next, Err(StoreError::Unreachable(_))), "{next:?}");
     for one in held {
         assert!(one.await.unwrap().is_ok());

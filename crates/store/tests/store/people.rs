@@ -47,6 +47,7 @@ fn a_session_is_found_until_it_ends() {
         key_hash: "a hash".to_owned(),
         shop_id: Some(person.shop_id),
         person_id: Some(person.id),
+        tablet_id: None,
         state: serde_json::json!({"person": "1"}),
         expires_at: now + TimeDelta::days(1),
     };
@@ -65,7 +66,7 @@ fn a_clock_that_jumps_ahead_signs_nobody_off_for_good() {
     let keep = |connection: &mut PgConnection, hash: &str, days: i64| {
         let expires_at = Utc::now() + TimeDelta::days(days);
         let state = serde_json::json!({});
-        let kept = Session { key_hash: hash.to_owned(), shop_id: None, person_id: None, state, expires_at };
+        let kept = Session { key_hash: hash.to_owned(), shop_id: None, person_id: None, tablet_id: None, state, expires_at };
         session::keep(connection, &kept).unwrap();
     };
     // Seen by a clock a month ahead all of these have ended; the records' own clock forgets only what ended long ago.

@@ -22,7 +22,10 @@ use wise_badger_mechanics::units::InShopUnits;
 use wise_badger_store::job::Job;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
-use wise_badger_store::{CorrectionId, PgConnection, StoreError, correction, fitting, job, job_sheet, person, reading, shop};
+use wise_badger_store::shop::Shops;
+use wise_badger_store::{
+    CorrectionId, PgConnection, Role, StoreError, correction, fitting, job, job_sheet, person, reading, shop,
+};
 
 /// Why the demo data could not be loaded.
 #[derive(Debug, thiserror::Error)]
@@ -62,14 +65,15 @@ impl From<wise_badger_store::DieselError> for DemoError {
 pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
     wise_badger_store::in_transaction(connection, |connection| {
         shop::one_at_a_time(connection)?;
-        if shop::first(connection)?.is_some() {
+        if shop::shops(connection)? != Shops::None {
             return Ok(());
         }
-        let shop = shop::open(connection, "Millrace Spring Works")?;
-        let lead = person::take_on(connection, shop.id, "Odalys", "Lead")?;
-        let technician = person::take_on(connection, shop.id, "Bram", "Technician")?;
-        let desk = person::take_on(connection, shop.id, "Ines", "Front desk")?;
-        person::take_on(connection, shop.id, "Tuck", "Apprentice")?;
+        let shop = shop::open_demo(connection, "Millrace Spring Works")?;
+        person::take_on(connection, shop.id, "Halvard", "Owner", Role::Owner)?;
+        let lead = person::take_on(connection, shop.id, "Odalys", "Lead", Role::Lead)?;
+        let technician = person::take_on(connection, shop.id, "Bram", "Technician", Role::Technician)?;
+        let desk = person::take_on(connection, shop.id, "Ines", "Front desk", Role::Desk)?;
+        person::take_on(connection, shop.id, "Tuck", "Apprentice", Role::Apprentice)?;
         shelf::load(connection, &lead)?;
         finished(connection, &technician, &lead)?;
         over_a_rating(connection, &technician)?;

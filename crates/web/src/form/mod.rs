@@ -20,7 +20,7 @@ pub(crate) mod work_plan;
 
 pub(crate) use field::{Choice, Field, Tick};
 pub(crate) use picks::{Part, Picks};
-pub(crate) use posted::{Posted, asked_by_address, clean};
+pub(crate) use posted::{Posted, SHOWN_AGAIN, asked_by_address, clean};
 pub(crate) use slider::{Reach, Slider};
 
 use std::collections::{BTreeMap, BTreeSet};
@@ -95,6 +95,11 @@ impl Sheet {
     /// What stands in a field, trimmed.
     pub(crate) fn text(&self, name: &str) -> &str {
         self.values.get(name).map_or("", |text| text.trim())
+    }
+
+    /// What stands in a field, with every space that was typed: a password's count.
+    pub(crate) fn as_typed(&self, name: &str) -> &str {
+        self.values.get(name).map_or("", String::as_str)
     }
 
     pub(crate) fn is_filled(&self, name: &str) -> bool {

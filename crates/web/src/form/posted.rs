@@ -28,12 +28,15 @@ const LONGEST_BODY: Duration = Duration::from_secs(20);
 /// The field that tells one drawing of a form from the next.
 pub(crate) const TOKEN: &str = "token";
 
+/// The field in which somebody shows once more who they are: nothing of it is kept, not even in a hash.
+pub(crate) const SHOWN_AGAIN: &str = "shown_again";
+
 impl Posted {
     /// What was sent to a path. A file that came with it is known by its bytes.
     pub(crate) fn new(form: &str, pairs: Vec<(String, String)>, file: &[u8]) -> Self {
         let pairs: Vec<(String, String)> = pairs.into_iter().map(|(name, text)| (clean(&name), clean(&text))).collect();
         let mut hash = Sha256::new();
-        for (name, text) in pairs.iter().filter(|(name, _)| name != TOKEN) {
+        for (name, text) in pairs.iter().filter(|(name, _)| name != TOKEN && name != SHOWN_AGAIN) {
             // Lengths go in too, so that no two forms run together into one text.
             for part in [name, text] {
                 hash.update(part.len().to_be_bytes());

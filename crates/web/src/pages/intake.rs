@@ -19,6 +19,7 @@ use super::call::{QUICK, plan_of};
 use super::intake_sheet::{SheetForm, complaint_ticks};
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
+use super::shown_again::ShownAgain;
 use super::{Hidden, Page, Refusal, page, see_other, stale_words};
 use crate::error::WebError;
 use crate::form::intake_sheet::complaint_field;
@@ -72,6 +73,8 @@ struct IntakePage {
     form: IntakeForm,
     sheet: SheetForm,
     questions: Vec<&'static str>,
+    /// Over a rating, whoever raises one shows once more who they are.
+    shown_again: Option<ShownAgain>,
 }
 
 impl IntakeForm {
@@ -265,6 +268,11 @@ impl JobForm for IntakeVehicleForm {
         intake::check_on_file(sheet, file)
     }
 
+    fn is_dangerous(file: &JobFile, entry: &Intake) -> bool {
+        // What was over a rating must not come under it by a stroke of the pen.
+        file.work.overload().is_some() && raises_a_rating(&file.case().intake, entry)
+    }
+
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Intake) -> Result<(), StoreError> {
         job::set_intake(connection, person, job, entry)
     }
@@ -276,6 +284,16 @@ impl JobForm for IntakeVehicleForm {
     fn leads_to(number: JobNumber) -> String {
         Stage::Intake.path(number)
     }
+}
+
+/// Whether any rating is put down higher than it stands, or not at all any more.
+fn raises_a_rating(stands: &Intake, entry: &Intake) -> bool {
+    let more = |before: f64, after: f64| after > before;
+    let gross = match (&stands.gross_rating, &entry.gross_rating) {
+        (Some(before), Some(after)) => more(before.si, after.si),
+        (before, after) => before.is_some() && after.is_none(),
+    };
+    more(stands.front_rating.si, entry.front_rating.si) || more(stands.rear_rating.si, entry.rear_rating.si) || gross
 }
 
 /// The page, with one of its two forms as it was refused.
@@ -298,6 +316,7 @@ pub(super) fn intake_page(
         form: IntakeForm::new(&vehicle_sheet, file.job.revision, units, refusal(vehicle).as_ref()),
         sheet: SheetForm::new(&asked_sheet, file, refusal(asked).as_ref()),
         questions: questions(file),
+        shown_again: file.work.overload().is_some().then(|| ShownAgain::new(worker, "vehicle")),
     };
     page(refused.as_ref().map_or(StatusCode::OK, Refusal::status), &template)
 }

@@ -6,12 +6,16 @@ use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::{Database, JobId, JobNumber, PgConnection, StoreError};
 
+use super::shown_again::must_be_shown;
 use super::{Kept, Page, Record, Refusal, job_file, job_record, keep, see_other};
 use crate::error::WebError;
-use crate::form::{Posted, Sheet};
+use crate::form::{Posted, SHOWN_AGAIN, Sheet};
 use crate::reckoning::drawn;
 use crate::view::Units;
 use crate::worker::Worker;
+
+const NOT_SHOWN: &str = "Nothing was saved: this is put down only by somebody who shows once more who they are. Type your password, or on a \
+                         shared tablet your PIN, and save again. What you typed is still here.";
 
 /// What a form's page is drawn from.
 pub(crate) trait ReadJob: Sized + 'static {
@@ -71,6 +75,11 @@ pub(crate) trait JobForm: 'static {
     /// Reads the form; `None` with complaints on the sheet when anything is wrong.
     fn check(sheet: &mut Sheet, read: &Self::Read) -> Option<Self::Entry>;
 
+    /// Whether what is to be saved is dangerous enough that whoever saves it shows once more who they are.
+    fn is_dangerous(_read: &Self::Read, _entry: &Self::Entry) -> bool {
+        false
+    }
+
     /// Puts it on record.
     fn keep(connection: &mut PgConnection, person: &Person, job: JobId, entry: &Self::Entry) -> Result<(), StoreError>;
 
@@ -113,6 +122,16 @@ pub(crate) async fn save<F: JobForm>(
         let refusal = Refusal::Fields(sheet.problem_count());
         return drawn(move |_| F::page(&worker, &read, &sheet, Some(&refusal))).await;
     };
+    if F::is_dangerous(&read, &entry) {
+        match must_be_shown(&database, &worker, Some(sheet.as_typed(SHOWN_AGAIN))).await {
+            Ok(()) => {}
+            Err(WebError::NotShownAgain) => {
+                let refusal = Refusal::Conflict(NOT_SHOWN.to_owned());
+                return drawn(move |_| F::page(&worker, &read, &sheet, Some(&refusal))).await;
+            }
+            Err(error) => return Err(error),
+        }
+    }
     let job = read.file().job.id;
     let kept = keep(&database, &worker, &sheet, job, move |connection, person| F::keep(connection, person, job, &entry));
     match kept.await? {

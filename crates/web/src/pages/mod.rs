@@ -14,22 +14,27 @@ pub(crate) mod job;
 pub(crate) mod job_document;
 pub(crate) mod job_form;
 mod job_frame;
+pub(crate) mod join;
 pub(crate) mod load;
 pub(crate) mod look_over;
+pub(crate) mod me;
 pub(crate) mod options;
+pub(crate) mod people;
 pub(crate) mod photographs;
 pub(crate) mod plan;
 pub(crate) mod proof;
 pub(crate) mod record;
 pub(crate) mod shelf;
+mod shown_again;
+pub(crate) mod sign_in;
 mod signing;
 pub(crate) mod sums;
 pub(crate) mod takes;
 pub(crate) mod tape;
 pub(crate) mod understood;
+pub(crate) mod units;
 pub(crate) mod verdict;
 pub(crate) mod what_if;
-pub(crate) mod who;
 pub(crate) mod wrench;
 pub(crate) mod yard;
 
@@ -51,6 +56,7 @@ use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, Stor
 
 use crate::error::{FINISHED, WebError};
 use crate::form::{Sheet, new_token};
+use crate::rights::Right;
 use crate::view::{clock, sentence};
 use crate::worked_out;
 use crate::worker::Worker;
@@ -80,6 +86,13 @@ fn page(status: StatusCode, template: &impl Template) -> Result<Page, WebError> 
 
 fn see_other(path: impl Into<String>) -> HttpResponse {
     HttpResponse::SeeOther().insert_header((LOCATION, path.into())).finish()
+}
+
+/// A path of this program to go on to, or the yard. Never another site.
+fn local(path: &str) -> &str {
+    let mut signs = path.chars();
+    let local = signs.next() == Some('/') && !matches!(signs.next(), Some('/' | '\\'));
+    if local && !path.chars().any(char::is_control) { path } else { "/" }
 }
 
 async fn job_file(database: &Data<Database>, worker: &Worker, number: i32) -> Result<JobFile, WebError> {
@@ -114,7 +127,7 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
     let read = database.read(move |connection| {
         let file = worked_out::lately(JobFile::find(connection, shop, JobNumber(number))?);
         let people = person::of_shop(connection, shop)?;
-        let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
+        let names = Names::of_people(&people);
         let withdrawn = reading::withdrawn(connection, shop, file.job.id)?;
         let photographs = photograph::of_job(connection, shop, file.job.id)?;
         let ticks = wrench_tick::of_job(connection, shop, file.job.id)?;
@@ -124,17 +137,33 @@ async fn job_record(database: &Data<Database>, worker: &Worker, number: i32) -> 
     read.await.map_err(|error| of_job(number, error))
 }
 
-/// Names of the shop's people by key.
-pub(crate) struct Names(Vec<(PersonId, String)>);
+/// Names of everybody who is or was in the shop, by key.
+pub(crate) struct Names(Vec<Named>);
+
+struct Named {
+    id: PersonId,
+    name: String,
+    /// Whether they are in the shop now and may release a job.
+    releases: bool,
+}
 
 impl Names {
-    /// How many work in the shop.
-    fn count(&self) -> usize {
-        self.0.len()
+    fn of_people(people: &[Person]) -> Self {
+        let named = |person: &Person| Named {
+            id: person.id,
+            name: person.name.clone(),
+            releases: person.is_here() && Right::Release.is_of(person.role),
+        };
+        Names(people.iter().map(named).collect())
+    }
+
+    /// Whether somebody else than this one could release a job.
+    fn another_releases(&self, than: PersonId) -> bool {
+        self.0.iter().any(|named| named.releases && named.id != than)
     }
 
     fn of(&self, id: PersonId) -> &str {
-        self.0.iter().find(|(of, _)| *of == id).map_or("somebody", |(_, name)| name)
+        self.0.iter().find(|named| named.id == id).map_or("somebody", |named| &named.name)
     }
 }
 
@@ -300,5 +329,18 @@ fn or_fail(kept: Kept) -> Result<(), WebError> {
     match kept {
         Kept::Saved => Ok(()),
         Kept::Refused(refusal) => Err(WebError::Refused(refusal.words())),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::local;
+
+    #[test]
+    fn nobody_is_led_to_another_site() {
+        assert_eq!(local("/jobs/3/tape"), "/jobs/3/tape");
+        for elsewhere in ["https://example.org/", "//example.org", "/\\example.org", "", "jobs/3", "/a\r\nSet-Cookie: x"] {
+            assert_eq!(local(elsewhere), "/", "{elsewhere}");
+        }
     }
 }

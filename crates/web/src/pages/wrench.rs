@@ -26,6 +26,7 @@ use crate::error::WebError;
 use crate::form::{Posted, Sheet, new_token};
 use crate::job_route::StageWords as _;
 use crate::reckoning::drawn;
+use crate::rights::Right;
 use crate::view::look_over::gates_words;
 use crate::view::work_plan::needed_words;
 use crate::view::wrench::{loose_words, phase_words, place_words, stands_words, words_of};
@@ -162,6 +163,12 @@ pub(crate) async fn tick(
     let note: String = sheet.text("note").chars().take(LONGEST_NOTE).collect();
     let ticked_at = ticked_at(&sheet);
     let entry = TickEntry { step, answer, note };
+    if !worker.may(Right::Override) {
+        let (ticks, _) = ticked(&database, &worker, &file).await?;
+        if takes_a_lead(&file, &ticks, &entry) {
+            return Err(WebError::NotAllowed(Right::Override));
+        }
+    }
     let (job, person) = (file.job.id, worker.person.clone());
     database
         .write(move |connection| wrench_tick::take(connection, &person, job, &device_key, ticked_at, &entry).map(|_| ()))
@@ -171,6 +178,25 @@ pub(crate) async fn tick(
         return card_alone(&worker, &file, &ticks, &names);
     }
     Ok(see_other(format!("{}#next", Stage::Wrench.path(file.job.number))))
+}
+
+/// Steps whose yes with a reason in the note is the shop's word: that work begins while parts are missing, and that something is cut.
+const PARTS_CHECKED: &str = "parts_checked";
+const NOTHING_CUT: &str = "nothing_cut";
+
+/// Whether a tick gives the shop's word, which a lead gives.
+fn takes_a_lead(file: &JobFile, ticks: &[Tick], entry: &TickEntry) -> bool {
+    if entry.answer != Answer::Yes || entry.note.trim().is_empty() {
+        return false;
+    }
+    let word = Step::of_key(&entry.step).map_or("", |step| step.operation.word);
+    let missing = || {
+        let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
+        let card = Card::of_job(&file.work, &entries);
+        let needed = file.work.case().chosen.map(|place| Needed::of(&file.work, place, &card)).unwrap_or_default();
+        !Standing::of(&card, &needed, &entries).missing.is_empty()
+    };
+    word == NOTHING_CUT || word == PARTS_CHECKED && missing()
 }
 
 fn is_key(key: &str) -> bool {
@@ -222,7 +248,7 @@ pub(super) async fn ticked(database: &Data<Database>, worker: &Worker, file: &Jo
     let (shop, job) = (worker.shop_id(), file.job.id);
     let read = database.read(move |connection| {
         let people = person::of_shop(connection, shop)?;
-        let names = Names(people.into_iter().map(|person| (person.id, person.name)).collect());
+        let names = Names::of_people(&people);
         Ok::<_, StoreError>((wrench_tick::of_job(connection, shop, job)?, names))
     });
     Ok(read.await?)

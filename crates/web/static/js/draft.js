@@ -22,7 +22,8 @@ function stored(work) {
 
 /** @param {HTMLFormElement} form */
 function entries(form) {
-  return [...new FormData(form)].map(([name, value]) => [name, String(value)]);
+  const secret = new Set([...form.querySelectorAll("input[type=password]")].map((input) => input.name));
+  return [...new FormData(form)].filter(([name]) => !secret.has(name)).map(([name, value]) => [name, String(value)]);
 }
 
 /** Only what a person typed or picked; the token and the like differ at every visit. */

@@ -38,7 +38,7 @@ async function send(form, button, attachAll) {
   const answer = await fetch(form.action, { method: "POST", body });
   const there = new URL(answer.url);
   if (answer.redirected) {
-    if (there.pathname !== "/who") forgetDraft(form);
+    if (there.pathname !== "/sign-in") forgetDraft(form);
     window.location.assign(answer.url);
     return;
   }

@@ -19,7 +19,7 @@ async fn no_screen_has_a_serious_fault_on_either_ground_or_on_a_phone() {
     at(Site::demo(), "axe", async |bench| {
         bench.sign_on("Odalys").await?;
         let job = ["", "/intake", "/load", "/tape", "/look-over", "/verdict", "/aim", "/options", "/proof", "/drive", "/history"];
-        let mut paths: Vec<String> = ["/", "/who", "/jobs/new", "/sums/shim", "/nowhere"].map(str::to_owned).to_vec();
+        let mut paths: Vec<String> = ["/", "/sign-in", "/jobs/new", "/sums/shim", "/nowhere"].map(str::to_owned).to_vec();
         paths.extend(job.iter().map(|stage| format!("/jobs/6{stage}")));
         paths.extend(
             [

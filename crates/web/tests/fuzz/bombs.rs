@@ -36,7 +36,7 @@ pub(crate) fn json(kind: usize) -> String {
 
 async fn client(address: &str) -> reqwest::Client {
     let client = reqwest::Client::builder().cookie_store(true).no_proxy().build().unwrap();
-    client.post(format!("{address}/who")).form(&[("person", "2")]).send().await.unwrap();
+    client.post(format!("{address}/sign-in/demo")).form(&[("person", "2")]).send().await.unwrap();
     client
 }
 

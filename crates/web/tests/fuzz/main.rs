@@ -104,8 +104,8 @@ async fn attack(address: &str, requests: u64, seed: u64, forms: &Arc<Forms>, tal
 /// Another shop with a job, whose keys are worth trying.
 fn stranger(database: &TestDatabase) {
     database.tell(
-        "WITH s AS (INSERT INTO shops (name) VALUES ('Another shop') RETURNING id),
-              p AS (INSERT INTO people (shop_id, name, trade) SELECT id, 'Cy', 'Lead' FROM s RETURNING id, shop_id)
+        "WITH s AS (INSERT INTO shops (name, handle) VALUES ('Another shop', 'another-shop') RETURNING id),
+              p AS (INSERT INTO people (shop_id, name, trade, role) SELECT id, 'Cy', 'Lead', 'lead' FROM s RETURNING id, shop_id)
          INSERT INTO jobs (shop_id, number, label, vehicle_class, rear_wheels, wheelbase, front_rating, rear_rating, revised_by, opened_by)
          SELECT p.shop_id, 88, 'theirs', 'van', 'single', j.wheelbase, j.front_rating, j.rear_rating, p.id, p.id
            FROM p, (SELECT * FROM jobs ORDER BY id LIMIT 1) j",

@@ -123,7 +123,8 @@ impl Attacker {
             forms,
         };
         let person = person.to_string();
-        let signed_on = attacker.client.post(format!("{address}/who")).form(&[("person", person.as_str())]).send().await.unwrap();
+        let signed_on =
+            attacker.client.post(format!("{address}/sign-in/demo")).form(&[("person", person.as_str())]).send().await.unwrap();
         assert_eq!(signed_on.status().as_u16(), 303);
         attacker
     }
@@ -135,7 +136,7 @@ impl Attacker {
                 self.harvest(&format!("/jobs/{job}{page}")).await;
             }
         }
-        for page in ["/jobs/new", "/who", "/"] {
+        for page in ["/jobs/new", "/sign-in", "/"] {
             self.harvest(page).await;
         }
     }
@@ -192,8 +193,12 @@ impl Attacker {
         }
         let mut told = path.clone();
         let url = format!("{}{path}", self.address);
-        // A session is ended only by whoever has none.
-        let client = if matches!(row.path, "/sign-out" | "/who") { self.nobody.clone() } else { self.client.clone() };
+        // What ends sessions, or what somebody may do, is knocked at by whoever has none: the others would attack nothing any more.
+        let client = if row.path.starts_with("/sign-") || row.path.starts_with("/people/{person}/") {
+            self.nobody.clone()
+        } else {
+            self.client.clone()
+        };
         let request = match row.method {
             "GET" => self.get(&client, &url, &mut told),
             _ if row.path.ends_with("/photographs") || row.path.ends_with("/import") => {

@@ -5,15 +5,15 @@ use reqwest::StatusCode;
 use crate::{INTAKE, Site, Visitor, open_half_ton, shop};
 
 #[tokio::test]
-async fn nobody_sees_a_page_before_saying_who_is_working() {
+async fn nobody_sees_a_page_before_signing_in() {
     let site = Site::demo();
     let visitor = Visitor::new(&site.address);
     for path in ["/", "/jobs/new", "/jobs/1", "/jobs/1/tape", "/understood?reads=length&text=1&length_unit=in&weight_unit=lb"] {
         let page = visitor.get(path).await;
-        assert_eq!(page.text("h1"), "Who is working?", "{path}");
+        assert_eq!(page.text("h1"), "Sign in", "{path}");
     }
     let posted = visitor.post("/jobs/new", &[]).await;
-    assert_eq!(posted.path, "/who");
+    assert_eq!(posted.path, "/sign-in");
     let picker = visitor.get("/jobs/3/tape").await;
     let next = picker.html.select(&scraper::Selector::parse("[name='next']").unwrap()).next().unwrap();
     assert_eq!(next.value().attr("value"), Some("/jobs/3/tape"));

@@ -5,7 +5,7 @@ use std::thread::JoinHandle;
 
 use tokio::sync::oneshot;
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{Database, person, shop};
+use wise_badger_store::{Database, Role, person, shop};
 use wise_badger_web::{Settings, load_demo_data, serve};
 
 /// A running server. It stops when dropped.
@@ -21,9 +21,9 @@ impl Site {
     pub(crate) fn empty() -> Site {
         Site::start(|store| {
             let connection = &mut store.connection().expect("a connection");
-            let shop = shop::open(connection, "Shop under test").expect("a shop");
-            for (name, trade) in [("Ada", "Lead"), ("Bo", "Technician")] {
-                person::take_on(connection, shop.id, name, trade).expect("somebody");
+            let shop = shop::open_demo(connection, "Shop under test").expect("a shop");
+            for (name, trade, role) in [("Ada", "Lead", Role::Owner), ("Bo", "Technician", Role::Technician)] {
+                person::take_on(connection, shop.id, name, trade, role).expect("somebody");
             }
         })
     }
@@ -31,6 +31,18 @@ impl Site {
     /// The demo shop.
     pub(crate) fn demo() -> Site {
         Site::start(|store| load_demo_data(&mut store.connection().expect("a connection")).expect("the demo data"))
+    }
+
+    /// A database with no shop in it, and nobody signed in with one press.
+    #[allow(dead_code, reason = "the HTTP tests' alone")]
+    pub(crate) fn bare() -> Site {
+        Site::start_as(|_| (), Settings::default())
+    }
+
+    /// Its database, as a PostgreSQL connection string.
+    #[allow(dead_code, reason = "the HTTP tests' alone")]
+    pub(crate) fn database_url(&self) -> String {
+        self.database.url()
     }
 
     /// A pool of one's own on the site's database.
@@ -45,6 +57,12 @@ impl Site {
         self.database.tell(command);
     }
 
+    /// Asks the site's database for lines.
+    #[allow(dead_code, reason = "the HTTP tests' alone")]
+    pub(crate) fn ask_database(&self, query: &str) -> Vec<String> {
+        self.database.ask(query)
+    }
+
     /// Shuts the database, or opens it again.
     #[allow(dead_code, reason = "the HTTP tests' alone")]
     pub(crate) fn shut_database(&self, shut: bool) {
@@ -52,6 +70,10 @@ impl Site {
     }
 
     fn start(fill: impl FnOnce(&Database)) -> Site {
+        Site::start_as(fill, Settings { one_press_demo: true, ..Settings::default() })
+    }
+
+    fn start_as(fill: impl FnOnce(&Database), settings: Settings) -> Site {
         let database = TestDatabase::create();
         let store = database.open();
         fill(&store);
@@ -60,7 +82,6 @@ impl Site {
         let (stop, stopped) = oneshot::channel();
         let server = std::thread::spawn(move || {
             let shutdown = async move { drop(stopped.await) };
-            let settings = Settings::default();
             let serving = serve(listener, store, &settings, || (), shutdown);
             actix_web::rt::System::new().block_on(serving).expect("the server ends well");
         });

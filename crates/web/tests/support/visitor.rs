@@ -43,14 +43,14 @@ impl Visitor {
     /// A visitor who has said who is working.
     pub(crate) async fn working(address: &str, name: &str) -> Visitor {
         let visitor = Visitor::new(address);
-        let picker = visitor.get("/who").await;
+        let picker = visitor.get("/sign-in").await;
         let button = picker
             .html
             .select(&selector(".person"))
             .find(|button| plain(button.text()).starts_with(name))
             .unwrap_or_else(|| panic!("{name} is not on the picker"));
         let person = button.value().attr("value").expect("a key").to_owned();
-        let yard = visitor.post("/who", &[("person".to_owned(), person), ("next".to_owned(), "/".to_owned())]).await;
+        let yard = visitor.post("/sign-in/demo", &[("person".to_owned(), person), ("next".to_owned(), "/".to_owned())]).await;
         assert_eq!((yard.status, yard.path.as_str()), (StatusCode::OK, "/"));
         visitor
     }

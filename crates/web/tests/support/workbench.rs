@@ -49,7 +49,7 @@ impl Workbench {
 
     /// Picks who is working.
     pub(crate) async fn sign_on(&self, name: &str) -> WebDriverResult<()> {
-        self.goto("/who").await?;
+        self.goto("/sign-in").await?;
         let button = self.page.query(By::XPath(format!("//button[contains(@class, 'person')][contains(., '{name}')]")));
         button.first().await?.click().await?;
         self.find(".masthead[data-person]").await.map(drop)

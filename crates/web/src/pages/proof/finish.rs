@@ -8,6 +8,7 @@ use wise_badger_store::job::Closed;
 use wise_badger_store::wrench_tick::Tick;
 use wise_badger_store::{Database, job, job_sheet};
 
+use super::super::shown_again::{self, must_be_shown};
 use super::super::wrench::is_something_loose;
 use super::super::{Record, job_record, keep_where, or_fail, see_other};
 use super::{is_outside, measured_again};
@@ -43,6 +44,7 @@ async fn set_finished(
     posted: Posted,
     finished: bool,
 ) -> Result<HttpResponse, WebError> {
+    must_be_shown(database, worker, shown_again::sent(&posted)).await?;
     let record = job_record(database, worker, number).await?;
     let sheet = Sheet::posted(posted, worker.units());
     let alone: String = sheet.text("released_alone").trim().chars().take(LONGEST_REASON).collect();
@@ -100,5 +102,5 @@ pub(super) fn works_alone(record: &Record, worker: &Worker) -> bool {
     // Who only said that parts are here, or how it is raised, did no work.
     let is_work = |step: &str| Step::of_key(step).is_some();
     let did = |tick: &Tick| tick.recorded_by == worker.person.id && is_work(&tick.entry.0.step);
-    record.ticks.iter().any(did) && record.names.count() > 1
+    record.ticks.iter().any(did) && record.names.another_releases(worker.person.id)
 }

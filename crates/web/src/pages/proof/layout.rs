@@ -16,6 +16,7 @@ use wise_badger_store::job_file::JobFile;
 
 use super::super::drive::changes;
 use super::super::job_frame::{JobFrame, with_prediction};
+use super::super::shown_again::ShownAgain;
 use super::super::tape::{PlanWalk, StateForm, state_forms};
 use super::super::{Hidden, Names, Page, Record, Refusal, page};
 use super::finish::works_alone;
@@ -72,6 +73,8 @@ struct ProofPage {
     measured: bool,
     /// Why whoever did the work releases it alone.
     alone: Option<Field>,
+    /// Who releases it shows once more who they are.
+    shown_again: ShownAgain,
     refusal: String,
 }
 
@@ -171,6 +174,7 @@ pub(super) fn proof_page(
                 sheet.picks(&check_field(check), check_name(check), offered)
             })
             .into(),
+        shown_again: ShownAgain::new(worker, "finish"),
         alone: works_alone(record, worker).then(|| {
             let field = Sheet::blank(units);
             field.text_field("released_alone", "You did work on it yourself: why do you release it alone?")

@@ -1,0 +1,10 @@
+DROP TABLE shop_changes;
+DROP TABLE known_devices;
+DROP TABLE failed_sign_ins;
+DROP TABLE invitations;
+ALTER TABLE sessions DROP CONSTRAINT sessions_tablet;
+ALTER TABLE sessions DROP COLUMN tablet_id, DROP COLUMN seen_at, DROP COLUMN began_at;
+DROP TABLE tablets;
+ALTER TABLE people DROP COLUMN left_at, DROP COLUMN pin_hash, DROP COLUMN password_hash, DROP COLUMN role;
+ALTER TABLE shops DROP COLUMN demo, DROP COLUMN handle;
+ALTER TABLE shops ADD CONSTRAINT shops_name_key UNIQUE (name);
