@@ -13,7 +13,7 @@
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
 //! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
-//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `adjust`, `finder`, `wrench`, `work_plan`, `option_document`, `route`.
+//! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `adjust`, `finder`, `wrench`, `work_plan`, `bay_plan`, `ledger`, `option_document`, `route`.
 //!
 //! ```
 //! use wise_badger_casework::prediction::Predictor;
@@ -52,6 +52,7 @@
 pub mod adjust;
 pub mod aim;
 pub mod back_solve;
+pub mod bay_plan;
 pub mod bench;
 pub mod bounds;
 pub mod case;
@@ -61,6 +62,7 @@ pub mod entry;
 pub mod finder;
 pub mod intake;
 pub mod job_document;
+pub mod ledger;
 pub mod look_over;
 pub mod option_document;
 pub mod prediction;

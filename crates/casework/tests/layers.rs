@@ -33,6 +33,8 @@ const LAYERS: &[&str] = &[
     "finder",
     "wrench",
     "work_plan",
+    "bay_plan",
+    "ledger",
     "option_document",
     "route",
 ];

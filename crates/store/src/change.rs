@@ -33,10 +33,12 @@ pub enum What {
     StepBack,
     /// The bench went a step forward again.
     StepForward,
+    /// Who has it, and when it was promised.
+    Hands,
 }
 
 impl What {
-    const WORDS: [(What, &'static str); 10] = [
+    const WORDS: [(What, &'static str); 11] = [
         (What::Intake, "intake"),
         (What::TapeManner, "tape_manner"),
         (What::Finished, "finished"),
@@ -47,6 +49,7 @@ impl What {
         (What::PhotographOff, "photograph_off"),
         (What::StepBack, "step_back"),
         (What::StepForward, "step_forward"),
+        (What::Hands, "hands"),
     ];
 
     fn word(self) -> &'static str {

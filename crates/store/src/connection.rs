@@ -10,10 +10,11 @@ use std::time::{Duration, Instant};
 use diesel::PgConnection;
 use diesel::connection::{AnsiTransactionManager, Connection, SimpleConnection, TransactionManager};
 use diesel::r2d2::{ConnectionManager, ManageConnection, Pool, PooledConnection};
-use tokio::sync::Semaphore;
+use tokio::sync::{Semaphore, broadcast};
 use tokio::time::timeout;
 
 use crate::StoreError;
+use crate::happening::{Ear, Happening};
 use crate::opening::{self, Address, OpeningError};
 
 /// Longest times.
@@ -37,6 +38,9 @@ const TOLD: &str = "SET lock_timeout = '4s'; SET statement_timeout = '7s'; SET i
 #[derive(Clone)]
 pub struct Database {
     pool: Pool<Manager>,
+    /// Hears of what happens, once anybody asks.
+    ear: Arc<OnceLock<Arc<Ear>>>,
+    address: Address,
     /// As many as there are connections: who has a turn has one at once, and who waits for a turn blocks no thread.
     turns: Arc<Semaphore>,
 }
@@ -110,7 +114,12 @@ impl Database {
             .build(manager)
             .map_err(|error| OpeningError::Away { wait, said: error.to_string() })?;
         let turns = Arc::new(Semaphore::new(usize::try_from(connections).unwrap_or(1)));
-        Ok(Database { pool, turns })
+        Ok(Database { pool, ear: Arc::default(), address, turns })
+    }
+
+    /// What happens from now on, in any shop of this database, by any server.
+    pub fn happenings(&self) -> broadcast::Receiver<Happening> {
+        self.ear.get_or_init(|| Ear::open(&self.address)).subscribe()
     }
 
     /// Reads: runs `work` on a connection, off the async threads.

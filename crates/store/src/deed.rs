@@ -51,6 +51,8 @@ pub enum Deed {
     Chose,
     /// The choice was taken back.
     ChoiceOff,
+    /// Somebody else has it, or it was promised for another day.
+    Handed,
     /// The job was finished.
     Finished,
     /// The job was taken up again.

@@ -40,6 +40,18 @@ pub enum StoreError {
         /// The number.
         number: String,
     },
+    /// Somebody changed it since the page was opened.
+    #[error("the {what} was changed after the page was opened")]
+    StaleRow {
+        /// What was.
+        what: &'static str,
+    },
+    /// Something else is there at that time.
+    #[error("at that time {what} is taken")]
+    Overlaps {
+        /// What is taken.
+        what: &'static str,
+    },
     /// A shop keeps somebody who may say who works in it.
     #[error("a shop keeps at least one owner")]
     LastOwner,
@@ -79,6 +91,12 @@ impl From<DieselError> for StoreError {
         match error {
             DieselError::NotFound => StoreError::NotFound("row"),
             DieselError::DeserializationError(unreadable) => StoreError::Unreadable { what: "row", text: unreadable.to_string() },
+            DieselError::DatabaseError(_, ref information) if information.constraint_name() == Some("bookings_bay_taken") => {
+                StoreError::Overlaps { what: "the bay" }
+            }
+            DieselError::DatabaseError(_, ref information) if information.constraint_name() == Some("bookings_job_taken") => {
+                StoreError::Overlaps { what: "the vehicle" }
+            }
             DieselError::DatabaseError(kind, ref information) => {
                 let said = information.message().to_owned();
                 of_the_database(kind, &said, Box::new(error))

@@ -226,5 +226,6 @@ fn of_change(what: What) -> Deed {
         What::PhotographOff => Deed::PhotographOff,
         What::StepBack => Deed::SteppedBack,
         What::StepForward => Deed::SteppedForward,
+        What::Hands => Deed::Handed,
     }
 }

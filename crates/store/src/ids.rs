@@ -46,3 +46,23 @@ pub struct ShelfPartId(pub i64);
 /// Key of a correction considered on a job.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
 pub struct CorrectionId(pub i64);
+
+/// Key of a bay.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct BayId(pub i64);
+
+/// Key of a booking.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct BookingId(pub i64);
+
+/// Key of a customer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct CustomerId(pub i64);
+
+/// Key of a vehicle.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct VehicleId(pub i64);
+
+/// Key of a calendar's link.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, DieselNewType)]
+pub struct CalendarLinkId(pub i64);

@@ -1,6 +1,6 @@
 //! Jobs: one vehicle brought in once.
 
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use serde::Serialize;
 use wise_badger_casework::entry::Typed;
@@ -8,8 +8,9 @@ use wise_badger_casework::intake::{Intake, Measured, TapeManner};
 use wise_badger_casework::words::Word;
 
 use crate::change::{self, What, note};
+use crate::happening;
 use crate::json::Json;
-use crate::person::Person;
+use crate::person::{self, Person};
 use crate::schema::{jobs, people};
 use crate::words;
 use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
@@ -33,6 +34,18 @@ pub struct Job {
     pub opened_at: DateTime<Utc>,
     /// When it was finished.
     pub finished_at: Option<DateTime<Utc>>,
+    /// In whose hands it is, and when it is promised.
+    pub hands: Hands,
+}
+
+/// In whose hands a job is, and when it is promised.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Queryable, Selectable, AsChangeset, Serialize)]
+#[diesel(table_name = jobs, treat_none_as_null = true)]
+pub struct Hands {
+    /// Who has it.
+    pub assigned_to: Option<PersonId>,
+    /// The day that it was promised for.
+    pub promised_on: Option<NaiveDate>,
 }
 
 /// What a job's own row holds.
@@ -70,6 +83,8 @@ struct Row {
     opened_by: PersonId,
     opened_at: DateTime<Utc>,
     finished_at: Option<DateTime<Utc>>,
+    #[diesel(embed)]
+    hands: Hands,
 }
 
 impl Row {
@@ -84,6 +99,7 @@ impl Row {
             opened_by: row.opened_by,
             opened_at: row.opened_at,
             finished_at: row.finished_at,
+            hands: row.hands,
         };
         let measured =
             Measured { datum: row.datum.as_deref().map(words::read).transpose()?, rear_rise_confirmed: row.rear_rise_confirmed };
@@ -151,11 +167,14 @@ pub fn open(connection: &mut PgConnection, person: &Person, intake: &Intake) -> 
             jobs::number.eq(last.unwrap_or(0) + 1),
             jobs::revised_by.eq(person.id),
             jobs::opened_by.eq(person.id),
+            jobs::searched.eq(intake.label.to_lowercase()),
             IntakeColumns::from(intake),
         ))
         .returning(Row::as_returning())
         .get_result(connection)?;
-    row.read().map(|row| row.job)
+    let job = row.read()?.job;
+    happening::tell(connection, person, Some(job.number))?;
+    Ok(job)
 }
 
 /// The job with a number, with what its row knows of the vehicle and of how it is measured.
@@ -179,14 +198,17 @@ pub enum Closed {
 /// # Errors     [`StoreError::Stale`], [`StoreError::Finished`], [`StoreError::NotFound`]
 pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: i32, closed: Closed) -> Result<i32, StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
-    let revised: Option<(i32, Option<DateTime<Utc>>)> = diesel::update(one.filter(jobs::revision.eq(seen)))
+    let revised: Option<(i32, Option<DateTime<Utc>>, JobNumber)> = diesel::update(one.filter(jobs::revision.eq(seen)))
         .set((jobs::revision.eq(jobs::revision + 1), jobs::revised_by.eq(person.id), jobs::revised_at.eq(diesel::dsl::now)))
-        .returning((jobs::revision, jobs::finished_at))
+        .returning((jobs::revision, jobs::finished_at, jobs::number))
         .get_result(connection)
         .optional()?;
     match revised {
-        Some((_, Some(_))) if closed == Closed::Refuses => return Err(StoreError::Finished),
-        Some((revision, _)) => return Ok(revision),
+        Some((_, Some(_), _)) if closed == Closed::Refuses => return Err(StoreError::Finished),
+        Some((revision, _, number)) => {
+            happening::tell(connection, person, Some(number))?;
+            return Ok(revision);
+        }
         None => {}
     }
     let by = jobs::table
@@ -234,6 +256,20 @@ pub fn set_tape_manner(connection: &mut PgConnection, person: &Person, job: JobI
         note(connection, person, job, What::TapeManner, Some(change::state(&before)?), Some(change::state(&after)?))?;
     }
     diesel::update(one).set(after).execute(connection)?;
+    Ok(())
+}
+
+/// Puts a job into somebody's hands, and says when it is promised; what was said before goes on record.
+///
+/// # Errors     [`StoreError::NotFound`] of the person
+pub fn set_hands(connection: &mut PgConnection, person: &Person, job: JobId, hands: Hands) -> Result<(), StoreError> {
+    if let Some(id) = hands.assigned_to {
+        person::working(connection, person.shop_id, id)?;
+    }
+    let one = jobs::table.filter(jobs::shop_id.eq(person.shop_id)).filter(jobs::id.eq(job));
+    let before: Hands = one.select(Hands::as_select()).first(connection)?;
+    note(connection, person, job, What::Hands, Some(change::state(&before)?), Some(change::state(&hands)?))?;
+    diesel::update(one).set(hands).execute(connection)?;
     Ok(())
 }
 

@@ -1,13 +1,13 @@
-//! A shop's jobs as a list shows them: a line each, read without reading the jobs.
+//! A shop's jobs as lists show them: a line each, read without reading the jobs.
 
-use chrono::{DateTime, Utc};
+use chrono::{DateTime, NaiveDate, Utc};
 use diesel::prelude::*;
 use diesel::upsert::excluded;
 use serde_json::Value;
 
 use crate::json::Json;
-use crate::schema::{job_standings, jobs};
-use crate::{JobId, JobNumber, ShopId, StoreError};
+use crate::schema::{job_dues, job_standings, jobs};
+use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
 
 /// A job in a list. Its words are those of the columns: one that cannot be read must not take the list down.
 #[derive(Debug, Clone, Queryable, Selectable)]
@@ -15,6 +15,8 @@ use crate::{JobId, JobNumber, ShopId, StoreError};
 pub struct JobListed {
     /// Its key.
     pub id: JobId,
+    /// Its shop.
+    pub shop_id: ShopId,
     /// Its number in the shop.
     pub number: JobNumber,
     /// What the shop calls it.
@@ -27,6 +29,12 @@ pub struct JobListed {
     pub revision: i32,
     /// When it was last saved.
     pub revised_at: DateTime<Utc>,
+    /// When it was finished.
+    pub finished_at: Option<DateTime<Utc>>,
+    /// Who has it.
+    pub assigned_to: Option<PersonId>,
+    /// When it was promised.
+    pub promised_on: Option<NaiveDate>,
 }
 
 /// How far a job had come, as it was reckoned.
@@ -34,43 +42,104 @@ pub struct JobListed {
 #[diesel(table_name = job_standings)]
 struct Reckoned {
     revision: i32,
+    rules: String,
     standing: Json<Value>,
 }
 
-/// A shop's jobs, newest first, each with how far it has come where that was reckoned for its present revision.
+/// Which jobs a list is of.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Which {
+    /// Those that are not finished.
+    Open,
+    /// Those that are.
+    Finished,
+    /// Those found by every one of some words, in small letters.
+    Found(Vec<String>),
+}
+
+/// A job with how far it has come, where that was reckoned at its present revision by the present rules.
+pub type Standing = (JobListed, Option<Value>);
+
+/// A shop's jobs, newest first.
 pub fn newest(
     connection: &mut PgConnection,
     shop: ShopId,
+    which: &Which,
+    rules: &str,
     most: i64,
     before: Option<JobNumber>,
-) -> Result<Vec<(JobListed, Option<Value>)>, StoreError> {
+) -> Result<Vec<Standing>, StoreError> {
     let of_job = job_standings::shop_id.eq(jobs::shop_id).and(job_standings::job_id.eq(jobs::id));
     let mut listed = jobs::table
         .left_join(job_standings::table.on(of_job))
         .filter(jobs::shop_id.eq(shop))
         .select((JobListed::as_select(), Option::<Reckoned>::as_select()))
         .into_boxed();
+    match which {
+        Which::Open => listed = listed.filter(jobs::finished_at.is_null()),
+        Which::Finished => listed = listed.filter(jobs::finished_at.is_not_null()),
+        Which::Found(words) => {
+            for word in words {
+                listed = listed.filter(jobs::searched.like(format!("%{}%", as_it_is(word))));
+            }
+        }
+    }
     if let Some(before) = before {
         listed = listed.filter(jobs::number.lt(before));
     }
     let rows: Vec<(JobListed, Option<Reckoned>)> = listed.order(jobs::number.desc()).limit(most).load(connection)?;
     let present = |(job, reckoned): (JobListed, Option<Reckoned>)| {
-        let standing = reckoned.filter(|reckoned| reckoned.revision == job.revision).map(|reckoned| reckoned.standing.0);
+        let is_present = |reckoned: &Reckoned| reckoned.revision == job.revision && reckoned.rules == rules;
+        let standing = reckoned.filter(is_present).map(|reckoned| reckoned.standing.0);
         (job, standing)
     };
     Ok(rows.into_iter().map(present).collect())
 }
 
-/// Keeps how far jobs had come, for the lists to come.
-pub fn keep_standings(connection: &mut PgConnection, shop: ShopId, reckoned: &[(JobId, i32, Value)]) -> Result<(), StoreError> {
-    let rows: Vec<_> = reckoned
+/// A word for a pattern, with every sign standing for itself.
+fn as_it_is(word: &str) -> String {
+    word.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_")
+}
+
+/// Jobs of any shop of which it is not known how far they have come by the present rules; those that are still open first.
+pub fn not_reckoned(connection: &mut PgConnection, rules: &str, most: i64) -> Result<Vec<JobListed>, StoreError> {
+    let of_job = job_standings::shop_id.eq(jobs::shop_id).and(job_standings::job_id.eq(jobs::id));
+    let present = job_standings::revision.eq(jobs::revision).and(job_standings::rules.eq(rules.to_owned()));
+    let lacking = jobs::table
+        .left_join(job_standings::table.on(of_job.and(present)))
+        .filter(job_standings::job_id.nullable().is_null())
+        .order((jobs::finished_at.is_not_null(), jobs::id.desc()));
+    Ok(lacking.limit(most).select(JobListed::as_select()).load(connection)?)
+}
+
+/// How far a job has come, with what is due on it and what it is found by: gathered from its record.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Gathered {
+    /// Its shop.
+    pub shop: ShopId,
+    /// The job.
+    pub job: JobId,
+    /// At which revision.
+    pub revision: i32,
+    /// How far it has come.
+    pub standing: Value,
+    /// What is due, and by which day.
+    pub dues: Vec<(&'static str, NaiveDate)>,
+    /// What it is found by, in small letters.
+    pub searched: String,
+}
+
+/// Keeps what was gathered of jobs, for the lists to come.
+pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gathered]) -> Result<(), StoreError> {
+    let rows: Vec<_> = gathered
         .iter()
-        .map(|(job, revision, standing)| {
+        .map(|one| {
             (
-                job_standings::shop_id.eq(shop),
-                job_standings::job_id.eq(*job),
-                job_standings::revision.eq(*revision),
-                job_standings::standing.eq(Json(standing.clone())),
+                job_standings::shop_id.eq(one.shop),
+                job_standings::job_id.eq(one.job),
+                job_standings::revision.eq(one.revision),
+                job_standings::rules.eq(rules),
+                job_standings::standing.eq(Json(one.standing.clone())),
             )
         })
         .collect();
@@ -80,14 +149,30 @@ pub fn keep_standings(connection: &mut PgConnection, shop: ShopId, reckoned: &[(
         .do_update()
         .set((
             job_standings::revision.eq(excluded(job_standings::revision)),
+            job_standings::rules.eq(excluded(job_standings::rules)),
             job_standings::standing.eq(excluded(job_standings::standing)),
         ))
         .execute(connection)?;
+    let of: Vec<JobId> = gathered.iter().map(|one| one.job).collect();
+    diesel::delete(job_dues::table.filter(job_dues::job_id.eq_any(of))).execute(connection)?;
+    let dues: Vec<_> = gathered
+        .iter()
+        .flat_map(|one| {
+            one.dues.iter().map(|(what, day)| {
+                (job_dues::shop_id.eq(one.shop), job_dues::job_id.eq(one.job), job_dues::what.eq(*what), job_dues::day.eq(*day))
+            })
+        })
+        .collect();
+    diesel::insert_into(job_dues::table).values(dues).on_conflict_do_nothing().execute(connection)?;
+    for one in gathered {
+        let same = jobs::table.filter(jobs::id.eq(one.job)).filter(jobs::searched.ne(&one.searched));
+        diesel::update(same).set(jobs::searched.eq(&one.searched)).execute(connection)?;
+    }
     Ok(())
 }
 
-/// Forgets what another version of the program may have reckoned by other rules. For the program's start.
-pub fn forget_standings(connection: &mut PgConnection) -> Result<(), StoreError> {
-    diesel::delete(job_standings::table).execute(connection)?;
+/// Forgets how far a job had come: something outside its revisions is otherwise.
+pub fn forget(connection: &mut PgConnection, job: JobId) -> Result<(), StoreError> {
+    diesel::delete(job_standings::table.filter(job_standings::job_id.eq(job))).execute(connection)?;
     Ok(())
 }

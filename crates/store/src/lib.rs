@@ -7,14 +7,20 @@
 //! A quantity a person typed is kept as [`Typed`](wise_badger_casework::entry::Typed): the text, the unit it was typed in, and its SI
 //! value.
 
+pub mod bay;
+pub mod booking;
+pub mod calendar_link;
 pub mod call;
 pub mod change;
 mod connection;
 pub mod correction;
+pub mod customer;
 mod deed;
 pub mod difference;
+pub mod due;
 mod error;
 pub mod fitting;
+pub mod happening;
 pub mod history;
 mod ids;
 pub mod invitation;
@@ -42,6 +48,7 @@ pub mod submission;
 pub mod tablet;
 #[cfg(feature = "test-support")]
 pub mod test_support;
+pub mod vehicle;
 mod words;
 pub mod wrench_tick;
 
@@ -50,7 +57,8 @@ pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use error::{Source, StoreError};
 pub use ids::{
-    CallId, CorrectionId, InvitationId, JobId, JobNumber, PersonId, PhotographId, ReadingId, ShelfPartId, ShopId, TabletId,
+    BayId, BookingId, CalendarLinkId, CallId, CorrectionId, CustomerId, InvitationId, JobId, JobNumber, PersonId, PhotographId,
+    ReadingId, ShelfPartId, ShopId, TabletId, VehicleId,
 };
 pub use opening::OpeningError;
 pub use role::Role;

@@ -161,12 +161,18 @@ fn schema_is_whole(connection: &mut PgConnection) -> Result<(), OpeningError> {
         };
     }
     ask!(
+        bays,
+        bookings,
+        calendar_links,
         calls,
         corrections,
+        customers,
+        due_marks,
         failed_sign_ins,
         fittings,
         invitations,
         job_changes,
+        job_dues,
         job_sheets,
         job_standings,
         jobs,
@@ -181,6 +187,7 @@ fn schema_is_whole(connection: &mut PgConnection) -> Result<(), OpeningError> {
         shops,
         submissions,
         tablets,
+        vehicles,
         wrench_ticks
     );
     Ok(())

@@ -7,7 +7,7 @@ use wise_badger_casework::entry::PaperEntry;
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::papers;
-use crate::{JobId, PersonId, ShopId, StoreError};
+use crate::{JobId, PersonId, ShopId, StoreError, job_list};
 
 /// Most papers of one job.
 pub const MOST: i64 = 60;
@@ -53,7 +53,8 @@ pub(crate) fn put(
         papers::recorded_at.eq(at),
     );
     diesel::insert_into(papers::table).values(row).execute(connection)?;
-    Ok(())
+    // What is due counts from the day on which the vehicle was signed for.
+    job_list::forget(connection, job)
 }
 
 /// The papers of a job, in the order in which they were signed.

@@ -1,6 +1,48 @@
 //! Tables as Diesel sees them; kept by `diesel print-schema` from the migrations.
 
 diesel::table! {
+    bays (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        name -> Text,
+        has_lift -> Bool,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    bookings (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        bay_id -> Int8,
+        job_id -> Int8,
+        begins_at -> Timestamptz,
+        ends_at -> Timestamptz,
+        person_id -> Nullable<Int8>,
+        second_id -> Nullable<Int8>,
+        follows -> Nullable<Int8>,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        withdrawn_by -> Nullable<Int8>,
+        withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    calendar_links (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        key_hash -> Text,
+        made_by -> Int8,
+        made_at -> Timestamptz,
+        revoked_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
     calls (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -23,6 +65,33 @@ diesel::table! {
         recorded_by -> Int8,
         recorded_at -> Timestamptz,
         withdrawn_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    customers (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        name -> Text,
+        phone -> Text,
+        note -> Text,
+        revision -> Int4,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+        erased_at -> Nullable<Timestamptz>,
+    }
+}
+
+diesel::table! {
+    due_marks (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        what -> Text,
+        mark -> Text,
+        note -> Text,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
     }
 }
 
@@ -79,6 +148,16 @@ diesel::table! {
 }
 
 diesel::table! {
+    job_dues (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        what -> Text,
+        day -> Date,
+    }
+}
+
+diesel::table! {
     job_sheets (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -98,6 +177,7 @@ diesel::table! {
         shop_id -> Int8,
         revision -> Int4,
         standing -> Jsonb,
+        rules -> Text,
     }
 }
 
@@ -125,6 +205,11 @@ diesel::table! {
         finished_at -> Nullable<Timestamptz>,
         axle_spread -> Nullable<Jsonb>,
         equalised -> Bool,
+        vehicle_id -> Nullable<Int8>,
+        assigned_to -> Nullable<Int8>,
+        promised_on -> Nullable<Date>,
+        comes_back_from -> Nullable<Int8>,
+        searched -> Text,
     }
 }
 
@@ -134,6 +219,17 @@ diesel::table! {
         shop_id -> Int8,
         person_id -> Int8,
         last_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
+    papers (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        entry -> Jsonb,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
     }
 }
 
@@ -150,17 +246,6 @@ diesel::table! {
         password_hash -> Nullable<Text>,
         pin_hash -> Nullable<Text>,
         left_at -> Nullable<Timestamptz>,
-    }
-}
-
-diesel::table! {
-    papers (id) {
-        id -> Int8,
-        shop_id -> Int8,
-        job_id -> Int8,
-        entry -> Jsonb,
-        recorded_by -> Int8,
-        recorded_at -> Timestamptz,
     }
 }
 
@@ -284,6 +369,20 @@ diesel::table! {
 }
 
 diesel::table! {
+    vehicles (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        customer_id -> Nullable<Int8>,
+        plate -> Text,
+        plate_key -> Text,
+        vehicle_class -> Text,
+        revision -> Int4,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
+    }
+}
+
+diesel::table! {
     wrench_ticks (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -299,12 +398,18 @@ diesel::table! {
 diesel::joinable!(calls -> jobs (job_id));
 
 diesel::allow_tables_to_appear_in_same_query!(
+    bays,
+    bookings,
+    calendar_links,
     calls,
     corrections,
+    customers,
+    due_marks,
     failed_sign_ins,
     fittings,
     invitations,
     job_changes,
+    job_dues,
     job_sheets,
     job_standings,
     jobs,
@@ -319,5 +424,6 @@ diesel::allow_tables_to_appear_in_same_query!(
     shops,
     submissions,
     tablets,
+    vehicles,
     wrench_ticks,
 );

@@ -43,12 +43,22 @@ pub enum ShopWhat {
     Terms,
     /// What counts when options are ranked.
     Weights,
-    /// Its name, or the word it signs in by.
-    Name,
+    /// What is written of a customer.
+    Customer,
+    /// What was written of a customer was erased.
+    Erased,
+    /// A bay was put down.
+    BayOn,
+    /// A bay was taken off.
+    BayOff,
+    /// A calendar link was made.
+    CalendarOn,
+    /// A calendar link was taken back.
+    CalendarOff,
 }
 
 impl ShopWhat {
-    const WORDS: [(ShopWhat, &'static str); 16] = [
+    const WORDS: [(ShopWhat, &'static str); 21] = [
         (ShopWhat::Opened, "opened"),
         (ShopWhat::Invited, "invited"),
         (ShopWhat::InvitationOff, "invitation_off"),
@@ -64,7 +74,12 @@ impl ShopWhat {
         (ShopWhat::TabletOff, "tablet_off"),
         (ShopWhat::Terms, "terms"),
         (ShopWhat::Weights, "weights"),
-        (ShopWhat::Name, "name"),
+        (ShopWhat::Customer, "customer"),
+        (ShopWhat::Erased, "erased"),
+        (ShopWhat::BayOn, "bay_on"),
+        (ShopWhat::BayOff, "bay_off"),
+        (ShopWhat::CalendarOn, "calendar_on"),
+        (ShopWhat::CalendarOff, "calendar_off"),
     ];
 
     fn word(self) -> &'static str {
@@ -123,6 +138,15 @@ pub fn note(
             shop_changes::after.eq(after.map(Json)),
             shop_changes::changed_by.eq(person.id),
         ))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Erases what a kind of change says of something: that it was changed, when and by whom, stays.
+pub(crate) fn erase(connection: &mut PgConnection, shop: ShopId, what: ShopWhat, subject: &str) -> Result<(), StoreError> {
+    let of = shop_changes::table.filter(shop_changes::shop_id.eq(shop)).filter(shop_changes::what.eq(what.word()));
+    diesel::update(of.filter(shop_changes::subject.eq(subject)))
+        .set((shop_changes::before.eq(None::<Json<Value>>), shop_changes::after.eq(None::<Json<Value>>)))
         .execute(connection)?;
     Ok(())
 }

@@ -7,7 +7,7 @@ use wise_badger_casework::entry::TickEntry;
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::wrench_ticks;
-use crate::{JobId, PersonId, ShopId, StoreError, job};
+use crate::{JobId, PersonId, ShopId, StoreError, happening, job, job_list};
 
 /// Most ticks of one job, those taken back included.
 pub const MOST: i64 = 4_000;
@@ -67,6 +67,10 @@ pub fn take(
         wrench_ticks::recorded_by.eq(person.id),
     );
     let kept = diesel::insert_into(wrench_ticks::table).values(row).on_conflict_do_nothing().execute(connection)?;
+    // Ticks are outside the job's revisions, and say whether parts came in.
+    job_list::forget(connection, job)?;
+    let number = job::number(connection, person.shop_id, job)?;
+    happening::tell(connection, person, Some(number))?;
     Ok(if kept == 0 { Taken::Again } else { Taken::New })
 }
 

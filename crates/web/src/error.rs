@@ -165,6 +165,16 @@ impl WebError {
                 "A shop keeps at least one owner, who says who works in it. Nothing was saved.".to_owned(),
                 "Make somebody else an owner first.",
             ),
+            WebError::Store(StoreError::StaleRow { what }) => (
+                "Changed meanwhile",
+                format!("Somebody changed this {what} after the page was opened. Nothing of yours was saved."),
+                "Go back, reload, and do it again on what stands there now.",
+            ),
+            WebError::Store(StoreError::Overlaps { what }) => (
+                "Taken then",
+                format!("At that time {what} is taken. Nothing was booked."),
+                "Go back and take another time or another bay.",
+            ),
             WebError::Store(StoreError::Taken { what, number }) => (
                 "Taken",
                 format!("There is already a {what} “{number}”. Nothing was saved."),
@@ -284,6 +294,8 @@ impl ResponseError for WebError {
             | WebError::Refused(_)
             | WebError::Store(
                 StoreError::Stale { .. }
+                | StoreError::StaleRow { .. }
+                | StoreError::Overlaps { .. }
                 | StoreError::Finished
                 | StoreError::Full { .. }
                 | StoreError::LastOwner

@@ -16,8 +16,9 @@ use crate::pages::plan::PlanForm;
 use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bench, call, finder, handover, history, intake, job, job_document, job_form, join, load, me, options, people,
-    photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units, verdict, what_if, wrench, yard,
+    assets, bays, bench, call, events, finder, handover, hands, help, history, intake, job, job_document, job_form, join, load,
+    me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units, verdict, what_if,
+    wrench, yard,
 };
 use crate::rights::Right;
 
@@ -78,6 +79,20 @@ addresses! {
     POST "/people/{person}/leave" People => people::leave;
     POST "/people/{person}/come-back" People => people::come_back;
     POST "/units" Look => units::set_units;
+    GET "/bays" Look => bays::show;
+    POST "/bays" Terms => bays::add;
+    GET "/bays/book" Look => bays::ask;
+    POST "/bays/book" Plan => bays::put;
+    GET "/bays/bookings/{booking}" Look => bays::show_booking;
+    POST "/bays/bookings/{booking}" Plan => bays::change;
+    POST "/bays/bookings/{booking}/move" Plan => bays::move_on;
+    POST "/bays/bookings/{booking}/withdraw" Plan => bays::withdraw;
+    POST "/bays/calendar" Terms => bays::make_link;
+    POST "/bays/calendar/{link}/revoke" Terms => bays::revoke_link;
+    POST "/bays/{bay}/withdraw" Terms => bays::take_off;
+    GET "/bays.ics" Open => bays::calendar_file;
+    GET "/events" Look => events::stream;
+    GET "/help" Look => help::show;
     GET "/understood" Look => understood::show;
     GET "/sums" Look => sums::first;
     GET "/sums/{sum}" Look => sums::show;
@@ -105,6 +120,9 @@ addresses! {
     GET "/jobs/import" Look => job_document::ask;
     POST "/jobs/import" Receive => job_document::import;
     GET "/jobs/{number}" Look => job::show;
+    POST "/jobs/{number}/hands" Receive => hands::set;
+    POST "/jobs/{number}/vehicle" Receive => hands::set_whose;
+    POST "/jobs/{number}/due/{what}" Receive => yard::mark;
     GET "/jobs/{number}/intake" Look => job_form::show::<IntakeVehicleForm>;
     POST "/jobs/{number}/intake" Receive => job_form::save::<IntakeVehicleForm>;
     POST "/jobs/{number}/intake/sheet" Receive => job_form::save::<IntakeSheetForm>;

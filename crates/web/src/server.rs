@@ -12,12 +12,13 @@ use actix_web::cookie::{Key, SameSite, time::Duration};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpServer, web};
 use tracing_actix_web::TracingLogger;
-use wise_badger_store::{Database, job_list};
+use wise_badger_store::Database;
 
 use crate::guard::Hosts;
 use crate::keys::BehindTls;
 use crate::log::RequestLine;
 use crate::pages::sign_in::OnePress;
+use crate::pages::yard;
 use crate::session_store::PgSessionStore;
 use crate::{Settings, guard, routes};
 
@@ -40,8 +41,9 @@ pub async fn serve(
     let behind_tls = settings.behind_tls;
     let hosts = web::Data::new(Hosts::new(&settings.hosts));
     let (tls, one_press) = (web::Data::new(BehindTls(behind_tls)), web::Data::new(OnePress(settings.one_press_demo)));
-    forget_standings(&database).await?;
+    let of_workers = database.clone();
     let server = HttpServer::new(move || {
+        let database = of_workers.clone();
         let sessions = SessionMiddleware::builder(PgSessionStore::new(database.clone()), key.clone())
             // A browser keeps a cookie of this prefix only where it is sent over TLS, to this host and from its root.
             .cookie_name(if behind_tls { "__Host-wise_badger" } else { "wise_badger" }.to_owned())
@@ -76,12 +78,9 @@ pub async fn serve(
     .shutdown_timeout(5)
     .run();
     ready();
+    // Ahead of whoever looks: a new version reckons by its own rules where jobs stand.
+    actix_web::rt::spawn(yard::gather_all(web::Data::new(database.clone())));
     server.await
-}
-
-/// What another version of the program reckoned by its own rules is reckoned again.
-async fn forget_standings(database: &Database) -> io::Result<()> {
-    database.write(job_list::forget_standings).await.map_err(io::Error::other)
 }
 
 /// The key that seals cookies: from its file, or made and put there, or made for this run only.

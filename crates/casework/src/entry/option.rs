@@ -157,9 +157,13 @@ impl PartEntry {
     /// As the mechanics take it, set as it is in a state or a case; `None` when it is none any more.
     pub fn correction(&self, when: Option<WhenEntry>) -> Option<Correction> {
         let setting = self.settings.iter().find(|setting| Some(setting.when) == when);
-        match (setting, self.correction.row.set_by_case) {
+        let correction = match (setting, self.correction.row.set_by_case) {
             (Some(setting), Some(figure)) => self.correction.with_figure(figure, setting.value.clone().into()).correction(),
             _ => self.correction.correction(),
+        };
+        match self.shelf.as_deref().and_then(|shelf| shelf.record) {
+            Some(record) if record.is_sound() => correction.map(|known| known.known_as(record.deviations, record.left)),
+            _ => correction,
         }
     }
 }

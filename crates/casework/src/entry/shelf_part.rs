@@ -84,6 +84,28 @@ pub struct ShelfPart {
     /// Whatever else is to be known.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
+    /// What the shop's own proofs say of it, where they count; put in when the part is looked at, and never typed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub record: Option<PartRecord>,
+}
+
+/// What earlier jobs say of a part, in standard deviations of what its kind may be off by.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PartRecord {
+    /// How far off it lies what was said of it.
+    pub deviations: f64,
+    /// What is left of the doubt of the next one, as a share.
+    pub left: f64,
+    /// From how many jobs.
+    pub jobs: u32,
+}
+
+impl PartRecord {
+    /// Whether it is one that proofs can have given.
+    pub fn is_sound(&self) -> bool {
+        self.deviations.abs() <= 4.0 && (0.0..=1.0).contains(&self.left) && self.jobs > 0
+    }
 }
 
 /// An end of a vehicle, on the shelf.
@@ -187,6 +209,7 @@ impl ShelfPart {
             coil_inside: None,
             coil_height: None,
             note: String::new(),
+            record: None,
         }
     }
 

@@ -23,11 +23,13 @@ pub struct ShopTerms {
     pub hours_a_day: f64,
     /// Whether it works on Saturdays.
     pub saturdays: bool,
+    /// When it opens, in hours after midnight.
+    pub opens_at: f64,
 }
 
 impl Default for ShopTerms {
     /// As a shop begins: nothing said of money, a day of eight hours, Monday to Friday.
     fn default() -> Self {
-        ShopTerms { hourly: None, tax_on_parts: 0.0, tax_on_work: 0.0, hours_a_day: 8.0, saturdays: false }
+        ShopTerms { hourly: None, tax_on_parts: 0.0, tax_on_work: 0.0, hours_a_day: 8.0, saturdays: false, opens_at: 8.0 }
     }
 }

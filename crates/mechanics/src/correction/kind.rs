@@ -100,7 +100,7 @@ impl PartialEq for KindRow {
 impl KindRow {
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
     pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
-        (self.read)(given).map(|kind| Correction { kind, site })
+        (self.read)(given).map(|kind| Correction { kind, site, known: None })
     }
 }
 
@@ -261,6 +261,8 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
 pub struct Correction {
     kind: Arc<dyn CorrectionKind>,
     site: Site,
+    /// What is left of the doubt of a figure that is known better than its kind's, as a share of that.
+    known: Option<(&'static str, f64)>,
 }
 
 /// Why a correction is not one.
@@ -323,7 +325,7 @@ impl AsRef<[Correction]> for Correction {
 impl Correction {
     /// On both sides of the rear axle; of a trailer, on all its axles alike.
     pub fn at_the_rear(kind: impl CorrectionKind + 'static) -> Self {
-        Correction { kind: Arc::new(kind), site: Site::default() }
+        Correction { kind: Arc::new(kind), site: Site::default(), known: None }
     }
 
     /// The same somewhere else.
@@ -391,10 +393,42 @@ impl Correction {
     /// The part as it may be instead, for each figure that it may be off in: one standard deviation up, and one down.
     pub fn one_deviation_off(&self) -> Vec<(&'static KindFigure, [Correction; 2])> {
         let off = |figure: &'static KindFigure| {
-            let by = |deviations| Some(Correction { kind: self.kind.moved(figure, deviations)?, site: self.site });
-            Some((figure, [by(1.0)?, by(-1.0)?]))
+            let left = self.known.filter(|(name, _)| *name == figure.name).map_or(1.0, |(_, left)| left);
+            Some((figure, [self.by_deviations(figure, left)?, self.by_deviations(figure, -left)?]))
         };
         self.row().figures.iter().filter_map(off).collect()
+    }
+
+    /// The same part with a figure so many of its kind's standard deviations off.
+    pub fn by_deviations(&self, figure: &'static KindFigure, deviations: f64) -> Option<Correction> {
+        Some(Correction { kind: self.kind.moved(figure, deviations)?, ..self.clone() })
+    }
+
+    /// The figure that heights measured after fitting say the most of, where they may say anything: the first length or rate of the part's
+    /// own that it may be off in. What a part may carry is not learned so: a limit is its maker's.
+    pub fn learned_from_heights(&self) -> Option<&'static KindFigure> {
+        let may_be_off = |figure: &&KindFigure| {
+            let of_a_height =
+                matches!(figure.takes, Takes::Within(bound) if matches!(bound.dimension, Dimension::Length | Dimension::Rate));
+            figure.role == FigureRole::OfThePart && figure.doubt != PartDoubt::Exact && of_a_height
+        };
+        self.row().figures.iter().find(may_be_off)
+    }
+
+    /// The same part as it is known from earlier ones: the figure that heights say the most of lies so many of its kind's standard deviations
+    /// off what was said of it, and what is left of its doubt is such a share. As it was, where there is no such figure or it would be none
+    /// any more.
+    ///
+    /// # Valid      `left` in 0 to 1
+    #[must_use]
+    pub fn known_as(self, deviations: f64, left: f64) -> Self {
+        let moved = self.learned_from_heights().and_then(|figure| Some((figure, self.by_deviations(figure, deviations)?)));
+        match moved {
+            Some((figure, moved)) if moved.problems().is_empty() => {
+                Correction { known: Some((figure.name, left.clamp(0.0, 1.0))), ..moved }
+            }
+            _ => self,
+        }
     }
 
     /// What it changes on these axles of a vehicle, each corner taking its share of the rates.

@@ -1,5 +1,6 @@
 //! Drawings in SVG, drawn to scale.
 
+pub(crate) mod bay_week;
 mod breakdown;
 mod curve;
 mod effect;
@@ -14,7 +15,7 @@ mod plan_outline;
 mod ruler;
 mod spread;
 mod stance;
-mod svg;
+pub(crate) mod svg;
 
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
 pub(crate) use curve::{DrawnCurve, curve_drawing};

@@ -64,6 +64,7 @@ fn deed_words(event: &Event) -> String {
         Deed::CorrectionOff => "took a correction off the list".to_owned(),
         Deed::CorrectionBack => "put a correction back on the list".to_owned(),
         Deed::ChoiceOff => "took the choice back".to_owned(),
+        Deed::Handed => "said who has it, or when it is promised".to_owned(),
         Deed::Finished => "finished the job".to_owned(),
         Deed::Reopened => "took the job up again".to_owned(),
         Deed::Asked => "wrote the intake sheet".to_owned(),

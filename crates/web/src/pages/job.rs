@@ -11,6 +11,7 @@ use wise_badger_casework::survey::{End, Survey};
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_store::Database;
 
+use super::hands::{Around, HandsForm};
 use super::job_frame::{JobFrame, with_prediction};
 use super::proof::outside_words;
 use super::sums::{KeptLine, kept_lines};
@@ -54,6 +55,7 @@ struct JobPage {
     opened: String,
     measured_by: String,
     hidden: Hidden,
+    hands: HandsForm,
     /// Why a height came out of its band, where somebody had to say so.
     outside: String,
     sums: Vec<KeptLine>,
@@ -61,10 +63,11 @@ struct JobPage {
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
-    drawn(move |_| job_page(&worker, &record)).await
+    let around = Around::read(&database, worker.shop_id(), record.file.job.id).await?;
+    drawn(move |_| job_page(&worker, &record, &around)).await
 }
 
-fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
+fn job_page(worker: &Worker, record: &Record, around: &Around) -> Result<Page, WebError> {
     let Record { file, names, .. } = record;
     let (units, survey) = (worker.units(), file.work.found());
     let fitted = file.work.fitted();
@@ -105,6 +108,7 @@ fn job_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
         hidden: Hidden::new(&Sheet::blank(units), file.job.revision),
+        hands: HandsForm::new(around, &file.job, units),
         outside: outside_words(&file.case().proof),
         sums: kept_lines(worker, file),
     };

@@ -2,11 +2,15 @@
 
 pub(crate) mod aim;
 pub(crate) mod assets;
+pub(crate) mod bays;
 pub(crate) mod bench;
 pub(crate) mod call;
 pub(crate) mod drive;
+pub(crate) mod events;
 pub(crate) mod finder;
 pub(crate) mod handover;
+pub(crate) mod hands;
+pub(crate) mod help;
 pub(crate) mod history;
 pub(crate) mod intake;
 pub(crate) mod intake_sheet;

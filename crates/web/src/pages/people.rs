@@ -140,7 +140,12 @@ fn change_words(change: &ShopChange, names: &Names) -> String {
         ShopWhat::TabletOff => format!("shut the tablet {of} out"),
         ShopWhat::Terms => "changed what the shop charges, or when it works".to_owned(),
         ShopWhat::Weights => "changed what counts when options are ranked".to_owned(),
-        ShopWhat::Name => "changed the shop's name".to_owned(),
+        ShopWhat::Customer => "changed what is written of a customer".to_owned(),
+        ShopWhat::Erased => "erased what was written of a customer".to_owned(),
+        ShopWhat::BayOn => format!("put down the bay {of}"),
+        ShopWhat::BayOff => format!("took off the bay {of}"),
+        ShopWhat::CalendarOn => "made a calendar link".to_owned(),
+        ShopWhat::CalendarOff => "took a calendar link back".to_owned(),
     };
     let told = |side: &Option<String>| side.clone().unwrap_or_else(|| "nothing".to_owned());
     let differed: Vec<String> = change
@@ -156,10 +161,15 @@ fn role_of(sheet: &Sheet) -> Result<Role, WebError> {
     Role::of(sheet.text("role")).ok_or_else(|| WebError::Malformed("no role".to_owned()))
 }
 
-/// The link of a key, by the name that the request came to.
-fn link_of(request: &HttpRequest, tls: BehindTls, key: &str) -> String {
+/// Where the program is reached, by the name that the request came to.
+pub(super) fn origin_of(request: &HttpRequest, tls: BehindTls) -> String {
     let host = request.headers().get("host").and_then(|host| host.to_str().ok()).unwrap_or_default();
-    format!("{}://{host}/join?key={key}", if tls.0 { "https" } else { "http" })
+    format!("{}://{host}", if tls.0 { "https" } else { "http" })
+}
+
+/// The link of a key.
+fn link_of(request: &HttpRequest, tls: BehindTls, key: &str) -> String {
+    format!("{}/join?key={key}", origin_of(request, tls))
 }
 
 /// Makes an invitation, and shows its link this once.

@@ -9,6 +9,7 @@ pub(crate) mod consequence;
 mod figure;
 pub(crate) mod finder;
 pub(crate) mod glance;
+pub(crate) mod help;
 pub(crate) mod intake;
 pub(crate) mod load_plan;
 pub(crate) mod look_over;

@@ -131,7 +131,7 @@ pub(crate) fn hours_words(hours: Hours) -> String {
 }
 
 /// A day: “Tue Dec 8”, with its year where that is another than today's.
-fn day_words(day: NaiveDate) -> String {
+pub(crate) fn day_words(day: NaiveDate) -> String {
     let this_year = day.year() == Local::now().year();
     day.format(if this_year { "%a %b %-d" } else { "%a %b %-d, %Y" }).to_string()
 }

@@ -1,8 +1,11 @@
 // Starts what the page's script does; every page also works without it.
 
+import { attach as attachBays } from "./bays.js";
 import { attach as attachBench } from "./bench.js";
 import { attach as attachDrafts } from "./draft.js";
 import { attach as attachFinder } from "./finder.js";
+import { attach as attachKeys } from "./keys.js";
+import { listen } from "./live.js";
 import { attach as attachLoadPlan } from "./load_plan.js";
 import { attach as attachLookOver } from "./look_over.js";
 import { attach as attachOneCorner } from "./one_corner.js";
@@ -34,6 +37,7 @@ function attachAll(root) {
   attachLoadPlan(root);
   attachLookOver(root);
   attachPhotos(root);
+  attachBays(root);
   attachBench(root);
   attachWhatIf(root);
   attachQuick(root);
@@ -43,3 +47,5 @@ function attachAll(root) {
 }
 
 attachAll(document);
+attachKeys();
+listen(attachAll);

@@ -22,6 +22,9 @@ use wise_badger_casework::wrench::{Asks, Card, Due, DueWhat, Phase as WorkPhase,
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits as _, Length};
 use wise_badger_store::Database;
+use wise_badger_store::job::Job;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::paper::Paper;
 use wise_badger_store::wrench_tick::Tick;
 
 use super::job_frame::with_prediction;
@@ -148,7 +151,7 @@ pub(crate) async fn file(database: Data<Database>, worker: Worker, number: Path<
 pub(crate) async fn due_dates(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let card = card_of_job(&record.file, &record.ticks);
-    let due = still_due(&record, card.as_ref());
+    let due = still_due(&record.file, card.as_ref());
     if due.is_empty() {
         return Err(WebError::NotNow(
             "Nothing is due on this job: no work is on its card, or it was measured after it had settled.",
@@ -162,11 +165,14 @@ pub(crate) async fn due_dates(database: Data<Database>, worker: Worker, number: 
     Ok(answer.insert_header((CACHE_CONTROL, "no-store")).body(body))
 }
 
-/// The day that what is due counts from: the one on which the customer signed for the vehicle, or it was finished, or today.
+/// The day that what is due counts from: the one on which the customer signed for the vehicle, or it was finished; none before.
+pub(super) fn due_from(job: &Job, papers: &[Paper]) -> Option<NaiveDate> {
+    let signed = papers.iter().find(|paper| paper.entry.0.paper == PaperWord::Handover).map(|paper| paper.recorded_at);
+    signed.or(job.finished_at).map(|at| at.with_timezone(&Local).date_naive())
+}
+
 fn begins(record: &Record) -> NaiveDate {
-    let signed = record.papers.iter().find(|paper| paper.entry.0.paper == PaperWord::Handover).map(|paper| paper.recorded_at);
-    let at = signed.or(record.file.job.finished_at);
-    at.map_or_else(|| Local::now().date_naive(), |at| at.with_timezone(&Local).date_naive())
+    due_from(&record.file.job, &record.papers).unwrap_or_else(|| Local::now().date_naive())
 }
 
 fn handover_page(worker: &Worker, record: &Record) -> Result<Page, WebError> {
@@ -262,7 +268,7 @@ fn handover_sheet(worker: &Worker, record: &Record) -> Result<HandoverSheet, Web
             .collect(),
         too_much: file.work.cases().iter().filter_map(over).collect(),
         torques: card.as_ref().map(|card| torques(card, &record.ticks, &record.names, record)).unwrap_or_default(),
-        due: still_due(record, card.as_ref()).into_iter().map(|due| due_words(due, begins)).collect(),
+        due: still_due(&record.file, card.as_ref()).into_iter().map(|due| due_words(due, begins)).collect(),
         seen: seen(record),
         put_right: put_right_words(&file.work, file.case().chosen).iter().map(|words| sentence(words)).collect(),
         cautions: file.work.cautions(parts).into_iter().map(caution_text).collect(),
@@ -322,8 +328,8 @@ fn torques(card: &Card, ticks: &[Tick], names: &Names, record: &Record) -> Vec<T
 }
 
 /// What is due after the work of a card; once it was measured after settling, all of it was done then.
-fn still_due(record: &Record, card: Option<&Card>) -> Vec<Due> {
-    let settled = record.file.case().readings.iter().any(|reading| reading.spot.phase == Phase::Settled);
+pub(super) fn still_due(file: &JobFile, card: Option<&Card>) -> Vec<Due> {
+    let settled = file.case().readings.iter().any(|reading| reading.spot.phase == Phase::Settled);
     card.filter(|_| !settled).map(due).unwrap_or_default()
 }
 

@@ -12,7 +12,7 @@ use chrono::{Local, NaiveDate};
 use wise_badger_casework::entry::{Currency, RustWord, TickEntry, WorkPlanEntry};
 use wise_badger_casework::route::Stage;
 use wise_badger_casework::work_plan::{
-    self, Estimate, MOST_OF_A_DAY, MOST_TAX, PlannedWork, Schedule, ShopTerms, Supplied, schedule, supplies,
+    self, Estimate, Hours, MOST_OF_A_DAY, MOST_TAX, PlannedWork, Schedule, ShopTerms, Supplied, schedule, supplies,
 };
 use wise_badger_casework::wrench::{Lifting, Proposal, lifting};
 use wise_badger_store::job_file::JobFile;
@@ -27,6 +27,7 @@ use crate::error::WebError;
 use crate::form::work_plan as form;
 use crate::form::{Posted, Sheet, complete_sentence};
 use crate::job_route::StageWords as _;
+use crate::reckoning::run;
 use crate::view::Units;
 use crate::view::work_plan::proposal_words;
 use crate::worker::Worker;
@@ -81,6 +82,40 @@ impl ReadJob for PlanRead {
     fn file(&self) -> &JobFile {
         &self.file
     }
+}
+
+/// What the plan of a job says of its days and its hours in the bay.
+pub(super) struct PlannedDays {
+    pub(super) file: JobFile,
+    pub(super) entries: Vec<TickEntry>,
+    /// Hours that the bay is taken; nothing while nothing is chosen.
+    pub(super) in_the_bay: Option<Hours>,
+    /// The first day on which it can be begun.
+    pub(super) begun: Option<NaiveDate>,
+    /// How many of the things it needs have no day.
+    pub(super) not_known: usize,
+    pub(super) two_people: bool,
+}
+
+pub(super) async fn planned_days(database: &Data<Database>, worker: &Worker, number: i32) -> Result<PlannedDays, WebError> {
+    let read = PlanRead::read(database, worker, number).await?;
+    let currency = worker.units().currency;
+    run(move |_| {
+        let entries = read.entries();
+        let is_chosen = read.file.work.chosen().is_some();
+        let work = is_chosen.then(|| read.work());
+        let reckoned = work.as_ref().and_then(|work| read.reckoned(work, currency, Local::now().date_naive()));
+        let schedule = reckoned.map(|reckoned| reckoned.schedule);
+        Ok(PlannedDays {
+            in_the_bay: work.as_ref().map(|work| work.in_the_bay),
+            begun: schedule.as_ref().map(|schedule| schedule.begun[0]),
+            not_known: schedule.map_or(0, |schedule| schedule.not_known),
+            two_people: read.file.case().work_plan.two_people,
+            entries,
+            file: read.file,
+        })
+    })
+    .await
 }
 
 /// The form of the plan.
@@ -146,6 +181,7 @@ fn terms_of(sheet: &mut Sheet) -> Result<ShopTerms, WebError> {
     let mut number = |name: &str, usual: f64| if sheet.is_filled(name) { sheet.number(name).unwrap_or(f64::NAN) } else { usual };
     let (tax_on_parts, tax_on_work) = (number("tax_on_parts", 0.0), number("tax_on_work", 0.0));
     let hours_a_day = number("hours_a_day", usual.hours_a_day);
+    let opens_at = number("opens_at", usual.opens_at);
     let taxes = [tax_on_parts, tax_on_work].iter().all(|tax| (0.0..=MOST_TAX).contains(tax));
     if !taxes {
         return Err(WebError::Refused(format!("Nothing was saved: a tax is from 0 to {MOST_TAX} percent.")));
@@ -153,9 +189,14 @@ fn terms_of(sheet: &mut Sheet) -> Result<ShopTerms, WebError> {
     if !(1.0..=MOST_OF_A_DAY).contains(&hours_a_day) {
         return Err(WebError::Refused(format!("Nothing was saved: a day has from 1 to {MOST_OF_A_DAY} hours.")));
     }
+    if !(0.0..=23.0).contains(&opens_at) || opens_at + hours_a_day >= 24.0 {
+        return Err(WebError::Refused(
+            "Nothing was saved: a shop opens from 0 to 23 o'clock, and closes before midnight.".to_owned(),
+        ));
+    }
     let hourly = form::money(sheet, "hourly");
     if let Some((_, problem)) = sheet.problems().next() {
         return Err(WebError::Refused(format!("Nothing was saved: {}", complete_sentence(problem))));
     }
-    Ok(ShopTerms { hourly, tax_on_parts, tax_on_work, hours_a_day, saturdays: sheet.is_filled("saturdays") })
+    Ok(ShopTerms { hourly, tax_on_parts, tax_on_work, hours_a_day, saturdays: sheet.is_filled("saturdays"), opens_at })
 }

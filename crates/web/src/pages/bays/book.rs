@@ -1,0 +1,392 @@
+//! Booking a job into a bay: the earliest slots found, or by hand; moving it, and striking it off.
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Path, Query};
+use askama::Template;
+use chrono::{Days, Local, NaiveDateTime, NaiveTime};
+use serde::Deserialize;
+use wise_badger_casework::bay_plan::{FreeBay, Slot as FreeSlot, Wanted, WorkDays, earliest};
+use wise_badger_casework::entry::RaisedWord;
+use wise_badger_casework::wrench::{Lifting, lifting};
+use wise_badger_store::booking::{self, Slot};
+use wise_badger_store::{BayId, BookingId, Database, JobId, JobNumber, PersonId, StoreError, job};
+
+use super::super::plan::{PlannedDays, planned_days};
+use super::super::{Hidden, once, page, see_other};
+use super::{BAYS, Read, local, read, taken, utc};
+use crate::error::WebError;
+use crate::form::{Posted, Sheet};
+use crate::rights::Right;
+use crate::shell::Shell;
+use crate::view::work_plan::quarter_hours;
+use crate::worker::Worker;
+
+/// Slots offered.
+const OFFERED: usize = 4;
+/// Hours that are booked where no plan says how many.
+const USUAL_HOURS: f64 = 2.0;
+const MOST_HOURS: f64 = 200.0;
+/// So far ahead bookings are looked at.
+const AHEAD: Days = Days::new(150);
+
+#[derive(Template)]
+#[template(path = "book.html")]
+struct BookPage {
+    shell: Shell,
+    title: String,
+    number: i32,
+    /// Where the forms are sent.
+    action: String,
+    /// What it goes by: hours, parts, lift, people.
+    goes_by: Vec<String>,
+    slots: Vec<SlotLine>,
+    no_slot: bool,
+    bays: Vec<(i64, String, bool)>,
+    people: Vec<(i64, String, bool, bool)>,
+    day: String,
+    time: String,
+    hours: String,
+    refusal: String,
+    /// The booking that is changed, where it is one.
+    changes: bool,
+    hidden: Hidden,
+    strike_hidden: Hidden,
+    may_book: bool,
+}
+
+struct SlotLine {
+    words: String,
+    bay: i64,
+    day: String,
+    time: String,
+    hours: String,
+    person: String,
+    second: String,
+    hidden: Hidden,
+}
+
+#[derive(Deserialize)]
+pub(crate) struct Job {
+    job: i32,
+}
+
+/// What a booking is asked to be.
+#[derive(Debug, Clone, PartialEq)]
+struct Asked {
+    bay: Option<i64>,
+    begins: Option<NaiveDateTime>,
+    hours: f64,
+    person: Option<i64>,
+    second: Option<i64>,
+}
+
+/// What the page is drawn from.
+struct About {
+    job: JobId,
+    number: JobNumber,
+    label: String,
+    planned: PlannedDays,
+    lift: bool,
+    read: Read,
+}
+
+async fn about(database: &Data<Database>, worker: &Worker, number: i32) -> Result<About, WebError> {
+    let planned = planned_days(database, worker, number).await?;
+    let file = &planned.file;
+    let lift =
+        file.case().work_plan.raised == Some(RaisedWord::Lift) || lifting(&file.work, &planned.entries) == Some(Lifting::Lift);
+    let (shop, today) = (worker.shop_id(), Local::now().date_naive());
+    let read = database.read(move |connection| read(connection, shop, today - Days::new(1), today + AHEAD)).await?;
+    Ok(About { job: file.job.id, number: file.job.number, label: file.case().intake.label.clone(), lift, read, planned })
+}
+
+impl About {
+    fn hours(&self) -> f64 {
+        // Up to the half hour, at its longest: what is promised to the next one in the bay must hold.
+        self.planned.in_the_bay.map_or(USUAL_HOURS, |hours| (hours.most * 2.0).ceil() / 2.0).clamp(0.5, MOST_HOURS)
+    }
+
+    /// Those who may do the work.
+    fn people(&self) -> Vec<i64> {
+        let may = self.read.people.iter().filter(|person| person.is_here() && Right::Work.is_of(person.role));
+        may.map(|person| person.id.0).collect()
+    }
+
+    fn slots(&self, person: Option<i64>, but: Option<BookingId>) -> Vec<FreeSlot> {
+        let days = WorkDays::of(&self.read.terms);
+        let now = Local::now().naive_local();
+        let from = self.planned.begun.map_or(now, |day| now.max(day.and_time(NaiveTime::MIN)));
+        let wanted = Wanted { hours: self.hours(), from, lift: self.lift, two_people: self.planned.two_people, person };
+        let bays: Vec<FreeBay> = self.read.bays.iter().map(|bay| FreeBay { id: bay.id.0, has_lift: bay.has_lift }).collect();
+        let booked: Vec<_> = self.read.booked.iter().filter(|booking| Some(booking.id) != but).cloned().collect();
+        let mut slots = earliest(&wanted, &days, &bays, &self.people(), &taken(&booked));
+        slots.truncate(OFFERED);
+        slots
+    }
+
+    fn goes_by(&self) -> Vec<String> {
+        let hours = self.planned.in_the_bay.map_or_else(
+            || format!("No plan says how long it takes: {} h are taken for it.", quarter_hours(USUAL_HOURS)),
+            |_| format!("By its plan it takes the bay {} h at the longest.", quarter_hours(self.hours())),
+        );
+        let parts = match (self.planned.begun, self.planned.not_known) {
+            (Some(day), 0) => {
+                Some(format!("Not before {}: parts, and threads that soak overnight.", crate::view::work_plan::day_words(day)))
+            }
+            (Some(_), _) => {
+                Some("Some of what it needs has no day yet: say so on Plan, or take a day that is surely late enough.".to_owned())
+            }
+            (None, _) => None,
+        };
+        let lift = self.lift.then(|| "It is raised on a lift.".to_owned());
+        let two = self.planned.two_people.then(|| "Two people work on it.".to_owned());
+        [hours].into_iter().chain(parts).chain(lift).chain(two).collect()
+    }
+}
+
+pub(crate) async fn ask(database: Data<Database>, worker: Worker, asked: Query<Job>) -> Result<HttpResponse, WebError> {
+    let about = about(&database, &worker, asked.job).await?;
+    book_page(&worker, &about, None, &first_asked(&about), "", StatusCode::OK)
+}
+
+fn first_asked(about: &About) -> Asked {
+    let slot = about.slots(None, None).first().copied();
+    Asked {
+        bay: slot.map(|slot| slot.bay),
+        begins: slot.map(|slot| slot.begins),
+        hours: about.hours(),
+        person: slot.and_then(|slot| slot.person),
+        second: slot.and_then(|slot| slot.second),
+    }
+}
+
+fn book_page(
+    worker: &Worker,
+    about: &About,
+    booking: Option<BookingId>,
+    asked: &Asked,
+    refusal: &str,
+    status: StatusCode,
+) -> Result<HttpResponse, WebError> {
+    let hidden = || Hidden::new(&Sheet::blank(worker.units()), 0);
+    let named = |id: i64| about.read.people.iter().find(|person| person.id.0 == id).map_or("", |person| person.name.as_str());
+    let text = |id: Option<i64>| id.map(|id| id.to_string()).unwrap_or_default();
+    let slots = about.slots(None, booking);
+    let line = |slot: &FreeSlot| {
+        let bay = about.read.bays.iter().find(|bay| bay.id.0 == slot.bay).map_or("", |bay| bay.name.as_str());
+        let who: Vec<&str> = [slot.person, slot.second].into_iter().flatten().map(named).collect();
+        let who = if who.is_empty() { String::new() } else { format!(", {}", who.join(" and ")) };
+        let ends = if slot.ends.date() == slot.begins.date() { "%-H:%M" } else { "%a %b %-d %-H:%M" };
+        SlotLine {
+            words: format!("{bay}, {} to {}{who}", slot.begins.format("%a %b %-d, %-H:%M"), slot.ends.format(ends)),
+            bay: slot.bay,
+            day: slot.begins.date().to_string(),
+            time: slot.begins.format("%H:%M").to_string(),
+            hours: about.hours().to_string(),
+            person: text(slot.person),
+            second: text(slot.second),
+            hidden: hidden(),
+        }
+    };
+    let may_work = about.people();
+    let people = about.read.people.iter().filter(|person| may_work.contains(&person.id.0));
+    let template = BookPage {
+        shell: Shell::new(worker, "Book a bay", BAYS),
+        title: format!("{} {}", about.number.0, about.label),
+        number: about.number.0,
+        action: booking.map_or_else(|| "/bays/book".to_owned(), |id| format!("/bays/bookings/{}", id.0)),
+        goes_by: about.goes_by(),
+        no_slot: slots.is_empty(),
+        slots: slots.iter().map(line).collect(),
+        bays: about.read.bays.iter().map(|bay| (bay.id.0, bay.name.clone(), Some(bay.id.0) == asked.bay)).collect(),
+        people: people
+            .map(|person| {
+                let id = person.id.0;
+                (id, person.name.clone(), Some(id) == asked.person, Some(id) == asked.second)
+            })
+            .collect(),
+        day: asked.begins.map(|at| at.date().to_string()).unwrap_or_default(),
+        time: asked.begins.map(|at| at.format("%H:%M").to_string()).unwrap_or_default(),
+        hours: asked.hours.to_string(),
+        refusal: refusal.to_owned(),
+        changes: booking.is_some(),
+        hidden: hidden(),
+        strike_hidden: hidden(),
+        may_book: worker.may(Right::Plan),
+    };
+    Ok(page(status, &template)?.answer())
+}
+
+/// What a form asks for.
+fn asked_of(sheet: &Sheet) -> Asked {
+    let id = |name: &str| sheet.text(name).parse::<i64>().ok();
+    let time = sheet.text("time").parse::<NaiveTime>().or_else(|_| NaiveTime::parse_from_str(sheet.text("time"), "%H:%M"));
+    let begins = sheet.text("day").parse::<chrono::NaiveDate>().ok().zip(time.ok()).map(|(day, time)| day.and_time(time));
+    Asked {
+        bay: id("bay"),
+        begins,
+        hours: sheet.text("hours").replace(',', ".").parse::<f64>().unwrap_or(f64::NAN),
+        person: id("person"),
+        second: id("second"),
+    }
+}
+
+/// The slot that is asked for, or what is wrong with it.
+fn slot_of(asked: &Asked, days: &WorkDays) -> Result<Slot, String> {
+    let bay = asked.bay.ok_or("Pick a bay.")?;
+    let begins = asked.begins.ok_or("Say the day and the time at which it is driven in.")?;
+    if !(0.25..=MOST_HOURS).contains(&asked.hours) {
+        return Err(format!("Hours are a number from 0.25 to {MOST_HOURS}."));
+    }
+    if days.at_work(begins) != begins {
+        return Err("The shop does not work then. Take a time within its hours.".to_owned());
+    }
+    if asked.second.is_some() && (asked.second == asked.person || asked.person.is_none()) {
+        return Err("Whoever helps is somebody else than who does it.".to_owned());
+    }
+    let person = |id: Option<i64>| id.map(PersonId);
+    Ok(Slot {
+        bay: BayId(bay),
+        begins_at: utc(begins),
+        ends_at: utc(days.ends(begins, asked.hours)),
+        person: person(asked.person),
+        second: person(asked.second),
+    })
+}
+
+/// Books it.
+pub(crate) async fn put(database: Data<Database>, worker: Worker, posted: Posted) -> Result<HttpResponse, WebError> {
+    let sheet = Sheet::posted(posted, worker.units());
+    let number = sheet.text("job").parse().map_err(|error| WebError::Malformed(format!("no job: {error}")))?;
+    let about = about(&database, &worker, number).await?;
+    let asked = asked_of(&sheet);
+    let slot = match slot_of(&asked, &WorkDays::of(&about.read.terms)) {
+        Ok(slot) => slot,
+        Err(refusal) => return book_page(&worker, &about, None, &asked, &refusal, StatusCode::UNPROCESSABLE_ENTITY),
+    };
+    let of = about.job;
+    let done = once(&database, &worker, &sheet, move |connection, person| {
+        job::must_be_open(connection, person.shop_id, of)?;
+        booking::put(connection, person, of, &slot).map(|_| ())
+    });
+    answered(done.await, &worker, &about, None, &asked, &slot)
+}
+
+fn answered(
+    done: Result<(), WebError>,
+    worker: &Worker,
+    about: &About,
+    booking: Option<BookingId>,
+    asked: &Asked,
+    slot: &Slot,
+) -> Result<HttpResponse, WebError> {
+    match done {
+        Err(WebError::Store(StoreError::Overlaps { what })) => {
+            let refusal = format!("Nothing was booked: at that time {what} is taken. These are free.");
+            book_page(worker, about, booking, asked, &refusal, StatusCode::CONFLICT)
+        }
+        done => done.map(|()| see_other(format!("{BAYS}?week={}", local(slot.begins_at).date()))),
+    }
+}
+
+/// A booking, to be looked at and moved.
+pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>) -> Result<HttpResponse, WebError> {
+    let (about, found) = of_booking(&database, &worker, *id).await?;
+    let days = WorkDays::of(&about.read.terms);
+    let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
+    let asked = Asked {
+        bay: Some(found.slot.bay.0),
+        begins: Some(begins),
+        hours: hours_between(&days, begins, ends),
+        person: found.slot.person.map(|id| id.0),
+        second: found.slot.second.map(|id| id.0),
+    };
+    book_page(&worker, &about, Some(found.id), &asked, "", StatusCode::OK)
+}
+
+async fn of_booking(database: &Data<Database>, worker: &Worker, id: i64) -> Result<(About, booking::Booking), WebError> {
+    let shop = worker.shop_id();
+    let found = database.read(move |connection| booking::find(connection, shop, BookingId(id))).await?;
+    Ok((about(database, worker, found.number.0).await?, found))
+}
+
+/// Hours that the shop works between two times.
+fn hours_between(days: &WorkDays, begins: NaiveDateTime, ends: NaiveDateTime) -> f64 {
+    let mut quarters = 0_u32;
+    while quarters < 4 * 2_000 && days.ends(begins, f64::from(quarters) / 4.0) < ends {
+        quarters += 1;
+    }
+    f64::from(quarters) / 4.0
+}
+
+/// Moves it to what the form says.
+pub(crate) async fn change(
+    database: Data<Database>,
+    worker: Worker,
+    id: Path<i64>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let (about, found) = of_booking(&database, &worker, *id).await?;
+    let sheet = Sheet::posted(posted, worker.units());
+    let asked = asked_of(&sheet);
+    let slot = match slot_of(&asked, &WorkDays::of(&about.read.terms)) {
+        Ok(slot) => slot,
+        Err(refusal) => return book_page(&worker, &about, Some(found.id), &asked, &refusal, StatusCode::UNPROCESSABLE_ENTITY),
+    };
+    let of = found.id;
+    let done =
+        once(&database, &worker, &sheet, move |connection, person| booking::change(connection, person, of, &slot).map(|_| ()));
+    answered(done.await, &worker, &about, Some(found.id), &asked, &slot)
+}
+
+/// Moves it by half hours that the shop works, and by bays, as it was dragged or moved by keys.
+pub(crate) async fn move_on(
+    database: Data<Database>,
+    worker: Worker,
+    id: Path<i64>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let sheet = Sheet::posted(posted, worker.units());
+    let number = |name: &str| sheet.text(name).parse::<i64>().unwrap_or(0).clamp(-400, 400);
+    let (steps, rows, days_on) = (number("steps"), number("rows"), number("days"));
+    let (about, found) = of_booking(&database, &worker, *id).await?;
+    let days = WorkDays::of(&about.read.terms);
+    let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
+    let hours = hours_between(&days, begins, ends);
+    let place = about.read.bays.iter().position(|bay| bay.id == found.slot.bay).unwrap_or(0);
+    let last = i64::try_from(about.read.bays.len()).unwrap_or(1) - 1;
+    let place = usize::try_from((i64::try_from(place).unwrap_or(0) + rows).clamp(0, last.max(0))).unwrap_or(0);
+    let bay = about.read.bays.get(place).map_or(found.slot.bay, |bay| bay.id);
+    let mut at = begins;
+    for _ in 0..days_on.unsigned_abs() {
+        let next = if days_on > 0 { at + Days::new(1) } else { at - Days::new(1) };
+        at = if days.works_on(next.date()) {
+            next
+        } else if days_on > 0 {
+            days.at_work(next.date().and_time(NaiveTime::MIN)).date().and_time(at.time())
+        } else {
+            days.moved(next.date().and_time(NaiveTime::MIN), -1).date().and_time(at.time())
+        };
+    }
+    let begins = days.moved(at, steps);
+    let slot = Slot { bay, begins_at: utc(begins), ends_at: utc(days.ends(begins, hours)), ..found.slot };
+    let of = found.id;
+    let done =
+        once(&database, &worker, &sheet, move |connection, person| booking::change(connection, person, of, &slot).map(|_| ()));
+    done.await?;
+    Ok(see_other(format!("{BAYS}?week={}", begins.date())))
+}
+
+/// Strikes it off.
+pub(crate) async fn withdraw(
+    database: Data<Database>,
+    worker: Worker,
+    id: Path<i64>,
+    posted: Posted,
+) -> Result<HttpResponse, WebError> {
+    let sheet = Sheet::posted(posted, worker.units());
+    let id = BookingId(*id);
+    once(&database, &worker, &sheet, move |connection, person| booking::withdraw(connection, person, id)).await?;
+    Ok(see_other(BAYS))
+}

@@ -1,0 +1,179 @@
+//! Where jobs stand, for lists: gathered from their records once at each revision, and kept beside them.
+
+use std::collections::HashMap;
+use std::panic::AssertUnwindSafe;
+use std::sync::{Arc, LazyLock};
+
+use actix_web::web::Data;
+use chrono::NaiveDate;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use sha2::{Digest, Sha256};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{Currency, SupplyWord, TickEntry};
+use wise_badger_casework::route::Progress;
+use wise_badger_casework::work_plan::PlannedWork;
+use wise_badger_casework::wrench::DueWhat;
+use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_list::{self, Gathered, JobListed};
+use wise_badger_store::paper::{self, Paper};
+use wise_badger_store::wrench_tick::{self, Tick};
+use wise_badger_store::{Database, JobId, PgConnection, StoreError, vehicle};
+
+use super::super::handover::{due_from, still_due};
+use super::super::wrench::card_of_job;
+use crate::correction::option_name;
+use crate::error::WebError;
+use crate::reckoning::run;
+use crate::view::Units;
+
+/// How far a job has come, and what it waits for.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+pub(super) struct Stands {
+    pub(super) progress: Progress,
+    /// Parts that are not here.
+    pub(super) parts: usize,
+    /// The day on which the last of what was ordered is to come.
+    pub(super) parts_on: Option<NaiveDate>,
+    /// Whether work on top waits for the customer's yes or no.
+    pub(super) asks_customer: bool,
+    /// The day that the customer wants it.
+    pub(super) wanted_on: Option<NaiveDate>,
+}
+
+/// By which program's rules jobs are reckoned: another program may have others.
+pub(crate) static RULES: LazyLock<String> = LazyLock::new(|| {
+    let program = std::env::current_exe().and_then(std::fs::read).unwrap_or_default();
+    Sha256::digest(program).iter().take(8).map(|byte| format!("{byte:02x}")).collect()
+});
+
+/// A job with what is outside its revisions.
+struct Read {
+    file: JobFile,
+    ticks: Vec<Tick>,
+    papers: Vec<Paper>,
+    /// What it is found by beside its own record.
+    whose: String,
+}
+
+/// Where jobs stand of which it is not known, kept for the lists to come. A job whose record cannot be read has no part in the answer, and
+/// takes nobody else's.
+pub(super) async fn gather(database: &Data<Database>, unknown: Vec<JobListed>) -> Result<HashMap<JobId, Stands>, WebError> {
+    if unknown.is_empty() {
+        return Ok(HashMap::new());
+    }
+    let read = database.read(move |connection| read(connection, unknown)).await?;
+    let gathered = run(move |gone| {
+        let mut gathered = Vec::with_capacity(read.len());
+        for job in &read {
+            gone.check()?;
+            // What a record that reads still cannot be worked out from is its own job's trouble, too.
+            match std::panic::catch_unwind(AssertUnwindSafe(|| of_job(job))) {
+                Ok(one) => gathered.push(one),
+                Err(_) => tracing::error!(job = job.file.job.number.0, "where a job stands cannot be worked out"),
+            }
+        }
+        Ok(gathered)
+    });
+    let gathered = gathered.await?;
+    let known = gathered.iter().map(|(stands, one)| (one.job, stands.clone())).collect();
+    let kept: Vec<Gathered> = gathered.into_iter().map(|(_, one)| one).collect();
+    // The list is right without: a database that takes no changes still shows it.
+    let kept: Result<(), StoreError> = database.write(move |connection| job_list::keep_gathered(connection, &RULES, &kept)).await;
+    if let Err(error) = kept {
+        tracing::warn!(cause = %error, "where jobs stand was not kept");
+    }
+    Ok(known)
+}
+
+fn read(connection: &mut PgConnection, unknown: Vec<JobListed>) -> Result<Vec<Read>, StoreError> {
+    let mut read = Vec::with_capacity(unknown.len());
+    for job in unknown {
+        match JobFile::find(connection, job.shop_id, job.number) {
+            Ok(file) => {
+                let ticks = wrench_tick::of_job(connection, job.shop_id, job.id)?;
+                let papers = paper::of_job(connection, job.shop_id, job.id)?;
+                let whose = vehicle::of_job(connection, job.shop_id, job.id)?.map_or_else(String::new, |vehicle| {
+                    let customer = vehicle.customer.map(|of| format!("{} {}", of.name, of.phone)).unwrap_or_default();
+                    format!("{} {} {customer}", vehicle.plate, vehicle::plate_key(&vehicle.plate))
+                });
+                read.push(Read { file: on_usual_springs(file), ticks, papers, whose });
+            }
+            Err(error @ StoreError::Unreadable { .. }) => {
+                tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
+            }
+            Err(StoreError::NotFound(_)) => {}
+            Err(error) => return Err(error),
+        }
+    }
+    Ok(read)
+}
+
+/// The same job standing on the springs of its class: enough to say how far it has come.
+fn on_usual_springs(file: JobFile) -> JobFile {
+    JobFile { work: Arc::new(Casework::new(file.case().clone().on_usual_springs())), ..file }
+}
+
+fn of_job(read: &Read) -> (Stands, Gathered) {
+    let Read { file, ticks, papers, whose } = read;
+    let case = file.case();
+    let finished = file.job.finished_at.is_some();
+    let day = |text: &str| text.parse::<NaiveDate>().ok();
+    let progress = Progress::of(&file.work, finished);
+    let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
+    let work = (case.chosen.is_some() && !finished && !progress.over).then(|| PlannedWork::of(&file.work, &entries));
+    let missing = work.as_ref().map(|work| work.missing.as_slice()).unwrap_or_default();
+    let ordered = case.work_plan.supplies.iter().filter(|supply| supply.stands == Some(SupplyWord::Ordered));
+    let ordered = ordered.filter(|supply| missing.contains(&supply.key));
+    let parts_on = ordered.filter_map(|supply| day(&supply.due.as_ref()?.day)).max();
+    let stands = Stands {
+        parts: missing.len(),
+        parts_on,
+        asks_customer: case.work_plan.extras.iter().any(|extra| extra.agreed.is_none()),
+        wanted_on: case.sheet.wanted_by.as_ref().and_then(|wanted| day(&wanted.day)),
+        progress,
+    };
+    let mut dues: Vec<(&'static str, NaiveDate)> = Vec::new();
+    if !finished {
+        dues.extend(parts_on.map(|day| ("parts", day)));
+        let promised = file.job.hands.promised_on;
+        dues.extend(promised.map(|day| ("promised", day)).or(stands.wanted_on.map(|day| ("wanted", day))));
+    }
+    dues.extend(due_from(&file.job, papers).map(|from| of_work(file, ticks, from)).unwrap_or_default());
+    let gathered = Gathered {
+        shop: file.job.shop_id,
+        job: file.job.id,
+        revision: file.job.revision,
+        standing: serde_json::to_value(&stands).unwrap_or(Value::Null),
+        dues,
+        searched: searched(file, whose),
+    };
+    (stands, gathered)
+}
+
+/// What the customer comes back for, once the vehicle was handed over.
+fn of_work(file: &JobFile, ticks: &[Tick], from: NaiveDate) -> Vec<(&'static str, NaiveDate)> {
+    let card = card_of_job(file, ticks);
+    let due = still_due(file, card.as_ref());
+    let word = |what: DueWhat| match what {
+        DueWhat::LugNuts => "lug_nuts",
+        DueWhat::UBolts => "u_bolts",
+        DueWhat::Heights => "heights",
+    };
+    due.into_iter().map(|due| (word(due.what), from + chrono::Days::new(due.days))).collect()
+}
+
+/// Sizes among the words that a job is found by are in these, whatever anybody reads.
+const FOUND_IN: Units = Units { length: LengthUnit::Inches, weight: WeightUnit::Pounds, currency: Currency::Usd };
+
+/// What a job is found by: what the shop calls it, whose it is, and what is fitted.
+fn searched(file: &JobFile, whose: &str) -> String {
+    let mut words = vec![file.case().intake.label.clone(), whose.to_owned()];
+    if let Some((option, _)) = file.work.chosen() {
+        words.push(option_name(option, file.case().intake.class, FOUND_IN));
+        let of_shelf = option.parts.iter().filter_map(|part| part.shelf.as_deref());
+        words.extend(of_shelf.map(|shelf| format!("{} {}", shelf.number, shelf.name)));
+    }
+    words.join(" ").to_lowercase()
+}

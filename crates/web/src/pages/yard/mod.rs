@@ -1,0 +1,300 @@
+//! The yard: open jobs by what must happen next, what is due, who called; finished ones, and those that somebody looks for.
+
+mod due;
+mod gather;
+mod line;
+
+pub(crate) use due::mark;
+pub(crate) use gather::RULES;
+
+use actix_web::HttpResponse;
+use actix_web::http::StatusCode;
+use actix_web::web::{Data, Query};
+use askama::Template;
+use chrono::{Days, Local, NaiveDate, Utc};
+use serde::Deserialize;
+use serde_json::Value;
+use wise_badger_casework::route::Stage;
+use wise_badger_store::booking::{self, Booking};
+use wise_badger_store::call::{self, Expected};
+use wise_badger_store::due::{self as due_list, DueListed};
+use wise_badger_store::job_list::{self, JobListed, Standing, Which};
+use wise_badger_store::person;
+use wise_badger_store::vehicle;
+use wise_badger_store::{Database, JobId, JobNumber, StoreError};
+
+use self::due::DueLine;
+use self::gather::{Stands, gather};
+use self::line::JobLine;
+use super::{Hidden, Names};
+use crate::error::WebError;
+use crate::form::Sheet;
+use crate::form::call::LOWS;
+use crate::job_route::{place_of, stages};
+use crate::shell::Shell;
+use crate::view::{ago, class_name, wheels_name};
+use crate::worker::Worker;
+
+/// Calls on the page.
+const MOST_CALLS: i64 = 30;
+/// Jobs on one page.
+const MOST: usize = 100;
+/// Things due on the page, and how many days ahead of them.
+const MOST_DUE: i64 = 60;
+const DUE_AHEAD: u64 = 7;
+/// Words that a search goes by, and the longest of them.
+const MOST_WORDS: usize = 6;
+const LONGEST_SEARCH: usize = 80;
+
+#[derive(Template)]
+#[template(path = "yard.html")]
+struct YardPage {
+    shell: Shell,
+    /// `open`, `finished` or `found`.
+    shows: &'static str,
+    groups: Vec<Group>,
+    older: Option<String>,
+    /// What is due today or before, and within the week.
+    due: Vec<DueLine>,
+    due_soon: Vec<DueLine>,
+    /// Who called, and is still to come.
+    calls: Vec<CallLine>,
+    /// A call just struck off, to be put back.
+    struck: Option<Struck>,
+    /// What is looked for.
+    wanted: String,
+    is_empty: bool,
+}
+
+/// Jobs for which the same comes next.
+struct Group {
+    title: String,
+    id: String,
+    jobs: Vec<JobLine>,
+}
+
+/// Somebody who called.
+struct CallLine {
+    id: i64,
+    label: String,
+    vehicle: String,
+    said: String,
+    when: String,
+}
+
+struct Struck {
+    id: i64,
+    hidden: Hidden,
+}
+
+#[derive(Deserialize)]
+pub(crate) struct Asked {
+    before: Option<i32>,
+    struck: Option<i64>,
+    #[serde(default)]
+    q: String,
+    #[serde(default)]
+    finished: bool,
+}
+
+impl Asked {
+    fn which(&self) -> Which {
+        let words = self.q.chars().take(LONGEST_SEARCH).collect::<String>().to_lowercase();
+        let words: Vec<String> = words.split_whitespace().take(MOST_WORDS).map(str::to_owned).collect();
+        match (words.is_empty(), self.finished) {
+            (false, _) => Which::Found(words),
+            (true, true) => Which::Finished,
+            (true, false) => Which::Open,
+        }
+    }
+}
+
+/// Whose the vehicles of jobs are.
+pub(super) type Whose = Vec<(JobId, String, Option<String>, Option<String>)>;
+
+/// What the page is drawn from: as many queries for ten jobs as for a hundred.
+struct Read {
+    listed: Vec<Standing>,
+    whose: Whose,
+    names: Names,
+    calls: Vec<Expected>,
+    due: Vec<DueListed>,
+}
+
+pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<Asked>) -> Result<HttpResponse, WebError> {
+    let (shop, before, which) = (worker.shop_id(), asked.before.map(JobNumber), asked.which());
+    let today = Local::now().date_naive();
+    let of = which.clone();
+    let read = database.read(move |connection| {
+        let most = i64::try_from(MOST + 1).unwrap_or(i64::MAX);
+        let listed = job_list::newest(connection, shop, &of, &RULES, most, before)?;
+        let ids: Vec<JobId> = listed.iter().map(|(job, _)| job.id).collect();
+        let whose = vehicle::of_jobs(connection, shop, &ids)?;
+        let names = Names::of_people(&person::of_shop(connection, shop)?);
+        let first = of == Which::Open && before.is_none();
+        let calls = if first { call::expected(connection, shop, MOST_CALLS)? } else { Vec::new() };
+        let until = today + Days::new(DUE_AHEAD);
+        let due = if first { due_list::until(connection, shop, until, MOST_DUE)? } else { Vec::new() };
+        Ok::<_, StoreError>(Read { listed, whose, names, calls, due })
+    });
+    let Read { mut listed, whose, names, calls, due } = read.await?;
+    let more = listed.len() > MOST;
+    listed.truncate(MOST);
+    let older = listed.last().filter(|_| more).map(|(job, _)| older_path(&asked, job.number.0));
+    let lines = lines(&database, listed, &whose, &names, today).await?;
+    let (due, due_soon): (Vec<DueListed>, Vec<DueListed>) = due.into_iter().partition(|due| due.day <= today);
+    let line = |due: Vec<DueListed>| -> Vec<DueLine> {
+        due.iter().map(|due| DueLine::new(due, &names, today, worker.units())).collect()
+    };
+    let page = YardPage {
+        shell: Shell::new(&worker, "Yard", "/"),
+        shows: match which {
+            Which::Open => "open",
+            Which::Finished => "finished",
+            Which::Found(_) => "found",
+        },
+        is_empty: lines.is_empty(),
+        groups: if which == Which::Open { groups(lines) } else { one_group(lines) },
+        older,
+        due: line(due),
+        due_soon: line(due_soon),
+        calls: calls.iter().map(CallLine::new).collect(),
+        struck: asked.struck.map(|id| Struck { id, hidden: Hidden::new(&Sheet::blank(worker.units()), 0) }),
+        wanted: asked.q.trim().to_owned(),
+    };
+    Ok(super::page(StatusCode::OK, &page)?.answer())
+}
+
+fn older_path(asked: &Asked, before: i32) -> String {
+    let mut query = form_urlencoded::Serializer::new(String::new());
+    if !asked.q.trim().is_empty() {
+        query.append_pair("q", asked.q.trim());
+    }
+    if asked.finished {
+        query.append_pair("finished", "true");
+    }
+    format!("/?{}", query.append_pair("before", &before.to_string()).finish())
+}
+
+async fn lines(
+    database: &Data<Database>,
+    listed: Vec<Standing>,
+    whose: &Whose,
+    names: &Names,
+    today: NaiveDate,
+) -> Result<Vec<(Option<Stands>, JobLine)>, WebError> {
+    let read = |known: &Value| Stands::deserialize(known).ok();
+    let known: Vec<(JobListed, Option<Stands>)> =
+        listed.into_iter().map(|(job, known)| (job, known.as_ref().and_then(read))).collect();
+    let unknown: Vec<JobListed> = known.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
+    let gathered = gather(database, unknown).await?;
+    let line = |(job, known): (JobListed, Option<Stands>)| {
+        let stands = known.or_else(|| gathered.get(&job.id).cloned());
+        let line = JobLine::new(&job, stands.as_ref(), whose, names, today);
+        (stands, line)
+    };
+    Ok(known.into_iter().map(line).collect())
+}
+
+/// Over a rating first, then along the route by what comes next; what cannot be read at the end.
+fn groups(lines: Vec<(Option<Stands>, JobLine)>) -> Vec<Group> {
+    let mut over = Group { title: "Over a rating".to_owned(), id: "over".to_owned(), jobs: Vec::new() };
+    let mut by_stage: Vec<(Stage, Group)> = stages()
+        .map(|stage| {
+            let id = format!("at-{}", crate::job_route::StageWords::name(stage).to_lowercase());
+            (stage, Group { title: place_of(stage), id, jobs: Vec::new() })
+        })
+        .collect();
+    let mut other = Group { title: "Otherwise".to_owned(), id: "otherwise".to_owned(), jobs: Vec::new() };
+    for (stands, line) in lines {
+        let stage = stands.as_ref().and_then(|stands| stands.progress.to_do.stage());
+        let place = by_stage.iter_mut().find(|(of, _)| Some(*of) == stage).map(|(_, group)| group);
+        match (stands.as_ref().is_some_and(|stands| stands.progress.over), place) {
+            (true, _) => over.jobs.push(line),
+            (false, Some(group)) => group.jobs.push(line),
+            (false, None) => other.jobs.push(line),
+        }
+    }
+    let all = std::iter::once(over).chain(by_stage.into_iter().map(|(_, group)| group)).chain([other]);
+    all.filter(|group| !group.jobs.is_empty()).collect()
+}
+
+fn one_group(lines: Vec<(Option<Stands>, JobLine)>) -> Vec<Group> {
+    let jobs: Vec<JobLine> = lines.into_iter().map(|(_, line)| line).collect();
+    if jobs.is_empty() {
+        return Vec::new();
+    }
+    vec![Group { title: String::new(), id: "all".to_owned(), jobs }]
+}
+
+/// Jobs whose work is planned or done next, and that are in no bay from now on: number and label, the oldest first.
+pub(super) async fn waiting_for_work(
+    database: &Data<Database>,
+    worker: &Worker,
+    booked: &[Booking],
+) -> Result<Vec<(i32, String)>, WebError> {
+    let shop = worker.shop_id();
+    let read = database.read(move |connection| {
+        let most = i64::try_from(MOST).unwrap_or(i64::MAX);
+        let listed = job_list::newest(connection, shop, &Which::Open, &RULES, most, None)?;
+        let now = Utc::now();
+        Ok::<_, StoreError>((listed, booking::between(connection, shop, now, now + Days::new(365))?))
+    });
+    let (listed, to_come) = read.await?;
+    let is_booked = |job: JobId| booked.iter().chain(&to_come).any(|booking| booking.job == job);
+    let read = |known: &Value| Stands::deserialize(known).ok();
+    let known: Vec<(JobListed, Option<Stands>)> =
+        listed.into_iter().map(|(job, known)| (job, known.as_ref().and_then(read))).collect();
+    let unknown: Vec<JobListed> = known.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
+    let gathered = gather(database, unknown).await?;
+    let is_next = |job: &JobListed, known: &Option<Stands>| {
+        let stands = known.as_ref().or_else(|| gathered.get(&job.id));
+        let stage = stands.filter(|stands| !stands.progress.over).and_then(|stands| stands.progress.to_do.stage());
+        matches!(stage, Some(Stage::Plan | Stage::Wrench)) && !is_booked(job.id)
+    };
+    let waiting = known.iter().rev().filter(|(job, known)| is_next(job, known));
+    Ok(waiting.map(|(job, _)| (job.number.0, job.label.clone())).collect())
+}
+
+/// Gathers where jobs stand of which it is not known, a few at a time, until there is none; for after a start.
+pub(crate) async fn gather_all(database: Data<Database>) {
+    const AT_ONCE: i64 = 25;
+    loop {
+        let unknown = database.read(|connection| job_list::not_reckoned(connection, &RULES, AT_ONCE)).await;
+        let count = match unknown {
+            Ok(unknown) if unknown.is_empty() => return,
+            Ok(unknown) => {
+                let count = unknown.len();
+                match gather(&database, unknown).await {
+                    // What cannot be read stays unknown: it is not asked for again and again.
+                    Ok(gathered) if gathered.len() < count => return,
+                    Ok(_) => count,
+                    Err(_) => return,
+                }
+            }
+            Err(error) => {
+                let error: StoreError = error;
+                tracing::warn!(cause = %error, "where jobs stand is not gathered ahead");
+                return;
+            }
+        };
+        tracing::debug!(count, "gathered where jobs stand");
+        // Pages come first.
+        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+    }
+}
+
+impl CallLine {
+    fn new(expected: &Expected) -> Self {
+        let call = &expected.entry.0;
+        let low = LOWS.iter().find(|(of, ..)| Some(*of) == call.low).map(|(.., label)| format!("low by {label}"));
+        let words = Some(call.words.clone()).filter(|words| !words.is_empty());
+        CallLine {
+            id: expected.id.0,
+            label: call.label.clone(),
+            vehicle: format!("{}, {}", class_name(call.class), wheels_name(call.rear_wheels)),
+            said: words.or(low).unwrap_or_default(),
+            when: ago(expected.recorded_at),
+        }
+    }
+}
