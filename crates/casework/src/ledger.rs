@@ -103,7 +103,7 @@ pub fn lines(work: &Casework, promised: &PredictedHeights) -> Vec<LedgerLine> {
 
 /// What a miss says of the one part that it can come from.
 fn says(work: &Casework, end: End, state: LoadState, miss: f64, sd: f64) -> Option<Says> {
-    let (_, parts) = work.chosen()?;
+    let (option, parts) = work.chosen()?;
     let at_end = |part: &Correction| (part.site().axles == Axles::Front) == (end == End::Front);
     let mut learned = parts.iter().enumerate().filter(|(_, part)| at_end(part) && part.learned_from_heights().is_some());
     let (place, part) = learned.next()?;
@@ -115,9 +115,12 @@ fn says(work: &Casework, end: End, state: LoadState, miss: f64, sd: f64) -> Opti
     if per_deviation.abs() < SEEN_M {
         return None;
     }
+    // The promise may have gone by what earlier ones said of the part already.
+    let known = option.parts.get(place).and_then(|part| part.shelf.as_deref()?.record);
+    let (before, left) = known.map_or((0.0, 1.0), |known| (known.deviations, known.left));
     // What the promise left open of this very part is what is asked here, and counts for nothing beside it.
-    let rest = (sd * sd - per_deviation * per_deviation).max(TAPE_SD_M * TAPE_SD_M).sqrt();
-    let deviations = (miss / per_deviation).clamp(-FURTHEST, FURTHEST);
+    let rest = (sd * sd - (per_deviation * left).powi(2)).max(TAPE_SD_M * TAPE_SD_M).sqrt();
+    let deviations = (before + miss / per_deviation).clamp(-FURTHEST, FURTHEST);
     Some(Says { place, deviations, sd: rest / per_deviation.abs() })
 }
 

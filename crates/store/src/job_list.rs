@@ -6,8 +6,9 @@ use diesel::upsert::excluded;
 use serde_json::Value;
 
 use crate::json::Json;
+use crate::ledger::{self, LedgerRow};
 use crate::schema::{job_dues, job_standings, jobs};
-use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
+use crate::{JobId, JobNumber, PersonId, ShopId, StoreError, VehicleId};
 
 /// A job in a list. Its words are those of the columns: one that cannot be read must not take the list down.
 #[derive(Debug, Clone, Queryable, Selectable)]
@@ -29,6 +30,8 @@ pub struct JobListed {
     pub revision: i32,
     /// When it was last saved.
     pub revised_at: DateTime<Utc>,
+    /// When it was opened.
+    pub opened_at: DateTime<Utc>,
     /// When it was finished.
     pub finished_at: Option<DateTime<Utc>>,
     /// Who has it.
@@ -53,6 +56,8 @@ pub enum Which {
     Open,
     /// Those that are.
     Finished,
+    /// Those of a vehicle.
+    OfVehicle(VehicleId),
     /// Those found by every one of some words, in small letters.
     Found(Vec<String>),
 }
@@ -78,6 +83,7 @@ pub fn newest(
     match which {
         Which::Open => listed = listed.filter(jobs::finished_at.is_null()),
         Which::Finished => listed = listed.filter(jobs::finished_at.is_not_null()),
+        Which::OfVehicle(id) => listed = listed.filter(jobs::vehicle_id.eq(*id)),
         Which::Found(words) => {
             for word in words {
                 listed = listed.filter(jobs::searched.like(format!("%{}%", as_it_is(word))));
@@ -127,6 +133,8 @@ pub struct Gathered {
     pub dues: Vec<(&'static str, NaiveDate)>,
     /// What it is found by, in small letters.
     pub searched: String,
+    /// What its parts did.
+    pub ledger: Vec<LedgerRow>,
 }
 
 /// Keeps what was gathered of jobs, for the lists to come.
@@ -164,6 +172,7 @@ pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gat
         })
         .collect();
     diesel::insert_into(job_dues::table).values(dues).on_conflict_do_nothing().execute(connection)?;
+    ledger::replace(connection, gathered)?;
     for one in gathered {
         let same = jobs::table.filter(jobs::id.eq(one.job)).filter(jobs::searched.ne(&one.searched));
         diesel::update(same).set(jobs::searched.eq(&one.searched)).execute(connection)?;

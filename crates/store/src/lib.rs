@@ -31,6 +31,7 @@ pub mod job_list;
 pub mod job_record;
 pub mod job_sheet;
 mod json;
+pub mod ledger;
 mod opening;
 pub mod paper;
 pub mod person;

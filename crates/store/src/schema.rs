@@ -223,6 +223,29 @@ diesel::table! {
 }
 
 diesel::table! {
+    ledger_lines (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        job_id -> Int8,
+        kind -> Text,
+        part_number -> Text,
+        vehicle_class -> Text,
+        axle_end -> Text,
+        load_state -> Text,
+        load_si -> Nullable<Float8>,
+        before_m -> Float8,
+        promised_m -> Float8,
+        band_m -> Float8,
+        read_m -> Float8,
+        first_m -> Nullable<Float8>,
+        deviations -> Nullable<Float8>,
+        sd -> Nullable<Float8>,
+        says_the_most -> Bool,
+        read_on -> Date,
+    }
+}
+
+diesel::table! {
     papers (id) {
         id -> Int8,
         shop_id -> Int8,
@@ -283,6 +306,17 @@ diesel::table! {
         withdrawn_by -> Nullable<Int8>,
         withdrawn_at -> Nullable<Timestamptz>,
         withdrawn_why -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    record_switches (id) {
+        id -> Int8,
+        shop_id -> Int8,
+        part_number -> Text,
+        counts -> Bool,
+        recorded_by -> Int8,
+        recorded_at -> Timestamptz,
     }
 }
 
@@ -414,10 +448,12 @@ diesel::allow_tables_to_appear_in_same_query!(
     job_standings,
     jobs,
     known_devices,
+    ledger_lines,
     papers,
     people,
     photographs,
     readings,
+    record_switches,
     sessions,
     shelf_parts,
     shop_changes,

@@ -13,7 +13,7 @@ use wise_badger_casework::shelf::ShelfChange;
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::shelf_parts;
-use crate::{PersonId, ShelfPartId, ShopId, StoreError};
+use crate::{PersonId, ShelfPartId, ShopId, StoreError, ledger};
 
 define_sql_function!(
     /// A text in small letters.
@@ -68,7 +68,8 @@ impl<'p> NewPart<'p> {
             number: &part.number,
             kind: part.kind.word,
             searched: format!("{} {} {}", part.number, part.name, part.supplier).to_lowercase(),
-            entry: Json(part.clone()),
+            // What proofs say is put in when it is looked at, and never kept with the part.
+            entry: Json(ShelfPart { record: None, ..part.clone() }),
             follows,
             recorded_by: person.id,
         }
@@ -101,7 +102,12 @@ pub fn page(connection: &mut PgConnection, shop: ShopId, search: &Search, most: 
     if let Some(after) = &search.after {
         parts = parts.filter(lower(btrim(shelf_parts::number)).gt(after.trim().to_lowercase()));
     }
-    Ok(parts.order(lower(btrim(shelf_parts::number))).limit(most).select(OnTheShelf::as_select()).load(connection)?)
+    let mut found: Vec<OnTheShelf> =
+        parts.order(lower(btrim(shelf_parts::number))).limit(most).select(OnTheShelf::as_select()).load(connection)?;
+    let mut known: Vec<ShelfPart> = found.iter().map(|found| found.part.0.clone()).collect();
+    ledger::as_known(connection, shop, &mut known)?;
+    found.iter_mut().zip(known).for_each(|(found, known)| found.part.0 = known);
+    Ok(found)
 }
 
 /// How many parts there are of what is looked for.
@@ -116,10 +122,18 @@ pub fn all(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<ShelfPart>
     Ok(parts.into_iter().map(|part| part.0).collect())
 }
 
+/// Every part, as the shop's own proofs know it.
+pub fn all_as_known(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<ShelfPart>, StoreError> {
+    let mut parts = all(connection, shop)?;
+    ledger::as_known(connection, shop, &mut parts)?;
+    Ok(parts)
+}
+
 /// What tells one state of a shelf from another: it is another as soon as anything is put there, changed, taken off or put back.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Stamp {
     standing: i64,
+    ledger: ledger::Stamp,
     newest: Option<ShelfPartId>,
     last_taken_off: Option<DateTime<Utc>>,
 }
@@ -129,7 +143,7 @@ pub fn stamp(connection: &mut PgConnection, shop: ShopId) -> Result<Stamp, Store
     let of_shop = || shelf_parts::table.filter(shelf_parts::shop_id.eq(shop));
     let standing = of_shop().filter(shelf_parts::withdrawn_at.is_null()).count().get_result(connection)?;
     let (newest, last_taken_off) = of_shop().select((max(shelf_parts::id), max(shelf_parts::withdrawn_at))).first(connection)?;
-    Ok(Stamp { standing, newest, last_taken_off })
+    Ok(Stamp { standing, newest, last_taken_off, ledger: ledger::stamp(connection, shop)? })
 }
 
 /// A part as it stands on the shelf, or as it was when it was changed or taken off; and whether it stands.
@@ -139,7 +153,9 @@ pub fn find(connection: &mut PgConnection, shop: ShopId, id: ShelfPartId) -> Res
     let one = shelf_parts::table.filter(shelf_parts::shop_id.eq(shop)).filter(shelf_parts::id.eq(id));
     let row: Option<(Json<ShelfPart>, bool)> =
         one.select((shelf_parts::entry, shelf_parts::withdrawn_at.is_null())).first(connection).optional()?;
-    row.map(|(part, stands)| (part.0, stands)).ok_or(StoreError::NotFound("part"))
+    let (mut part, stands) = row.map(|(part, stands)| (part.0, stands)).ok_or(StoreError::NotFound("part"))?;
+    ledger::as_known(connection, shop, std::slice::from_mut(&mut part))?;
+    Ok((part, stands))
 }
 
 /// Puts a part on the shelf.

@@ -111,6 +111,24 @@ pub fn of_jobs(
     Ok(joined.select(columns).load(connection)?)
 }
 
+/// The vehicles of a customer: key, plate, and what the shop called their jobs.
+pub fn of_customer(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    id: CustomerId,
+) -> Result<Vec<(VehicleId, String, String)>, StoreError> {
+    let theirs = vehicles::table.filter(vehicles::shop_id.eq(shop)).filter(vehicles::customer_id.eq(id));
+    let theirs: Vec<(VehicleId, String)> = theirs.order(vehicles::id).select((vehicles::id, vehicles::plate)).load(connection)?;
+    let ids: Vec<VehicleId> = theirs.iter().map(|(id, _)| *id).collect();
+    let of_them = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::vehicle_id.eq_any(ids)).order(jobs::number.desc());
+    let labels: Vec<(Option<VehicleId>, String)> = of_them.select((jobs::vehicle_id, jobs::label)).load(connection)?;
+    let of = |id: VehicleId| {
+        let labels: Vec<&str> = labels.iter().filter(|(of, _)| *of == Some(id)).map(|(_, label)| label.as_str()).collect();
+        labels.join("; ")
+    };
+    Ok(theirs.into_iter().map(|(id, plate)| (id, plate, of(id))).collect())
+}
+
 /// The visits of a vehicle, the latest first.
 pub fn visits(connection: &mut PgConnection, shop: ShopId, id: VehicleId) -> Result<Vec<Visit>, StoreError> {
     let of_vehicle = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::vehicle_id.eq(id));

@@ -98,6 +98,17 @@ impl PartialEq for KindRow {
 }
 
 impl KindRow {
+    /// The figure of a kind that heights measured after fitting say the most of: the first length or rate of the part's own that it may be
+    /// off in. What a part may carry is not learned so: a limit is its maker's.
+    pub fn learned_from_heights(&'static self) -> Option<&'static KindFigure> {
+        let may_be_off = |figure: &&KindFigure| {
+            let of_a_height =
+                matches!(figure.takes, Takes::Within(bound) if matches!(bound.dimension, Dimension::Length | Dimension::Rate));
+            figure.role == FigureRole::OfThePart && figure.doubt != PartDoubt::Exact && of_a_height
+        };
+        self.figures.iter().find(may_be_off)
+    }
+
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
     pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
         (self.read)(given).map(|kind| Correction { kind, site, known: None })
@@ -404,15 +415,9 @@ impl Correction {
         Some(Correction { kind: self.kind.moved(figure, deviations)?, ..self.clone() })
     }
 
-    /// The figure that heights measured after fitting say the most of, where they may say anything: the first length or rate of the part's
-    /// own that it may be off in. What a part may carry is not learned so: a limit is its maker's.
+    /// The figure that heights measured after fitting say the most of, where they may say anything.
     pub fn learned_from_heights(&self) -> Option<&'static KindFigure> {
-        let may_be_off = |figure: &&KindFigure| {
-            let of_a_height =
-                matches!(figure.takes, Takes::Within(bound) if matches!(bound.dimension, Dimension::Length | Dimension::Rate));
-            figure.role == FigureRole::OfThePart && figure.doubt != PartDoubt::Exact && of_a_height
-        };
-        self.row().figures.iter().find(may_be_off)
+        self.row().learned_from_heights()
     }
 
     /// The same part as it is known from earlier ones: the figure that heights say the most of lies so many of its kind's standard deviations

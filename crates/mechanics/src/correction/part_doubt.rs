@@ -63,13 +63,18 @@ impl PartDoubt {
     /// What a pack worked out from its leaves' sizes carries more or less: thickness counts three times.
     pub const WORKED_OUT_FROM_LEAVES: PartDoubt = PartDoubt::Share(crate::pack::LEAF_RATE_SD);
 
+    /// A figure in SI units, so many standard deviations off; as it is, of an exact one.
+    pub fn off(self, si: f64, deviations: f64) -> f64 {
+        match self {
+            PartDoubt::Exact => si,
+            PartDoubt::Share(share) => si * (1.0 + share * deviations),
+            PartDoubt::Length(sd) | PartDoubt::Pressure(sd) => si + sd * deviations,
+        }
+    }
+
     /// A figure so many standard deviations off; `None` for one that is exact, or that no such doubt goes with.
     pub(super) fn moved(self, figure: &Quantity, deviations: f64) -> Option<Quantity> {
-        let number = |si: f64| match self {
-            PartDoubt::Exact => None,
-            PartDoubt::Share(share) => Some(si * (1.0 + share * deviations)),
-            PartDoubt::Length(sd) | PartDoubt::Pressure(sd) => Some(si + sd * deviations),
-        };
+        let number = |si: f64| (self != PartDoubt::Exact).then(|| self.off(si, deviations));
         Some(match figure {
             Quantity::Length(length) => Quantity::Length(metres(number(length.si())?)),
             Quantity::Weight(force) => Quantity::Weight(newtons(number(force.si())?)),

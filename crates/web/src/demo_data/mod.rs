@@ -1,5 +1,6 @@
 //! The demo shop: made-up people, vehicles and readings, one job in each of eleven situations.
 
+mod around;
 mod calls;
 mod coils;
 mod flat_packs;
@@ -73,7 +74,7 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         let lead = person::take_on(connection, shop.id, "Odalys", "Lead", Role::Lead)?;
         let technician = person::take_on(connection, shop.id, "Bram", "Technician", Role::Technician)?;
         let desk = person::take_on(connection, shop.id, "Ines", "Front desk", Role::Desk)?;
-        person::take_on(connection, shop.id, "Tuck", "Apprentice", Role::Apprentice)?;
+        let apprentice = person::take_on(connection, shop.id, "Tuck", "Apprentice", Role::Apprentice)?;
         shelf::load(connection, &lead)?;
         finished(connection, &technician, &lead)?;
         over_a_rating(connection, &technician)?;
@@ -87,6 +88,8 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         to_the_end::came_back(connection, &technician, &lead)?;
         to_the_end::nose_up(connection, &technician, &lead)?;
         shop::set_terms(connection, &lead, &terms())?;
+        let crew = around::Crew { lead: &lead, technician: &technician, apprentice: &apprentice };
+        around::load(connection, &crew, &terms())?;
         calls::load(connection, &desk)
     })
 }

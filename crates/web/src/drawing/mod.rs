@@ -5,6 +5,7 @@ mod breakdown;
 mod curve;
 mod effect;
 mod fit_cost;
+pub(crate) mod ledger;
 mod load_curve;
 mod load_plan;
 mod marks;
@@ -16,6 +17,7 @@ mod ruler;
 mod spread;
 mod stance;
 pub(crate) mod svg;
+pub(crate) mod visits;
 
 pub(crate) use breakdown::{BreakdownDrawing, RowWords};
 pub(crate) use curve::{DrawnCurve, curve_drawing};

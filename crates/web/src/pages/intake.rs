@@ -4,6 +4,7 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Query};
 use askama::Template;
+use chrono::Local;
 use serde::Deserialize;
 use wise_badger_casework::entry::{CallEntry, IntakeSheetEntry, LoadPlanEntry, LowWord, WhenLow};
 use wise_badger_casework::intake::Intake;
@@ -13,9 +14,11 @@ use wise_badger_casework::words::Word;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::person::Person;
 use wise_badger_store::submission::Sending;
-use wise_badger_store::{CallId, Database, JobId, JobNumber, PgConnection, StoreError, call, job, saving};
+use wise_badger_store::vehicle::{self, Vehicle, Whose};
+use wise_badger_store::{CallId, Database, JobId, JobNumber, PgConnection, StoreError, VehicleId, call, job, saving};
 
 use super::call::{QUICK, plan_of};
+use super::hands::whose_of;
 use super::intake_sheet::{SheetForm, complaint_ticks};
 use super::job_form::JobForm;
 use super::job_frame::{JobFrame, as_chosen};
@@ -30,8 +33,11 @@ use crate::shell::Shell;
 use crate::view::Units;
 use crate::view::intake::questions;
 use crate::view::slips;
+use crate::view::work_plan::day_words;
 use crate::worker::Worker;
 
+/// What a form was begun from, kept beside its fields.
+const FROM_BEFORE: &str = "from_before";
 /// The hidden field of the call that a job begins with.
 const CALL: &str = "call";
 
@@ -64,6 +70,11 @@ struct NewJobPage {
     wanted_by: Field,
     /// The call that it begins with, by its key.
     call: String,
+    customer: String,
+    phone: String,
+    plate: String,
+    /// What the form was begun from, where the vehicle was here before.
+    from_before: String,
 }
 
 #[derive(Template)]
@@ -134,6 +145,10 @@ fn assumptions(class: VehicleClass, units: Units) -> [String; 3] {
 #[derive(Deserialize)]
 pub(crate) struct Beginning {
     call: Option<i64>,
+    /// A vehicle that was here before, by its key or by its plate.
+    vehicle: Option<i64>,
+    #[serde(default)]
+    plate: String,
 }
 
 pub(crate) async fn new(database: Data<Database>, worker: Worker, beginning: Query<Beginning>) -> Result<HttpResponse, WebError> {
@@ -150,7 +165,59 @@ pub(crate) async fn new(database: Data<Database>, worker: Worker, beginning: Que
         }
         begin_with(&mut sheet, CallId(id), &found.entry);
     }
+    if let Some(before) = been_here(&database, &worker, &beginning).await? {
+        begin_with_vehicle(&mut sheet, &before, worker.units());
+    } else if !beginning.plate.is_empty() {
+        sheet.set("plate", beginning.plate.clone());
+        sheet.set(FROM_BEFORE, format!("No vehicle with the plate {} was here before.", beginning.plate));
+    }
     drawn(move |_| new_job_page(&worker, &sheet, StatusCode::OK, None)).await
+}
+
+/// A vehicle that was here before, with its last visit.
+async fn been_here(
+    database: &Data<Database>,
+    worker: &Worker,
+    beginning: &Beginning,
+) -> Result<Option<(Vehicle, Option<JobFile>)>, WebError> {
+    let (shop, id, plate) = (worker.shop_id(), beginning.vehicle.map(VehicleId), beginning.plate.clone());
+    let read = database.read(move |connection| {
+        let found = match id {
+            Some(id) => Some(vehicle::find(connection, shop, id)?),
+            None => vehicle::find_by_plate(connection, shop, &plate)?,
+        };
+        let Some(found) = found else { return Ok(None) };
+        let last = vehicle::visits(connection, shop, found.id)?.first().map(|visit| visit.number);
+        let last = last.map(|number| JobFile::find(connection, shop, number)).transpose()?;
+        Ok::<_, StoreError>(Some((found, last)))
+    });
+    Ok(read.await?)
+}
+
+/// The form with what was put down of a vehicle when it was here last: marked so, and each figure to be held against the vehicle.
+fn begin_with_vehicle(sheet: &mut Sheet, (vehicle, last): &(Vehicle, Option<JobFile>), units: Units) {
+    if let Some(last) = last {
+        let label = sheet.text("label").to_owned();
+        *sheet = intake::on_file(units, &last.case().intake);
+        sheet.set("label", label);
+        let day = day_words(last.job.opened_at.with_timezone(&Local).date_naive());
+        let rate = last.work.rate().measured().map(|rate| {
+            format!(" Its rear rate was found to be {} ± {:.0} % then.", units.rate(rate.rate), 200.0 * rate.relative_sd)
+        });
+        sheet.set(
+            FROM_BEFORE,
+            format!(
+                "From job {}, {day}: class, wheels, wheelbase, ratings and weights as they were put down then. Hold them against the door sticker.{}",
+                last.job.number.0,
+                rate.unwrap_or_default()
+            ),
+        );
+    }
+    sheet.set("plate", vehicle.plate.clone());
+    if let Some(customer) = &vehicle.customer {
+        sheet.set("customer", customer.name.clone());
+        sheet.set("phone", customer.phone.clone());
+    }
 }
 
 /// The form with what was told on the phone.
@@ -180,6 +247,10 @@ fn new_job_page(worker: &Worker, sheet: &Sheet, status: StatusCode, refusal: Opt
         complaints: complaint_ticks(sheet),
         wanted_by: sheet.text_field("wanted_by", "Wanted by").hint("a day, like 5/14/2027"),
         call: sheet.text(CALL).to_owned(),
+        customer: sheet.text("customer").to_owned(),
+        phone: sheet.text("phone").to_owned(),
+        plate: sheet.text("plate").to_owned(),
+        from_before: sheet.text(FROM_BEFORE).to_owned(),
     };
     page(status, &template)
 }
@@ -195,7 +266,8 @@ pub(crate) async fn open(database: Data<Database>, worker: Worker, posted: Poste
     let call = call_of(&database, &worker, &sheet).await?;
     let asked = call.as_ref().map_or_else(|| asked.clone(), |(_, call)| with_wishes(asked.clone(), call));
     let began = call.map(|(id, call)| (id, plan_of(&call, &intake.vehicle(), worker.units())));
-    match opened(&database, &worker, &sending, &intake, &asked, began).await {
+    let beside = Beside { began, whose: whose_of(&sheet) };
+    match opened(&database, &worker, &sending, &intake, &asked, beside).await {
         Ok(number) => Ok(see_other(Stage::Tape.path(number))),
         Err(StoreError::Stale { by, at }) => {
             let refusal = Refusal::Conflict(stale_words(&worker, &by, at));
@@ -227,6 +299,13 @@ fn with_wishes(asked: IntakeSheetEntry, call: &CallEntry) -> IntakeSheetEntry {
     }
 }
 
+/// What is told of a job beside its own intake: the call that it began with, and whose vehicle it is about.
+#[derive(Debug, Clone)]
+struct Beside {
+    began: Option<(CallId, Option<LoadPlanEntry>)>,
+    whose: Whose,
+}
+
 /// Opens the job. When the connection is lost over it, it is asked for once more: what was opened is then found again.
 async fn opened(
     database: &Data<Database>,
@@ -234,16 +313,18 @@ async fn opened(
     sending: &Sending,
     intake: &Intake,
     asked: &IntakeSheetEntry,
-    began: Option<(CallId, Option<LoadPlanEntry>)>,
+    beside: Beside,
 ) -> Result<JobNumber, StoreError> {
     let open = || {
         let (person, sending, intake, asked) = (worker.person.clone(), sending.clone(), intake.clone(), asked.clone());
-        let began = began.clone();
+        let beside = beside.clone();
         database.write(move |connection| {
             let number = saving::open(connection, &person, &sending, &intake, &asked)?;
-            if let Some((id, plan)) = &began {
+            if let Some((id, plan)) = &beside.began {
                 call::came_in(connection, &person, *id, number, plan.as_ref())?;
             }
+            let job = job::find(connection, person.shop_id, number)?.job.id;
+            vehicle::tell(connection, &person, job, intake.class, &beside.whose)?;
             Ok(number)
         })
     };

@@ -22,6 +22,7 @@ pub(crate) mod shelf;
 pub(crate) mod slips;
 pub(crate) mod story;
 pub(crate) mod verdict;
+pub(crate) mod visit;
 pub(crate) mod what_if;
 pub(crate) mod why;
 pub(crate) mod work_plan;
@@ -38,8 +39,8 @@ use wise_badger_casework::verdict::Rated;
 use wise_badger_mechanics::tape::{Datum, LengthUnit, WeightUnit, format_length, format_rate, format_weight};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{
-    Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, SpringRate, inches, kilograms,
-    nearest_step, pounds,
+    Angle, Force, Frequency, InShopUnits, Length, METRES_PER_INCH, NEWTONS_PER_POUND, Pressure, STANDARD_GRAVITY, SpringRate,
+    inches, kilograms, nearest_step, pounds,
 };
 
 /// The units a person reads.
@@ -148,6 +149,16 @@ impl Units {
     }
 
     /// The unit a bare length is read in, as it is written beside a field.
+    /// A length as a bare number of the reader's own unit.
+    pub(crate) fn in_length(self, length: Length) -> f64 {
+        if self.length == LengthUnit::Inches { length.si() / METRES_PER_INCH } else { length.si() * 1_000.0 }
+    }
+
+    /// A weight as a bare number of the reader's own unit.
+    pub(crate) fn in_weight(self, force: Force) -> f64 {
+        if self.weight == WeightUnit::Pounds { force.customary() } else { force.si() / STANDARD_GRAVITY }
+    }
+
     pub(crate) fn length_name(self) -> &'static str {
         if self.length == LengthUnit::Inches { "in" } else { "mm" }
     }

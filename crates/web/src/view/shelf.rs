@@ -1,10 +1,33 @@
 //! What it takes to have a part of the shelf, in words.
 
-use wise_badger_casework::entry::{EndWord, MoneyEntry, ShelfPart};
+use wise_badger_casework::entry::{EndWord, FigureEntry, MoneyEntry, ShelfPart};
 use wise_badger_casework::shelf::Effect;
+use wise_badger_mechanics::bound::Dimension;
+use wise_badger_mechanics::correction::Takes;
+use wise_badger_mechanics::units::{metres, newtons_per_metre};
 
 use super::Units;
 use super::intake::currency_name;
+use crate::correction::figure_label;
+
+/// What the shop's own proofs say of a part beside its box; nothing while they say nothing.
+pub(crate) fn record_words(part: &ShelfPart, units: Units) -> Option<String> {
+    let record = part.record?;
+    let figure = part.kind.learned_from_heights()?;
+    let said = part.found.get(figure.name).or_else(|| part.sold.get(figure.name));
+    let Some(FigureEntry::Typed(said)) = said else { return None };
+    let known = figure.doubt.off(said.si, record.deviations);
+    let left = 2.0 * (figure.doubt.off(said.si, record.deviations + record.left) - known).abs();
+    let of_length = matches!(figure.takes, Takes::Within(bound) if bound.dimension == Dimension::Length);
+    let (value, band, was) = if of_length {
+        (units.height(metres(known)), units.height(metres(left)), units.height(metres(said.si)))
+    } else {
+        let rate = |si: f64| units.rate(newtons_per_metre(si));
+        (rate(known), rate(left), rate(said.si))
+    };
+    let what = figure_label(part.kind, figure.name).to_lowercase();
+    Some(format!("{what} {value} ± {band} by {} of our own jobs, where {was} is said", record.jobs))
+}
 
 /// By how much it lifts a sound half-ton, empty and with a load over that axle.
 pub(crate) fn effect_words(effect: &Effect, units: Units) -> String {
@@ -54,7 +77,8 @@ fn terms_words(part: &ShelfPart) -> String {
     let missing = (!part.not_in_the_box.is_empty()).then(|| format!("not in the box: {}", part.not_in_the_box));
     let tire = (!part.largest_tire.is_empty()).then(|| format!("largest tire {}", part.largest_tire));
     let stock = Some(stock_words(part)).filter(|words| !words.is_empty());
-    let each = [part.price.as_ref().map(money_words), hours, stock, upkeep, removable, missing, tire];
+    let known = part.record.map(|record| format!("goes by {} of our own jobs", record.jobs));
+    let each = [part.price.as_ref().map(money_words), hours, stock, upkeep, removable, missing, tire, known];
     each.into_iter().flatten().collect::<Vec<_>>().join(" · ")
 }
 

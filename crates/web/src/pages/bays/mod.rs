@@ -131,10 +131,12 @@ async fn bays_page(
     link: Option<String>,
 ) -> Result<HttpResponse, WebError> {
     let today = Local::now().date_naive();
-    let asked = week.unwrap_or(today);
+    let shop_id = worker.shop_id();
+    let terms = database.read(move |connection| shop::terms(connection, shop_id)).await?;
+    // At the end of a week the next one is looked at.
+    let asked = week.unwrap_or_else(|| WorkDays::of(&terms).at_work(Local::now().naive_local()).date());
     let monday = asked - Days::new(u64::from(asked.weekday().num_days_from_monday()));
-    let shop = worker.shop_id();
-    let read = database.read(move |connection| read(connection, shop, monday, monday + Days::new(7))).await?;
+    let read = database.read(move |connection| read(connection, shop_id, monday, monday + Days::new(7))).await?;
     let waiting = waiting_for_work(database, worker, &read.booked).await?;
     let work = WorkDays::of(&read.terms);
     let days: Vec<NaiveDate> = (0..7).map(|day| monday + Days::new(day)).filter(|day| work.works_on(*day)).collect();

@@ -168,7 +168,7 @@ async fn join(
         today: Local::now().date_naive().to_string(),
         units: worker.units(),
     };
-    let parts = || async { Ok(database.read(move |connection| shelf::all(connection, shop)).await?) };
+    let parts = || async { Ok(database.read(move |connection| shelf::all_as_known(connection, shop)).await?) };
     Ok((Looking::join(question, parts).await?, weights))
 }
 

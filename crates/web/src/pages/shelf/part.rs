@@ -20,6 +20,7 @@ use crate::reckoning::drawn;
 use crate::shell::Shell;
 use crate::view::intake::currency_name;
 use crate::view::sentence;
+use crate::view::shelf::record_words;
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -36,6 +37,8 @@ struct PartPage {
     is_past: bool,
     /// What it does, as it stands on the shelf.
     effect: Option<(Drawing, String)>,
+    /// What proofs say of it; empty while they say nothing that counts.
+    record: String,
     which: Vec<Field>,
     kinds: Picks,
     end: Picks,
@@ -272,6 +275,7 @@ fn part_page(
         action,
         id: id.map(|id| id.0),
         is_past: !stands,
+        record: of.and_then(|(_, part)| record_words(part?, worker.units())).unwrap_or_default(),
         effect: of.and_then(|(id, part)| drawn_effect(id, part?, worker.units())),
         which: vec![
             sheet.text_field("number", "Number").hint("that it is ordered by"),

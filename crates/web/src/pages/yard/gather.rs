@@ -5,18 +5,25 @@ use std::panic::AssertUnwindSafe;
 use std::sync::{Arc, LazyLock};
 
 use actix_web::web::Data;
-use chrono::NaiveDate;
+use chrono::{Local, NaiveDate};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sha2::{Digest, Sha256};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{Currency, SupplyWord, TickEntry};
+use wise_badger_casework::ledger::{self, LedgerLine};
+use wise_badger_casework::reading::Phase;
 use wise_badger_casework::route::Progress;
+use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::words::Word as _;
 use wise_badger_casework::work_plan::PlannedWork;
 use wise_badger_casework::wrench::DueWhat;
+use wise_badger_mechanics::correction::{Axles, Correction};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
+use wise_badger_mechanics::units::InShopUnits as _;
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_list::{self, Gathered, JobListed};
+use wise_badger_store::ledger::LedgerRow;
 use wise_badger_store::paper::{self, Paper};
 use wise_badger_store::wrench_tick::{self, Tick};
 use wise_badger_store::{Database, JobId, PgConnection, StoreError, vehicle};
@@ -27,10 +34,11 @@ use crate::correction::option_name;
 use crate::error::WebError;
 use crate::reckoning::run;
 use crate::view::Units;
+use crate::view::visit::VisitFigures;
 
 /// How far a job has come, and what it waits for.
 #[derive(Debug, Clone, Serialize, Deserialize)]
-pub(super) struct Stands {
+pub(crate) struct Stands {
     pub(super) progress: Progress,
     /// Parts that are not here.
     pub(super) parts: usize,
@@ -40,6 +48,8 @@ pub(super) struct Stands {
     pub(super) asks_customer: bool,
     /// The day that the customer wants it.
     pub(super) wanted_on: Option<NaiveDate>,
+    /// What its vehicle's history tells of it.
+    pub(crate) visit: VisitFigures,
 }
 
 /// By which program's rules jobs are reckoned: another program may have others.
@@ -51,6 +61,8 @@ pub(crate) static RULES: LazyLock<String> = LazyLock::new(|| {
 /// A job with what is outside its revisions.
 struct Read {
     file: JobFile,
+    /// The same standing on the springs of its class: enough to say how far it has come.
+    usual: JobFile,
     ticks: Vec<Tick>,
     papers: Vec<Paper>,
     /// What it is found by beside its own record.
@@ -98,7 +110,7 @@ fn read(connection: &mut PgConnection, unknown: Vec<JobListed>) -> Result<Vec<Re
                     let customer = vehicle.customer.map(|of| format!("{} {}", of.name, of.phone)).unwrap_or_default();
                     format!("{} {} {customer}", vehicle.plate, vehicle::plate_key(&vehicle.plate))
                 });
-                read.push(Read { file: on_usual_springs(file), ticks, papers, whose });
+                read.push(Read { usual: on_usual_springs(&file), file, ticks, papers, whose });
             }
             Err(error @ StoreError::Unreadable { .. }) => {
                 tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
@@ -110,13 +122,18 @@ fn read(connection: &mut PgConnection, unknown: Vec<JobListed>) -> Result<Vec<Re
     Ok(read)
 }
 
-/// The same job standing on the springs of its class: enough to say how far it has come.
-fn on_usual_springs(file: JobFile) -> JobFile {
-    JobFile { work: Arc::new(Casework::new(file.case().clone().on_usual_springs())), ..file }
+fn on_usual_springs(file: &JobFile) -> JobFile {
+    JobFile {
+        job: file.job.clone(),
+        work: Arc::new(Casework::new(file.case().clone().on_usual_springs())),
+        taken: file.taken.clone(),
+        considered: file.considered.clone(),
+        fitting: file.fitting.clone(),
+    }
 }
 
 fn of_job(read: &Read) -> (Stands, Gathered) {
-    let Read { file, ticks, papers, whose } = read;
+    let Read { file: whole, usual: file, ticks, papers, whose } = read;
     let case = file.case();
     let finished = file.job.finished_at.is_some();
     let day = |text: &str| text.parse::<NaiveDate>().ok();
@@ -131,6 +148,7 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
         parts: missing.len(),
         parts_on,
         asks_customer: case.work_plan.extras.iter().any(|extra| extra.agreed.is_none()),
+        visit: visit(whole),
         wanted_on: case.sheet.wanted_by.as_ref().and_then(|wanted| day(&wanted.day)),
         progress,
     };
@@ -148,6 +166,7 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
         standing: serde_json::to_value(&stands).unwrap_or(Value::Null),
         dues,
         searched: searched(file, whose),
+        ledger: ledger_rows(whole),
     };
     (stands, gathered)
 }
@@ -162,6 +181,63 @@ fn of_work(file: &JobFile, ticks: &[Tick], from: NaiveDate) -> Vec<(&'static str
         DueWhat::Heights => "heights",
     };
     due.into_iter().map(|due| (word(due.what), from + chrono::Days::new(due.days))).collect()
+}
+
+/// What a vehicle's history tells of a job. The rate is the one that its own readings say.
+fn visit(file: &JobFile) -> VisitFigures {
+    let (found, fitted) = (file.work.found(), file.work.fitted());
+    let heights = |survey: &Survey| LoadState::BOTH.map(|state| survey.height(End::Rear, state).map(|height| height.value.si()));
+    let rated = file.job.finished_at.is_some() || file.case().chosen.is_some();
+    let rate = rated.then(|| file.work.rate().measured().map(|rate| (rate.rate.si(), rate.relative_sd))).flatten();
+    let (class, chosen) = (file.case().intake.class, file.work.chosen());
+    VisitFigures {
+        datum: file.case().measured.datum.map(|datum| datum.word().to_owned()).unwrap_or_default(),
+        found: heights(found),
+        fitted: heights(fitted),
+        rate,
+        chosen: chosen.map(|(option, _)| option_name(option, class, FOUND_IN)).unwrap_or_default(),
+        complaint: file.case().sheet.complaint_words.clone(),
+    }
+}
+
+/// What the job's parts did, by its proof. They are reckoned on its own springs.
+fn ledger_rows(file: &JobFile) -> Vec<LedgerRow> {
+    let (Some(fitting), Some((option, parts)), true) = (&file.fitting, file.work.chosen(), file.work.is_measured_again()) else {
+        return Vec::new();
+    };
+    let lines = ledger::lines(&file.work, &fitting.predicted.0);
+    let read_on = file.case().readings.iter().zip(&file.taken).filter(|(reading, _)| reading.spot.phase != Phase::Found);
+    let read_on = read_on.map(|(_, (_, at))| *at).max().unwrap_or(fitting.recorded_at).with_timezone(&Local).date_naive();
+    let row = |line: &LedgerLine| {
+        let at_end = |part: &Correction| (part.site().axles == Axles::Front) == (line.end == End::Front);
+        let place = line.says.map(|says| says.place).or_else(|| parts.iter().position(at_end))?;
+        let part = option.parts.get(place)?;
+        let most = ledger::of_job(&lines, place);
+        let loads = file.work.found().axle_loads_in(line.state);
+        let load = loads.and_then(|loads| {
+            if line.state == LoadState::Empty { Some(*loads.empty.get(line.end)) } else { loads.loaded(line.end) }
+        });
+        Some(LedgerRow {
+            shop_id: file.job.shop_id,
+            job_id: file.job.id,
+            kind: part.correction.row.word.to_owned(),
+            part_number: part.shelf.as_deref().map(|shelf| shelf.number.clone()).unwrap_or_default(),
+            vehicle_class: file.case().intake.class.word().to_owned(),
+            axle_end: if line.end == End::Front { "front" } else { "rear" }.to_owned(),
+            load_state: line.state.word().to_owned(),
+            load_si: load.map(|load| load.si()),
+            before_m: line.before_m,
+            promised_m: line.promised_m,
+            band_m: line.band_m,
+            read_m: line.read_m,
+            first_m: line.first_m,
+            deviations: line.says.map(|says| says.deviations),
+            sd: line.says.map(|says| says.sd),
+            says_the_most: line.says.is_some() && line.says == most,
+            read_on,
+        })
+    };
+    lines.iter().filter_map(row).collect()
 }
 
 /// Sizes among the words that a job is found by are in these, whatever anybody reads.

@@ -90,9 +90,18 @@ fn by_words(job: &JobListed, stands: Option<&Stands>, today: NaiveDate) -> (Stri
     if let Some(finished) = job.finished_at {
         return (day_words(finished.with_timezone(&Local).date_naive()), false);
     }
+    // Parts that come later than that keep no promise.
+    let parts = stands.and_then(|stands| stands.parts_on);
     match (job.promised_on, stands.and_then(|stands| stands.wanted_on)) {
-        (Some(day), _) => (format!("promised {}", day_words(day)), day < today),
-        (None, Some(day)) => (format!("wanted {}", day_words(day)), day < today),
+        (Some(day), _) if parts.is_some_and(|parts| parts > day) && day >= today => {
+            (format!("promised {}, before its parts are here", day_words(day)), true)
+        }
+        (Some(day), _) => late_words(format!("promised {}", day_words(day)), day < today),
+        (None, Some(day)) => late_words(format!("wanted {}", day_words(day)), day < today),
         (None, None) => (String::new(), false),
     }
+}
+
+fn late_words(words: String, late: bool) -> (String, bool) {
+    if late { (format!("{words}, late"), true) } else { (words, false) }
 }

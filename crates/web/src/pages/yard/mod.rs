@@ -5,7 +5,7 @@ mod gather;
 mod line;
 
 pub(crate) use due::mark;
-pub(crate) use gather::RULES;
+pub(crate) use gather::{RULES, Stands};
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
@@ -24,7 +24,7 @@ use wise_badger_store::vehicle;
 use wise_badger_store::{Database, JobId, JobNumber, StoreError};
 
 use self::due::DueLine;
-use self::gather::{Stands, gather};
+use self::gather::gather;
 use self::line::JobLine;
 use super::{Hidden, Names};
 use crate::error::WebError;
@@ -151,7 +151,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
         shows: match which {
             Which::Open => "open",
             Which::Finished => "finished",
-            Which::Found(_) => "found",
+            Which::Found(_) | Which::OfVehicle(_) => "found",
         },
         is_empty: lines.is_empty(),
         groups: if which == Which::Open { groups(lines) } else { one_group(lines) },
@@ -258,6 +258,8 @@ pub(super) async fn waiting_for_work(
 
 /// Gathers where jobs stand of which it is not known, a few at a time, until there is none; for after a start.
 pub(crate) async fn gather_all(database: Data<Database>) {
+    // Read and hashed once, not while somebody waits for a page.
+    let _ = tokio::task::spawn_blocking(|| RULES.len()).await;
     const AT_ONCE: i64 = 25;
     loop {
         let unknown = database.read(|connection| job_list::not_reckoned(connection, &RULES, AT_ONCE)).await;

@@ -1,0 +1,2 @@
+DROP TABLE record_switches;
+DROP TABLE ledger_lines;
