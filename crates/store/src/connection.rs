@@ -258,6 +258,14 @@ where
     }
 }
 
+/// Whether the records answer at all.
+///
+/// # Errors     [`StoreError::Unreachable`] and the like
+pub fn answers(connection: &mut PgConnection) -> Result<(), StoreError> {
+    diesel::connection::SimpleConnection::batch_execute(connection, "SELECT 1")?;
+    Ok(())
+}
+
 /// A connection of one's own, made without a pool.
 pub(crate) fn connect(url: &str) -> Result<PgConnection, diesel::ConnectionError> {
     PgConnection::establish(url)

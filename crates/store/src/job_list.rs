@@ -102,6 +102,20 @@ pub fn newest(
     Ok(rows.into_iter().map(present).collect())
 }
 
+/// Numbers of a shop's jobs, the latest first.
+pub fn numbers(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    most: i64,
+    before: Option<JobNumber>,
+) -> Result<Vec<JobNumber>, StoreError> {
+    let mut all = jobs::table.filter(jobs::shop_id.eq(shop)).select(jobs::number).into_boxed();
+    if let Some(before) = before {
+        all = all.filter(jobs::number.lt(before));
+    }
+    Ok(all.order(jobs::number.desc()).limit(most).load(connection)?)
+}
+
 /// A word for a pattern, with every sign standing for itself.
 fn as_it_is(word: &str) -> String {
     word.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_")

@@ -7,6 +7,7 @@
 //! A quantity a person typed is kept as [`Typed`](wise_badger_casework::entry::Typed): the text, the unit it was typed in, and its SI
 //! value.
 
+pub mod backup;
 pub mod bay;
 pub mod booking;
 pub mod calendar_link;
@@ -53,7 +54,7 @@ pub mod vehicle;
 mod words;
 pub mod wrench_tick;
 
-pub use connection::{Database, in_transaction};
+pub use connection::{Database, answers, in_transaction};
 pub use diesel::PgConnection;
 pub use diesel::result::Error as DieselError;
 pub use error::{Source, StoreError};
@@ -61,5 +62,5 @@ pub use ids::{
     BayId, BookingId, CalendarLinkId, CallId, CorrectionId, CustomerId, InvitationId, JobId, JobNumber, PersonId, PhotographId,
     ReadingId, ShelfPartId, ShopId, TabletId, VehicleId,
 };
-pub use opening::OpeningError;
+pub use opening::{OpeningError, connection_alone};
 pub use role::Role;

@@ -86,6 +86,51 @@ impl Address {
     }
 }
 
+fn not_migrated(error: impl std::fmt::Display) -> OpeningError {
+    OpeningError::NotMigrated(error.to_string())
+}
+
+/// The last step of the schema that was taken.
+pub(crate) fn last_step(connection: &mut PgConnection) -> Result<String, OpeningError> {
+    let applied = connection.applied_migrations().map_err(not_migrated)?;
+    Ok(applied.iter().max().map(ToString::to_string).unwrap_or_default())
+}
+
+/// Whether this program knows a step.
+pub(crate) fn knows_step(step: &str) -> Result<bool, OpeningError> {
+    let ours: Vec<Box<dyn Migration<Pg>>> = MIGRATIONS.migrations().map_err(not_migrated)?;
+    Ok(ours.iter().any(|migration| migration.name().version().to_string() == step))
+}
+
+/// Whether any step was taken here yet.
+pub(crate) fn has_tables(connection: &mut PgConnection) -> Result<bool, OpeningError> {
+    let asked = "SELECT to_regclass('public.shops') IS NOT NULL AS yes";
+    Ok(diesel::sql_query(asked).get_result::<Answer>(connection).map_err(not_migrated)?.yes)
+}
+
+/// Brings an empty database to a step, forward or back.
+pub(crate) fn bring_to(connection: &mut PgConnection, step: &str) -> Result<(), OpeningError> {
+    while last_step(connection)?.as_str() > step {
+        connection.revert_last_migration(MIGRATIONS).map_err(not_migrated)?;
+    }
+    while last_step(connection)?.as_str() < step {
+        connection.run_next_migration(MIGRATIONS).map_err(not_migrated)?;
+    }
+    Ok(())
+}
+
+/// Takes every step that is left.
+pub(crate) fn bring_up_to_date(connection: &mut PgConnection) -> Result<(), OpeningError> {
+    connection.run_pending_migrations(MIGRATIONS).map(|_| ()).map_err(not_migrated)
+}
+
+/// A connection of one's own to a database that nothing was made in yet, or that is to be read whole.
+///
+/// # Errors     [`OpeningError::Away`], [`OpeningError::Refused`]
+pub fn connection_alone(url: &str, wait: Duration) -> Result<PgConnection, OpeningError> {
+    reach(&Address::new(url), wait)
+}
+
 /// Waits for the server and makes its database ready to be served from.
 pub(crate) fn make_ready(address: &Address, wait: Duration) -> Result<(), OpeningError> {
     let mut connection = reach(address, wait)?;

@@ -93,3 +93,17 @@ pub fn withdraw(connection: &mut PgConnection, person: &Person, job: JobId, id: 
     let subject = changed.ok_or(StoreError::NotFound("photograph"))?;
     note(connection, person, job, What::PhotographOff, Some(json!({ "subject": subject })), None)
 }
+
+/// The pictures themselves of a job's photographs, taken off or not.
+pub fn pictures_of(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    number: crate::JobNumber,
+) -> Result<Vec<(PhotographId, Vec<u8>)>, StoreError> {
+    use crate::schema::jobs;
+    let of_job = photographs::table
+        .inner_join(jobs::table.on(jobs::shop_id.eq(photographs::shop_id).and(jobs::id.eq(photographs::job_id))))
+        .filter(photographs::shop_id.eq(shop))
+        .filter(jobs::number.eq(number));
+    Ok(of_job.order(photographs::id).select((photographs::id, photographs::jpeg)).load(connection)?)
+}

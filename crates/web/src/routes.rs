@@ -16,7 +16,7 @@ use crate::pages::plan::PlanForm;
 use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bays, bench, call, events, finder, handover, hands, help, history, intake, job, job_document, job_form, join, ledger,
+    assets, bays, bench, call, events, finder, handover, hands, health, help, history, intake, job, job_document, job_form, join, ledger,
     load, me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units, vehicles,
     verdict, what_if, wrench, yard,
 };
@@ -221,9 +221,11 @@ pub(crate) fn right_to_save(path: &str) -> Option<Right> {
     rows.min_by_key(|address| address.path.matches('{').count()).map(|address| address.right)
 }
 
-/// Styles, scripts and fonts: they ask nobody who they are, and no database.
+/// Styles, scripts and fonts, and whether the program is well: they ask nobody who they are.
 pub(crate) fn assets(config: &mut ServiceConfig) {
-    config.route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
+    config
+        .route("/health", addresses!(@route GET).to(health::up))
+        .route("/ready", addresses!(@route GET).to(health::ready)).route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
 }
 
 /// Registers all pages, each behind the gate that its row asks for.

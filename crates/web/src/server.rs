@@ -75,7 +75,7 @@ pub async fn serve(
     .h1_allow_half_closed(false)
     .shutdown_signal(shutdown)
     .workers(2)
-    .shutdown_timeout(5)
+    .shutdown_timeout(15)
     .run();
     ready();
     // Ahead of whoever looks: a new version reckons by its own rules where jobs stand.

@@ -2,10 +2,14 @@
 
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
+mod backups;
 mod calls;
 mod earlier;
 mod entries;
 mod jobs;
+mod yard;
+mod bookings;
+mod ledger;
 mod opening;
 mod papers;
 mod people;

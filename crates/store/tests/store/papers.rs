@@ -14,7 +14,7 @@ use wise_badger_store::{StoreError, job_document, job_sheet, paper, reading, sho
 
 use crate::{TestShop, inches};
 
-fn estimate(line: &str) -> PaperEntry {
+pub(crate) fn estimate(line: &str) -> PaperEntry {
     let section = PaperSection { title: "Cost".to_owned(), lines: vec![line.to_owned()] };
     PaperEntry {
         paper: PaperWord::Estimate,

@@ -10,6 +10,7 @@ pub(crate) mod events;
 pub(crate) mod finder;
 pub(crate) mod handover;
 pub(crate) mod hands;
+pub(crate) mod health;
 pub(crate) mod help;
 pub(crate) mod history;
 pub(crate) mod intake;

@@ -7,6 +7,7 @@ mod aim;
 mod as_bought;
 mod attack;
 mod bad_input;
+mod bays;
 mod bench;
 mod bench_plan;
 mod bench_sides;
@@ -19,6 +20,7 @@ mod frame;
 mod hand_cases;
 mod handover;
 mod intake;
+mod ledger;
 mod load_plan;
 mod look_over;
 mod overload;
@@ -38,6 +40,7 @@ mod tape;
 mod units;
 mod what_if;
 mod wrench;
+mod yard;
 
 #[path = "../support/half_ton.rs"]
 mod half_ton;

@@ -1,5 +1,7 @@
 //! The command line.
 
+mod safe_keeping;
+
 use std::io::{IsTerminal, Read, Write as _};
 use std::net::TcpListener;
 use std::path::PathBuf;
@@ -89,6 +91,29 @@ enum Command {
     /// Give the shop's shelf out as a wise-badger/shelf document, or take one in.
     #[command(subcommand)]
     Shelf(ShelfCommand),
+    /// Write every record to a file, photographs too, as it stands at one moment; the program goes on serving meanwhile.
+    Backup {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        /// The file; it must not be there yet.
+        file: PathBuf,
+    },
+    /// Put a backup into an empty database: all of it or nothing.
+    Restore {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        /// The file that `backup` wrote.
+        file: PathBuf,
+    },
+    /// Write a whole shop as open documents into a folder: its jobs, its shelf, its photographs.
+    ExportShop {
+        #[command(flatten)]
+        database: DatabaseOptions,
+        #[command(flatten)]
+        shop: ShopOption,
+        /// The folder; made where it is not there.
+        folder: PathBuf,
+    },
     /// Print a link by which a shop is opened: a database holds any number of them.
     InviteShop {
         #[command(flatten)]
@@ -238,6 +263,9 @@ struct ServeOptions {
     /// Say that TLS stands in front: cookies travel over HTTPS only, and browsers are told to come that way.
     #[arg(long, alias = "secure-cookies")]
     behind_tls: bool,
+    /// Write the log as a line of JSON each.
+    #[arg(long)]
+    json_log: bool,
     /// Largest number of database connections.
     #[arg(long, default_value_t = 8, value_parser = clap::value_parser!(u32).range(1..=200))]
     connections: u32,
@@ -255,6 +283,9 @@ pub fn run() -> ExitCode {
         Command::Predict { job: Some(job), shelf: Some(shelf), with, .. } => (predict_of_shelf(&job, &shelf, &with), 2),
         Command::Predict { .. } => (print_schema(&OptionDocument::schema()), 2),
         Command::Options { job, shelf, today } => (options(&job, &shelf, today.as_deref()), 2),
+        Command::Backup { database, file } => (safe_keeping::back_up(&database, &file), 1),
+        Command::Restore { database, file } => (safe_keeping::restore(&database, &file), 1),
+        Command::ExportShop { database, shop, folder } => (safe_keeping::export(&database, &shop, &folder), 1),
         Command::InviteShop { database, at } => (invite_shop(&database, &at), 1),
         Command::ResetLink { database, shop, person, at } => (reset_link(&database, &shop, &person, &at), 1),
         Command::Job(command) => (job_command(command), 2),
@@ -425,7 +456,8 @@ fn serve_here(options: ServeOptions) -> Result<(), Failure> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn,wise_badger_web=info,wise_badger_store=info".into());
     // A file has no colors.
     let colors = std::io::stderr().is_terminal();
-    tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).with_ansi(colors).init();
+    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).with_ansi(colors && !options.json_log);
+    if options.json_log { log.json().init() } else { log.init() }
     let listener = TcpListener::bind(&options.listen)
         .map_err(|error| format!("{} cannot be listened on ({error}); choose another port", options.listen))?;
     let here = listener.local_addr()?;

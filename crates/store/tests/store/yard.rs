@@ -1,0 +1,198 @@
+//! Lists of jobs: open, finished, found; what is due; whose vehicles they are; and what happens, told to who listens.
+
+use std::time::Duration;
+
+use chrono::{NaiveDate, Utc};
+use wise_badger_casework::survey::VehicleClass;
+use wise_badger_store::customer::{self, CustomerWords};
+use wise_badger_store::happening::Happening;
+use wise_badger_store::job::{self, Hands};
+use wise_badger_store::job_list::{self, Gathered, Which};
+use wise_badger_store::person::Person;
+use wise_badger_store::test_support::TestDatabase;
+use wise_badger_store::vehicle::{self, Whose};
+use wise_badger_store::{JobId, JobNumber, PgConnection, ShopId, StoreError, due};
+
+use crate::{TestShop, intake, somebody};
+
+const RULES: &str = "these";
+
+fn numbers(connection: &mut PgConnection, shop: ShopId, which: &Which) -> Vec<i32> {
+    let listed = job_list::newest(connection, shop, which, RULES, 100, None).unwrap();
+    listed.into_iter().map(|(job, _)| job.number.0).collect()
+}
+
+fn found(connection: &mut PgConnection, shop: ShopId, words: &[&str]) -> Vec<i32> {
+    numbers(connection, shop, &Which::Found(words.iter().map(|word| (*word).to_owned()).collect()))
+}
+
+fn day(day: u32) -> NaiveDate {
+    NaiveDate::from_ymd_opt(2030, 6, day).unwrap()
+}
+
+fn gathered(shop: ShopId, job: JobId, dues: Vec<(&'static str, NaiveDate)>, searched: &str) -> Gathered {
+    let standing = serde_json::json!({"so": "far"});
+    Gathered { shop, job, revision: 1, standing, dues, searched: searched.to_owned(), ledger: Vec::new() }
+}
+
+fn whose(customer: &str, phone: &str, plate: &str) -> Whose {
+    Whose { customer: customer.to_owned(), phone: phone.to_owned(), plate: plate.to_owned() }
+}
+
+#[test]
+fn jobs_are_open_or_finished_and_found_by_every_word() {
+    let mut bench = TestShop::new();
+    let stranger = bench.stranger();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let shop = person.shop_id;
+    let second = job::open(connection, person, &intake("Blue flatbed 100% loaded_up")).unwrap();
+    job::open(connection, &stranger, &intake("Blue flatbed of others")).unwrap();
+    job::set_finished(connection, person, job.id, true).unwrap();
+    assert_eq!(numbers(connection, shop, &Which::Open), [2]);
+    assert_eq!(numbers(connection, shop, &Which::Finished), [1]);
+    assert_eq!(found(connection, shop, &["flatbed", "blue"]), [2]);
+    assert_eq!(found(connection, shop, &["100%"]), [2], "a sign stands for itself");
+    assert_eq!(found(connection, shop, &["1_0"]), Vec::<i32>::new());
+    assert_eq!(found(connection, shop, &["blue", "others"]), Vec::<i32>::new(), "nothing of another shop");
+    job_list::keep_gathered(connection, RULES, &[gathered(shop, second.id, vec![], "blue flatbed ab12cd 555 0199 lb-150")]).unwrap();
+    for words in [["ab12cd"], ["0199"], ["lb-150"]] {
+        assert_eq!(found(connection, shop, &words), [2], "{words:?}");
+    }
+}
+
+#[test]
+fn where_a_job_stands_counts_only_at_its_revision_and_by_these_rules() {
+    let mut bench = TestShop::new();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let known = |connection: &mut PgConnection, rules: &str| {
+        job_list::newest(connection, person.shop_id, &Which::Open, rules, 9, None).unwrap()[0].1.is_some()
+    };
+    assert!(!known(connection, RULES));
+    job_list::keep_gathered(connection, RULES, &[gathered(person.shop_id, job.id, vec![], "")]).unwrap();
+    assert!(known(connection, RULES) && !known(connection, "others"));
+    assert!(job_list::not_reckoned(connection, RULES, 9).unwrap().is_empty());
+    assert_eq!(job_list::not_reckoned(connection, "others", 9).unwrap().len(), 1);
+    job::revise(connection, person, job.id, 1, job::Closed::Refuses).unwrap();
+    assert!(!known(connection, RULES), "saved since");
+}
+
+#[test]
+fn what_is_due_is_due_until_it_is_done_or_declined() {
+    let mut bench = TestShop::new();
+    let stranger = bench.stranger();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let shop = person.shop_id;
+    let dues = vec![("lug_nuts", day(3)), ("heights", day(20))];
+    job_list::keep_gathered(connection, RULES, &[gathered(shop, job.id, dues, "")]).unwrap();
+    job::set_finished(connection, person, job.id, true).unwrap();
+    let until = |connection: &mut PgConnection, last: u32| -> Vec<(String, Option<String>)> {
+        let due = due::until(connection, shop, day(last), 9).unwrap();
+        due.into_iter().map(|due| (due.what, due.mark.map(|mark| mark.mark))).collect()
+    };
+    assert_eq!(until(connection, 2), []);
+    assert_eq!(until(connection, 3), [("lug_nuts".to_owned(), None)]);
+    due::mark(connection, person, job.number, "lug_nuts", "called", "comes Thursday").unwrap();
+    assert_eq!(until(connection, 3), [("lug_nuts".to_owned(), Some("called".to_owned()))], "called is not done");
+    due::mark(connection, person, job.number, "lug_nuts", "done", "").unwrap();
+    assert_eq!(until(connection, 30), [("heights".to_owned(), None)]);
+    assert!(matches!(due::mark(connection, person, job.number, "lug_nuts", "eaten", ""), Err(StoreError::NotFound(_))));
+    assert!(matches!(due::mark(connection, person, JobNumber(9), "heights", "done", ""), Err(StoreError::NotFound(_))));
+    assert!(due::mark(connection, &stranger, job.number, "heights", "done", "").is_err());
+    assert!(due::until(connection, stranger.shop_id, day(30), 9).unwrap().is_empty());
+}
+
+#[test]
+fn a_plate_that_is_known_is_the_same_vehicle_however_it_is_spaced() {
+    let mut bench = TestShop::new();
+    let stranger = bench.stranger();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let class = VehicleClass::HalfTonPickup;
+    let tell = |connection: &mut PgConnection, by: &Person, job: JobId, whose: &Whose| {
+        vehicle::tell(connection, by, job, class, whose).unwrap()
+    };
+    assert_eq!(tell(connection, person, job.id, &Whose::default()), None, "nothing said, nothing known");
+    let first = tell(connection, person, job.id, &whose("M. Customer", "(555) 0199", "ab 12-cd")).unwrap();
+    let second = job::open(connection, person, &intake("again")).unwrap();
+    assert_eq!(tell(connection, person, second.id, &whose("", "", "AB12CD")), Some(first));
+    let again = vehicle::find(connection, person.shop_id, first).unwrap();
+    assert_eq!(again.customer.as_ref().map(|of| of.name.as_str()), Some("M. Customer"), "it stays the customer's");
+    assert_eq!(vehicle::visits(connection, person.shop_id, first).unwrap().len(), 2);
+    let other = job::open(connection, person, &intake("other")).unwrap();
+    let trailer = tell(connection, person, other.id, &whose("m. customer", "555 0199", "")).unwrap();
+    assert_ne!(trailer, first);
+    let both = vehicle::find(connection, person.shop_id, trailer).unwrap().customer.unwrap();
+    assert_eq!(both.id, again.customer.unwrap().id, "one customer of one name and telephone");
+    let theirs = job::open(connection, &stranger, &intake("theirs")).unwrap();
+    let elsewhere = vehicle::tell(connection, &stranger, theirs.id, class, &whose("", "", "AB12CD")).unwrap().unwrap();
+    assert_ne!(elsewhere, first, "a plate is known in its own shop");
+    assert!(vehicle::find(connection, stranger.shop_id, first).is_err());
+    vehicle::comes_back_from(connection, person, second.id, Some(job.number)).unwrap();
+    assert_eq!(vehicle::comebacks(connection, person.shop_id, second.id).unwrap().0, Some(job.number));
+    assert_eq!(vehicle::comebacks(connection, person.shop_id, job.id).unwrap().1, [second.number]);
+    assert!(vehicle::comes_back_from(connection, person, second.id, Some(second.number)).is_err(), "not from itself");
+}
+
+#[test]
+fn what_is_written_of_a_customer_is_changed_once_and_erased_without_a_trace() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let connection = &mut *store.connection().unwrap();
+    let person = somebody(connection, "Shop", "Ada");
+    let job = job::open(connection, &person, &intake("first")).unwrap();
+    let id = vehicle::tell(connection, &person, job.id, VehicleClass::Van, &whose("Secretname", "0177 1234", "ZZ 99")).unwrap();
+    let of = vehicle::find(connection, person.shop_id, id.unwrap()).unwrap().customer.unwrap();
+    let words = CustomerWords { name: "Secretname".to_owned(), phone: "0177 9999".to_owned(), note: "likes it level".to_owned() };
+    customer::change(connection, &person, of.id, of.revision, &words).unwrap();
+    let stale = customer::change(connection, &person, of.id, of.revision, &words);
+    assert!(matches!(stale, Err(StoreError::StaleRow { .. })), "{stale:?}");
+    job_list::keep_gathered(connection, RULES, &[gathered(person.shop_id, job.id, vec![], "secretname 0177")]).unwrap();
+    customer::erase(connection, &person, of.id).unwrap();
+    let tables = "SELECT c.table_name AS line FROM information_schema.tables c WHERE table_schema = 'public' AND table_name NOT LIKE '\\_\\_%'";
+    for table in database.ask(tables) {
+        for word in ["Secretname", "secretname", "0177", "ZZ 99", "ZZ99", "likes it level"] {
+            let told = database.ask(&format!("SELECT t::TEXT AS line FROM {table} t WHERE t::TEXT LIKE '%{word}%'"));
+            assert!(told.is_empty(), "{word} is in {table}: {told:?}");
+        }
+    }
+    assert!(job::find(connection, person.shop_id, job.number).is_ok(), "the job stays");
+}
+
+#[test]
+fn who_has_a_job_and_when_it_is_promised_goes_on_record() {
+    let mut bench = TestShop::new();
+    let (colleague, stranger) = (bench.colleague(), bench.stranger());
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let hands = Hands { assigned_to: Some(colleague.id), promised_on: Some(day(4)) };
+    job::set_hands(connection, person, job.id, hands).unwrap();
+    assert_eq!(job::find(connection, person.shop_id, job.number).unwrap().job.hands, hands);
+    let told = wise_badger_store::history::of_job(connection, person.shop_id, job.id, Utc::now() + chrono::TimeDelta::days(1));
+    let told = told.unwrap();
+    assert!(told.events.iter().any(|event| event.deed == wise_badger_store::history::Deed::Handed && event.differences.len() == 2));
+    let theirs = Hands { assigned_to: Some(stranger.id), promised_on: None };
+    assert!(matches!(job::set_hands(connection, person, job.id, theirs), Err(StoreError::NotFound("person"))));
+}
+
+#[tokio::test]
+async fn what_is_kept_is_told_to_who_listens_and_what_is_undone_is_not() {
+    let database = TestDatabase::create();
+    let (here, there) = (database.open(), database.open());
+    let person = somebody(&mut here.connection().unwrap(), "Shop", "Ada");
+    let mut heard = there.happenings();
+    tokio::time::sleep(Duration::from_millis(600)).await;
+    let who = person.clone();
+    let undone: Result<(), StoreError> = here
+        .write(move |connection| {
+            job::open(connection, &who, &intake("undone"))?;
+            Err(StoreError::Finished)
+        })
+        .await;
+    assert!(undone.is_err());
+    let who = person.clone();
+    here.write(move |connection| job::open(connection, &who, &intake("kept"))).await.unwrap();
+    let told = tokio::time::timeout(Duration::from_secs(10), heard.recv()).await.expect("something is heard").unwrap();
+    assert_eq!(told, Happening::In { shop: person.shop_id, job: Some(JobNumber(1)), by: person.id });
+    // The connection is lost, and what came meanwhile is made up for.
+    database.tell("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()");
+    let told = tokio::time::timeout(Duration::from_secs(15), heard.recv()).await.expect("it listens again").unwrap();
+    assert_eq!(told, Happening::Unheard);
+}

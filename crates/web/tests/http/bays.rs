@@ -1,0 +1,129 @@
+//! Bays: booked by the plan's hours, moved, struck off, and read by a calendar program.
+
+use std::io::BufReader;
+
+use reqwest::StatusCode;
+
+use crate::visitor::Page;
+use crate::{Site, Visitor, open_half_ton, shop};
+
+/// A shop with two bays and a job.
+async fn with_bays() -> (Site, Visitor, String) {
+    let (site, ada) = shop().await;
+    for (name, lift) in [("Long bay", ""), ("Lift 1", "yes")] {
+        let form = ada.get("/bays").await.form("form[action='/bays']").with(&[("bay", name), ("lift", lift)]);
+        ada.send(&form).await;
+    }
+    let job = open_half_ton(&ada).await;
+    (site, ada, job)
+}
+
+/// Books by hand.
+async fn book(visitor: &Visitor, number: i32, bay: &str, day: &str, time: &str, hours: &str) -> Page {
+    let page = visitor.get(&format!("/bays/book?job={number}")).await;
+    let form = page.form("section[aria-labelledby='hand-head'] form");
+    let values = [("bay", bay), ("day", day), ("time", time), ("hours", hours), ("person", ""), ("second", "")];
+    visitor.send(&form.with(&values)).await
+}
+
+#[tokio::test]
+async fn the_earliest_slot_is_found_and_booked_with_one_press() {
+    let (_site, ada, _job) = with_bays().await;
+    let page = ada.get("/bays/book?job=1").await;
+    let slots = page.texts(".slots button");
+    assert_eq!(slots.len(), 2, "one a bay: {slots:?}");
+    assert!(slots[0].starts_with("Long bay, ") && slots[0].ends_with(", Ada"), "{slots:?}");
+    let week = ada.send(&page.form(".slots form")).await;
+    assert_eq!(week.path, "/bays");
+    let booked = week.attributes("svg.bay-week a", "aria-label");
+    assert!(booked.len() == 1 && booked[0].starts_with("Long bay: 1 Half-ton by hand, "), "{booked:?}");
+    let next = ada.get("/bays/book?job=1").await;
+    assert!(next.texts(".slots button").iter().all(|slot| !slot.starts_with(&slots[0][..28])), "that one is taken now");
+}
+
+#[tokio::test]
+async fn nobody_books_what_is_taken_and_is_shown_what_is_free() {
+    let (_site, ada, _job) = with_bays().await;
+    open_half_ton(&ada).await;
+    assert_eq!(book(&ada, 1, "1", "2030-12-02", "13:00", "6").await.path, "/bays");
+    let taken = book(&ada, 2, "1", "2030-12-03", "08:00", "1").await;
+    assert_eq!(taken.status, StatusCode::CONFLICT, "it stands there overnight");
+    assert!(taken.text("[role=alert]").contains("the bay is taken"), "{}", taken.text("main"));
+    assert!(!taken.texts(".slots button").is_empty());
+    assert_eq!(taken.field("day").0, "2030-12-03", "what was typed is still there");
+    for (day, time, hours, says) in [
+        ("", "08:00", "1", "Say the day and the time"),
+        ("2030-12-07", "08:00", "1", "The shop does not work then"),
+        ("2030-12-02", "03:00", "1", "The shop does not work then"),
+        ("2030-12-02", "08:00", "lots", "Hours are a number"),
+        ("2030-12-02", "08:00", "-3", "Hours are a number"),
+        ("2030-12-02", "08:00", "1e9", "Hours are a number"),
+    ] {
+        let page = book(&ada, 2, "2", day, time, hours).await;
+        assert_eq!(page.status, StatusCode::UNPROCESSABLE_ENTITY, "{says}");
+        assert!(page.text("[role=alert]").contains(says), "{says}: {}", page.text("[role=alert]"));
+    }
+    assert_eq!(book(&ada, 2, "99", "2030-12-02", "08:00", "1").await.status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
+async fn a_booking_is_moved_by_steps_of_the_shops_own_hours_and_struck_off() {
+    let (_site, ada, _job) = with_bays().await;
+    book(&ada, 1, "1", "2030-12-02", "15:00", "1").await;
+    let said = async |week: &str| ada.get(&format!("/bays?week={week}")).await.attributes("svg.bay-week a", "aria-label").join("|");
+    let id = async |week: &str| ada.get(&format!("/bays?week={week}")).await.attributes("svg.bay-week a", "href")[0].clone();
+    let moved = async |by: &[(&str, &str)]| {
+        let path = format!("{}/move", id("2030-12-02").await);
+        let hidden = ada.get("/bays?week=2030-12-02").await.form("form.bay-move");
+        let mut fields: Vec<(String, String)> = hidden.fields().to_vec();
+        fields.extend(by.iter().map(|(name, text)| ((*name).to_owned(), (*text).to_owned())));
+        ada.post(&path, &fields).await
+    };
+    moved(&[("steps", "2")]).await;
+    assert!(said("2030-12-02").await.contains("Tue Dec 3 8:00 to Tue Dec 3 9:00"), "{}", said("2030-12-02").await);
+    moved(&[("rows", "1"), ("steps", "-1")]).await;
+    assert!(said("2030-12-02").await.contains("Lift 1: ") && said("2030-12-02").await.contains("Mon Dec 2 15:30 to Tue Dec 3 8:30"));
+    let first = id("2030-12-02").await;
+    moved(&[("days", "1")]).await;
+    assert!(said("2030-12-02").await.contains("Tue Dec 3 15:30"));
+    assert_eq!(ada.get(&first).await.status, StatusCode::NOT_FOUND, "whoever has the page before is told");
+    let page = ada.get(&id("2030-12-02").await).await;
+    let struck = ada.send(&page.form("form[action$='/withdraw']")).await;
+    assert_eq!((struck.status, said("2030-12-02").await), (StatusCode::OK, String::new()));
+}
+
+#[tokio::test]
+async fn what_does_not_go_together_is_said() {
+    let (_site, ada, _job) = with_bays().await;
+    open_half_ton(&ada).await;
+    for (number, bay) in [(1, "1"), (2, "2")] {
+        let page = ada.get(&format!("/bays/book?job={number}")).await;
+        let form = page.form("section[aria-labelledby='hand-head'] form");
+        let values = [("bay", bay), ("day", "2030-12-02"), ("time", "09:00"), ("hours", "2"), ("person", "1"), ("second", "")];
+        ada.send(&form.with(&values)).await;
+    }
+    let clashes = ada.get("/bays?week=2030-12-02").await.texts(".clashes li");
+    assert_eq!(clashes.len(), 2, "{clashes:?}");
+    assert!(clashes[0].contains("Ada is booked elsewhere then"));
+}
+
+#[tokio::test]
+async fn a_calendar_program_reads_the_bays_by_a_link_that_can_be_taken_back() {
+    let (site, ada, _job) = with_bays().await;
+    let soon = (chrono::Local::now() + chrono::TimeDelta::days(7)).date_naive();
+    let monday = soon - chrono::Days::new(u64::from(chrono::Datelike::weekday(&soon).num_days_from_monday()));
+    book(&ada, 1, "1", &monday.to_string(), "09:00", "2").await;
+    let made = ada.post("/bays/calendar", &[]).await;
+    let link = made.attributes(".link-once input", "value")[0].clone();
+    assert!(link.starts_with(&format!("{}/bays.ics?key=", site.address)), "{link}");
+    assert!(ada.get("/bays").await.attributes(".link-once input", "value").is_empty(), "it is shown once");
+    let text = reqwest::get(&link).await.unwrap().text().await.unwrap();
+    let calendar = ical::IcalParser::new(BufReader::new(text.as_bytes())).next().unwrap().unwrap();
+    let property = |name: &str| calendar.events[0].properties.iter().find(|of| of.name == name).and_then(|of| of.value.clone());
+    assert_eq!(calendar.events.len(), 1);
+    assert_eq!(property("SUMMARY").unwrap(), "Long bay: 1 Half-ton by hand");
+    assert!(property("DTSTART").is_some() && property("DTEND").is_some());
+    assert_eq!(reqwest::get(format!("{}/bays.ics?key=x", site.address)).await.unwrap().status(), StatusCode::NOT_FOUND);
+    ada.press("/bays", "/revoke").await;
+    assert_eq!(reqwest::get(&link).await.unwrap().status(), StatusCode::NOT_FOUND, "taken back");
+}
