@@ -78,7 +78,9 @@ pub enum BackupError {
     #[error("this is no backup of Wise Badger's; give the file that “wise-badger backup” wrote")]
     NotABackup,
     /// A newer program wrote it.
-    #[error("this backup was written by a newer version of this program (step {0} is unknown here); restore it with that version")]
+    #[error(
+        "this backup was written by a newer version of this program (step {0} is unknown here); restore it with that version"
+    )]
     Newer(String),
     /// Its end is missing, or something in it was changed.
     #[error("this backup is not whole: {0}; nothing was restored. Take another copy of it")]
@@ -155,19 +157,15 @@ pub fn write(connection: &mut PgConnection, to: impl Write) -> Result<Counts, Ba
 }
 
 fn write_all(connection: &mut PgConnection, to: impl Write) -> Result<Counts, BackupError> {
-    let step = opening::last_step(connection)?;
+    let step = opening::recorded_step(connection)?;
     let mut writer = Writer { packed: GzEncoder::new(to, Compression::fast()), hash: Sha256::new(), rows: Counts::new() };
     writer.line(&Head { format: FORMAT.to_owned(), version: VERSION, step })?;
     for table in there(connection)? {
-        connection.batch_execute(&format!(
-            "DECLARE rows NO SCROLL CURSOR FOR SELECT row_to_json(t)::TEXT AS line FROM {table} t ORDER BY 1 COLLATE \"C\""
-        ))?;
         // In the order in which they came in, where rows of a table point to others of it.
-        if has_id(connection, table)? {
-            connection.batch_execute(&format!(
-                "CLOSE rows; DECLARE rows NO SCROLL CURSOR FOR SELECT row_to_json(t)::TEXT AS line FROM {table} t ORDER BY id"
-            ))?;
-        }
+        let order = if has_id(connection, table)? { "ORDER BY id" } else { "" };
+        connection.batch_execute(&format!(
+            "DECLARE rows NO SCROLL CURSOR FOR SELECT row_to_json(t)::TEXT AS line FROM {table} t {order}"
+        ))?;
         loop {
             let lines: Vec<Line> = diesel::sql_query(format!("FETCH {AT_ONCE} FROM rows")).load(connection)?;
             if lines.is_empty() {
@@ -318,7 +316,12 @@ fn put(connection: &mut PgConnection, (table, rows): &mut (String, Vec<String>))
         "INSERT INTO {table} OVERRIDING SYSTEM VALUE SELECT * FROM json_populate_recordset(NULL::{table}, $1::JSON)"
     ))
     .bind::<Text, _>(all)
-    .execute(connection)?;
+    .execute(connection)
+    .map_err(|error| match StoreError::from(error) {
+        // A row that others point to is not there, or it is no row of that table.
+        StoreError::Other(source) => BackupError::NotWhole(format!("its rows do not go together ({source})")),
+        other => other.into(),
+    })?;
     rows.clear();
     Ok(())
 }

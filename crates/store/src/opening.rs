@@ -96,6 +96,18 @@ pub(crate) fn last_step(connection: &mut PgConnection) -> Result<String, Opening
     Ok(applied.iter().max().map(ToString::to_string).unwrap_or_default())
 }
 
+#[derive(QueryableByName)]
+struct Step {
+    #[diesel(sql_type = diesel::sql_types::Text)]
+    step: String,
+}
+
+/// The last step as its own list says it, where nothing may be written.
+pub(crate) fn recorded_step(connection: &mut PgConnection) -> Result<String, OpeningError> {
+    let asked = "SELECT coalesce(max(version), '')::TEXT AS step FROM __diesel_schema_migrations";
+    Ok(diesel::sql_query(asked).get_result::<Step>(connection).map_err(not_migrated)?.step)
+}
+
 /// Whether this program knows a step.
 pub(crate) fn knows_step(step: &str) -> Result<bool, OpeningError> {
     let ours: Vec<Box<dyn Migration<Pg>>> = MIGRATIONS.migrations().map_err(not_migrated)?;

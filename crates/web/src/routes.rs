@@ -16,9 +16,9 @@ use crate::pages::plan::PlanForm;
 use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bays, bench, call, events, finder, handover, hands, health, help, history, intake, job, job_document, job_form, join, ledger,
-    load, me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units, vehicles,
-    verdict, what_if, wrench, yard,
+    assets, bays, bench, call, events, finder, handover, hands, health, help, history, intake, job, job_document, job_form, join,
+    ledger, load, me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units,
+    vehicles, verdict, what_if, wrench, yard,
 };
 use crate::rights::Right;
 
@@ -225,7 +225,8 @@ pub(crate) fn right_to_save(path: &str) -> Option<Right> {
 pub(crate) fn assets(config: &mut ServiceConfig) {
     config
         .route("/health", addresses!(@route GET).to(health::up))
-        .route("/ready", addresses!(@route GET).to(health::ready)).route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
+        .route("/ready", addresses!(@route GET).to(health::ready))
+        .route("/static/{path:.*}", addresses!(@route GET).to(assets::show));
 }
 
 /// Registers all pages, each behind the gate that its row asks for.

@@ -17,7 +17,10 @@ fn slot(bay: BayId, begins_at: DateTime<Utc>, ends_at: DateTime<Utc>) -> Slot {
 }
 
 /// Tries something that the database refuses, without spoiling the transaction that it is tried in.
-fn tried<T>(connection: &mut PgConnection, work: impl FnOnce(&mut PgConnection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+fn tried<T>(
+    connection: &mut PgConnection,
+    work: impl FnOnce(&mut PgConnection) -> Result<T, StoreError>,
+) -> Result<T, StoreError> {
     use diesel::connection::Connection as _;
     enum Ended {
         Done(StoreError),
@@ -38,7 +41,8 @@ fn tried<T>(connection: &mut PgConnection, work: impl FnOnce(&mut PgConnection) 
 fn no_bay_holds_two_at_once_and_no_vehicle_is_in_two() {
     let mut bench = TestShop::new();
     let TestShop { connection, person, job, .. } = &mut bench;
-    let (one, two) = (bay::put(connection, person, "Bay 1", false).unwrap(), bay::put(connection, person, "Bay 2", true).unwrap());
+    let (one, two) =
+        (bay::put(connection, person, "Bay 1", false).unwrap(), bay::put(connection, person, "Bay 2", true).unwrap());
     let other = job::open(connection, person, &intake("second")).unwrap();
     let first = booking::put(connection, person, job.id, &slot(one, at(2, 8), at(3, 10))).unwrap();
     let overlaps = |done: Result<_, StoreError>, of: &str| matches!(done, Err(StoreError::Overlaps { what }) if what == of);
@@ -48,7 +52,10 @@ fn no_bay_holds_two_at_once_and_no_vehicle_is_in_two() {
     assert!(overlaps(twice.map(|_| ()), "the vehicle"));
     booking::put(connection, person, other.id, &slot(one, at(3, 10), at(3, 12))).unwrap();
     let moved = booking::change(connection, person, first, &slot(two, at(2, 8), at(3, 10))).unwrap();
-    assert!(matches!(booking::change(connection, person, first, &slot(one, at(9, 8), at(9, 9))), Err(StoreError::StaleRow { .. })));
+    assert!(matches!(
+        booking::change(connection, person, first, &slot(one, at(9, 8), at(9, 9))),
+        Err(StoreError::StaleRow { .. })
+    ));
     assert!(matches!(booking::find(connection, person.shop_id, first), Err(StoreError::NotFound(_))), "that one is another now");
     booking::withdraw(connection, person, moved).unwrap();
     let left = booking::between(connection, person.shop_id, at(1, 0), at(30, 0)).unwrap();

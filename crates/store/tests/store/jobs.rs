@@ -10,11 +10,15 @@ use wise_badger_casework::survey::VehicleClass;
 use wise_badger_mechanics::tape::Datum;
 use wise_badger_store::job::{self, Closed};
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_list::Which;
 use wise_badger_store::shop::{self, Shops};
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::{JobNumber, Role, StoreError, job_list, person};
 
 use crate::{INCH, TestShop, inches, intake, pounds, somebody};
+
+/// By whatever rules jobs are reckoned.
+const RULES: &str = "these";
 
 #[test]
 fn what_intake_wrote_down_comes_back_as_typed() {
@@ -92,7 +96,7 @@ fn the_newest_jobs_come_first_and_in_pages() {
         job::open(&mut connection, &person, &intake(&format!("job {index}"))).unwrap();
     }
     let mut numbers = |before: Option<i32>| -> Vec<i32> {
-        let listed = job_list::newest(&mut connection, person.shop_id, 2, before.map(JobNumber)).unwrap();
+        let listed = job_list::newest(&mut connection, person.shop_id, &Which::Open, RULES, 2, before.map(JobNumber)).unwrap();
         listed.iter().map(|(job, _)| job.number.0).collect()
     };
     assert_eq!(numbers(None), [5, 4]);
@@ -112,7 +116,7 @@ fn the_number_of_queries_does_not_grow_with_the_jobs() {
     });
     let queries = |connection: &mut PgConnection| {
         count.store(0, Ordering::Relaxed);
-        job_list::newest(connection, person.shop_id, 100, None).unwrap();
+        job_list::newest(connection, person.shop_id, &Which::Open, RULES, 100, None).unwrap();
         count.load(Ordering::Relaxed)
     };
     let few = queries(&mut connection);
@@ -155,7 +159,7 @@ async fn a_write_that_fails_midway_leaves_nothing_behind() {
         })
         .await;
     assert!(matches!(failed, Err(StoreError::Taken { .. })), "{failed:?}");
-    let jobs = store.read(move |connection| job_list::newest(connection, shop, 10, None)).await.unwrap();
+    let jobs = store.read(move |connection| job_list::newest(connection, shop, &Which::Open, RULES, 10, None)).await.unwrap();
     assert!(jobs.is_empty());
 }
 

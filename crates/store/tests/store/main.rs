@@ -3,12 +3,11 @@
 #![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
 
 mod backups;
+mod bookings;
 mod calls;
 mod earlier;
 mod entries;
 mod jobs;
-mod yard;
-mod bookings;
 mod ledger;
 mod opening;
 mod papers;
@@ -21,6 +20,7 @@ mod sheets;
 mod shelf;
 mod sign_in;
 mod wrench_ticks;
+mod yard;
 
 use wise_badger_casework::entry::{LoadEntry, TapeSheetEntry, Typed, UnitWord};
 use wise_badger_casework::intake::Intake;

@@ -10,10 +10,14 @@ use wise_badger_mechanics::correction::lift_block;
 use wise_badger_store::history::{self, Deed, Event};
 use wise_badger_store::job::{self};
 use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_list::Which;
 use wise_badger_store::{PgConnection, StoreError, correction, fitting, job_list, job_record, job_sheet, photograph};
 
 use crate::entries::rows;
 use crate::{TestShop, inches, intake, pounds};
+
+/// By whatever rules jobs are reckoned.
+const RULES: &str = "these";
 
 fn pack(thickness: f64) -> PackEntry {
     let typed = |si| Some(Typed { text: "1".to_owned(), unit: UnitWord::In, si });
@@ -83,13 +87,17 @@ fn one_unreadable_job_is_told_by_its_number_and_harms_no_other() {
     let read = JobFile::find(connection, person.shop_id, job.number);
     assert!(matches!(read, Err(StoreError::Unreadable { .. })), "{read:?}");
     assert!(JobFile::find(connection, person.shop_id, sound.number).is_ok());
-    let listed = job_list::newest(connection, person.shop_id, 10, None).unwrap();
+    let listed = job_list::newest(connection, person.shop_id, &Which::Open, RULES, 10, None).unwrap();
     assert_eq!(listed.iter().map(|(job, _)| job.number.0).collect::<Vec<_>>(), [2, 1]);
     let begun = job_sheet::newest_of_shop::<BenchEntry>(connection, person.shop_id).unwrap();
     assert_eq!(begun, None, "a new pack begins without it");
     diesel::sql_query("UPDATE jobs SET wheelbase = '{}' WHERE number = 2").execute(connection).unwrap();
     assert!(matches!(job::find(connection, person.shop_id, sound.number), Err(StoreError::Unreadable { .. })));
-    assert_eq!(job_list::newest(connection, person.shop_id, 10, None).unwrap().len(), 2, "the list still comes");
+    assert_eq!(
+        job_list::newest(connection, person.shop_id, &Which::Open, RULES, 10, None).unwrap().len(),
+        2,
+        "the list still comes"
+    );
 }
 
 #[test]
@@ -110,26 +118,6 @@ fn a_record_can_be_taken_along_as_it_stands_and_only_by_its_own_shop() {
     assert!(record["photographs"][0].get("jpeg").is_none());
     let theirs = job_record::as_it_stands(connection, stranger.shop_id, job.number);
     assert!(matches!(theirs, Err(StoreError::NotFound("job"))));
-}
-
-#[test]
-fn how_far_a_job_has_come_is_known_for_one_revision_and_forgotten_when_the_program_starts() {
-    let TestShop { mut connection, person, job, database: _database } = TestShop::new();
-    let connection = &mut connection;
-    let standing = |connection: &mut PgConnection| job_list::newest(connection, person.shop_id, 1, None).unwrap().remove(0).1;
-    assert_eq!(standing(connection), None);
-    job_list::keep_standings(connection, person.shop_id, &[(job.id, 1, serde_json::json!({"words": "to measure"}))]).unwrap();
-    assert_eq!(standing(connection).unwrap()["words"], "to measure");
-    job::revise(connection, &person, job.id, 1, job::Closed::Refuses).unwrap();
-    assert_eq!(standing(connection), None, "the job was saved since");
-    job_list::keep_standings(connection, person.shop_id, &[(job.id, 2, serde_json::json!({"words": "to look over"}))]).unwrap();
-    assert!(standing(connection).is_some());
-    job_list::forget_standings(connection).unwrap();
-    assert_eq!(standing(connection), None);
-}
-
-fn events(connection: &mut PgConnection, bench: (&wise_badger_store::person::Person, &job::Job)) -> Vec<Event> {
-    history::of_job(connection, bench.0.shop_id, bench.1.id, Utc::now() + TimeDelta::days(1)).unwrap().events
 }
 
 #[test]
@@ -206,4 +194,8 @@ fn a_list_of_corrections_has_an_end() {
     correction::withdraw(connection, &person, job.id, last.unwrap()).unwrap();
     correction::consider(connection, &person, job.id, &block(0.05)).unwrap();
     assert!(matches!(correction::restore(connection, &person, job.id, last.unwrap()), Err(StoreError::Full { .. })));
+}
+
+fn events(connection: &mut PgConnection, bench: (&wise_badger_store::person::Person, &job::Job)) -> Vec<Event> {
+    history::of_job(connection, bench.0.shop_id, bench.1.id, Utc::now() + TimeDelta::days(1)).unwrap().events
 }

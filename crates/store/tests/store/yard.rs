@@ -54,7 +54,8 @@ fn jobs_are_open_or_finished_and_found_by_every_word() {
     assert_eq!(found(connection, shop, &["100%"]), [2], "a sign stands for itself");
     assert_eq!(found(connection, shop, &["1_0"]), Vec::<i32>::new());
     assert_eq!(found(connection, shop, &["blue", "others"]), Vec::<i32>::new(), "nothing of another shop");
-    job_list::keep_gathered(connection, RULES, &[gathered(shop, second.id, vec![], "blue flatbed ab12cd 555 0199 lb-150")]).unwrap();
+    job_list::keep_gathered(connection, RULES, &[gathered(shop, second.id, vec![], "blue flatbed ab12cd 555 0199 lb-150")])
+        .unwrap();
     for words in [["ab12cd"], ["0199"], ["lb-150"]] {
         assert_eq!(found(connection, shop, &words), [2], "{words:?}");
     }
@@ -167,7 +168,9 @@ fn who_has_a_job_and_when_it_is_promised_goes_on_record() {
     assert_eq!(job::find(connection, person.shop_id, job.number).unwrap().job.hands, hands);
     let told = wise_badger_store::history::of_job(connection, person.shop_id, job.id, Utc::now() + chrono::TimeDelta::days(1));
     let told = told.unwrap();
-    assert!(told.events.iter().any(|event| event.deed == wise_badger_store::history::Deed::Handed && event.differences.len() == 2));
+    assert!(
+        told.events.iter().any(|event| event.deed == wise_badger_store::history::Deed::Handed && event.differences.len() == 2)
+    );
     let theirs = Hands { assigned_to: Some(stranger.id), promised_on: None };
     assert!(matches!(job::set_hands(connection, person, job.id, theirs), Err(StoreError::NotFound("person"))));
 }
@@ -192,7 +195,9 @@ async fn what_is_kept_is_told_to_who_listens_and_what_is_undone_is_not() {
     let told = tokio::time::timeout(Duration::from_secs(10), heard.recv()).await.expect("something is heard").unwrap();
     assert_eq!(told, Happening::In { shop: person.shop_id, job: Some(JobNumber(1)), by: person.id });
     // The connection is lost, and what came meanwhile is made up for.
-    database.tell("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()");
+    database.tell(
+        "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()",
+    );
     let told = tokio::time::timeout(Duration::from_secs(15), heard.recv()).await.expect("it listens again").unwrap();
     assert_eq!(told, Happening::Unheard);
 }

@@ -456,8 +456,13 @@ fn serve_here(options: ServeOptions) -> Result<(), Failure> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| "warn,wise_badger_web=info,wise_badger_store=info".into());
     // A file has no colors.
     let colors = std::io::stderr().is_terminal();
-    let log = tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).with_ansi(colors && !options.json_log);
-    if options.json_log { log.json().init() } else { log.init() }
+    let log =
+        tracing_subscriber::fmt().with_env_filter(filter).with_writer(std::io::stderr).with_ansi(colors && !options.json_log);
+    if options.json_log {
+        log.json().init()
+    } else {
+        log.init()
+    }
     let listener = TcpListener::bind(&options.listen)
         .map_err(|error| format!("{} cannot be listened on ({error}); choose another port", options.listen))?;
     let here = listener.local_addr()?;

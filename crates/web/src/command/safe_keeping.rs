@@ -18,7 +18,13 @@ const AT_ONCE: i64 = 200;
 fn counted(counts: &Counts) -> String {
     let of = |table: &str| counts.get(table).copied().unwrap_or_default();
     let rows: u64 = counts.values().sum();
-    format!("{} shops, {} jobs, {} readings, {} photographs; {rows} rows in all", of("shops"), of("jobs"), of("readings"), of("photographs"))
+    format!(
+        "{} shops, {} jobs, {} readings, {} photographs; {rows} rows in all",
+        of("shops"),
+        of("jobs"),
+        of("readings"),
+        of("photographs")
+    )
 }
 
 /// Writes a file that nobody else reads, under its name only once it is whole.

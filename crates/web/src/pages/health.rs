@@ -14,5 +14,9 @@ pub(crate) async fn up() -> HttpResponse {
 pub(crate) async fn ready(database: Data<Database>) -> HttpResponse {
     let answers: Result<(), StoreError> = database.read(wise_badger_store::answers).await;
     let mut answer = if answers.is_ok() { HttpResponse::Ok() } else { HttpResponse::ServiceUnavailable() };
-    answer.insert_header((CACHE_CONTROL, "no-store")).body(if answers.is_ok() { "ready\n" } else { "the records do not answer\n" })
+    answer.insert_header((CACHE_CONTROL, "no-store")).body(if answers.is_ok() {
+        "ready\n"
+    } else {
+        "the records do not answer\n"
+    })
 }

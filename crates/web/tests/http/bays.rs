@@ -70,7 +70,8 @@ async fn nobody_books_what_is_taken_and_is_shown_what_is_free() {
 async fn a_booking_is_moved_by_steps_of_the_shops_own_hours_and_struck_off() {
     let (_site, ada, _job) = with_bays().await;
     book(&ada, 1, "1", "2030-12-02", "15:00", "1").await;
-    let said = async |week: &str| ada.get(&format!("/bays?week={week}")).await.attributes("svg.bay-week a", "aria-label").join("|");
+    let said =
+        async |week: &str| ada.get(&format!("/bays?week={week}")).await.attributes("svg.bay-week a", "aria-label").join("|");
     let id = async |week: &str| ada.get(&format!("/bays?week={week}")).await.attributes("svg.bay-week a", "href")[0].clone();
     let moved = async |by: &[(&str, &str)]| {
         let path = format!("{}/move", id("2030-12-02").await);
@@ -82,7 +83,9 @@ async fn a_booking_is_moved_by_steps_of_the_shops_own_hours_and_struck_off() {
     moved(&[("steps", "2")]).await;
     assert!(said("2030-12-02").await.contains("Tue Dec 3 8:00 to Tue Dec 3 9:00"), "{}", said("2030-12-02").await);
     moved(&[("rows", "1"), ("steps", "-1")]).await;
-    assert!(said("2030-12-02").await.contains("Lift 1: ") && said("2030-12-02").await.contains("Mon Dec 2 15:30 to Tue Dec 3 8:30"));
+    assert!(
+        said("2030-12-02").await.contains("Lift 1: ") && said("2030-12-02").await.contains("Mon Dec 2 15:30 to Tue Dec 3 8:30")
+    );
     let first = id("2030-12-02").await;
     moved(&[("days", "1")]).await;
     assert!(said("2030-12-02").await.contains("Tue Dec 3 15:30"));

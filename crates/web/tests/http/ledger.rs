@@ -63,7 +63,7 @@ async fn a_part_that_always_came_lower_is_predicted_lower_and_surer() {
     let part = shelf.attributes("a[href^='/shelf/parts/']", "href")[0].clone();
     let key = part.rsplit('/').next().unwrap().to_owned();
     let rise = async || {
-        let page = bram.get(&format!("{job}/what-if?part={key}")).await;
+        let page = bram.get(&format!("{job}/what-if?p0_shelf={key}")).await;
         page.text("#what-if-heights")
     };
     let before = rise().await;

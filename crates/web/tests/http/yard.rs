@@ -54,7 +54,10 @@ async fn whoever_has_a_job_and_its_day_are_put_down_and_told_of() {
     let page = ada.send(&form.clone().with(&[("person", "2"), ("promised", "2020-02-03")])).await;
     assert!(page.text(".hands summary").starts_with("Bo has it, promised Mon Feb 3, 2020"), "{}", page.text(".hands summary"));
     let yard = ada.get("/").await;
-    assert_eq!((yard.text(".job-who"), yard.text(".job-by.is-late")), ("Bo".to_owned(), "promised Mon Feb 3, 2020, late".to_owned()));
+    assert_eq!(
+        (yard.text(".job-who"), yard.text(".job-by.is-late")),
+        ("Bo".to_owned(), "promised Mon Feb 3, 2020, late".to_owned())
+    );
     assert!(yard.text("#due").contains("promised to the customer"), "{}", yard.text("#due"));
     let stranger = ada.get(&job).await.form(&format!("form[action='{job}/hands']")).with(&[("person", "99")]);
     assert_eq!(ada.send(&stranger).await.status, StatusCode::NOT_FOUND);
