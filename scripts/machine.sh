@@ -36,6 +36,7 @@ has_cc() { command -v cc && command -v make; }
 has_chromium() { command -v chromium; }
 has_chromedriver() { command -v chromedriver; }
 has_pdfinfo() { command -v pdfinfo; }
+has_curl() { command -v curl; }
 
 need_rust() {
   [ -x "${CARGO_HOME:-$HOME/.cargo}/bin/cargo" ] && PATH="${CARGO_HOME:-$HOME/.cargo}/bin:$PATH"

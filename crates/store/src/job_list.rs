@@ -132,6 +132,23 @@ pub fn not_reckoned(connection: &mut PgConnection, rules: &str, most: i64) -> Re
     Ok(lacking.limit(most).select(JobListed::as_select()).load(connection)?)
 }
 
+/// Of some jobs those of which it is not known how far they have come by the present rules.
+pub fn not_reckoned_among(
+    connection: &mut PgConnection,
+    rules: &str,
+    shop: ShopId,
+    numbers: &[JobNumber],
+) -> Result<Vec<JobListed>, StoreError> {
+    let of_job = job_standings::shop_id.eq(jobs::shop_id).and(job_standings::job_id.eq(jobs::id));
+    let present = job_standings::revision.eq(jobs::revision).and(job_standings::rules.eq(rules.to_owned()));
+    let lacking = jobs::table
+        .left_join(job_standings::table.on(of_job.and(present)))
+        .filter(jobs::shop_id.eq(shop))
+        .filter(jobs::number.eq_any(numbers))
+        .filter(job_standings::job_id.nullable().is_null());
+    Ok(lacking.select(JobListed::as_select()).load(connection)?)
+}
+
 /// How far a job has come, with what is due on it and what it is found by: gathered from its record.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Gathered {

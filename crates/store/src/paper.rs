@@ -7,7 +7,7 @@ use wise_badger_casework::entry::PaperEntry;
 use crate::json::Json;
 use crate::person::Person;
 use crate::schema::papers;
-use crate::{JobId, PersonId, ShopId, StoreError, job_list};
+use crate::{JobId, PersonId, ShopId, StoreError, happening, job, job_list};
 
 /// Most papers of one job.
 pub const MOST: i64 = 60;
@@ -54,7 +54,9 @@ pub(crate) fn put(
     );
     diesel::insert_into(papers::table).values(row).execute(connection)?;
     // What is due counts from the day on which the vehicle was signed for.
-    job_list::forget(connection, job)
+    job_list::forget(connection, job)?;
+    let number = job::number(connection, person.shop_id, job)?;
+    happening::tell(connection, person, Some(number))
 }
 
 /// The papers of a job, in the order in which they were signed.

@@ -11,12 +11,14 @@ use actix_session::config::{PersistentSession, TtlExtensionPolicy};
 use actix_web::cookie::{Key, SameSite, time::Duration};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpServer, web};
+use tokio::sync::watch;
 use tracing_actix_web::TracingLogger;
 use wise_badger_store::Database;
 
 use crate::guard::Hosts;
 use crate::keys::BehindTls;
 use crate::log::RequestLine;
+use crate::pages::events::Stopping;
 use crate::pages::sign_in::OnePress;
 use crate::pages::yard;
 use crate::session_store::PgSessionStore;
@@ -41,6 +43,12 @@ pub async fn serve(
     let behind_tls = settings.behind_tls;
     let hosts = web::Data::new(Hosts::new(&settings.hosts));
     let (tls, one_press) = (web::Data::new(BehindTls(behind_tls)), web::Data::new(OnePress(settings.one_press_demo)));
+    let (stop, stops) = watch::channel(false);
+    let stopping = web::Data::new(Stopping(stops));
+    let shutdown = async move {
+        shutdown.await;
+        let _ = stop.send(true);
+    };
     let of_workers = database.clone();
     let server = HttpServer::new(move || {
         let database = of_workers.clone();
@@ -60,6 +68,7 @@ pub async fn serve(
             .app_data(hosts.clone())
             .app_data(tls.clone())
             .app_data(one_press.clone())
+            .app_data(stopping.clone())
             .configure(routes::assets)
             .service(web::scope("").wrap(sessions).wrap(from_fn(guard::same_site_only)).configure(routes::pages))
             .wrap(from_fn(guard::a_page_for_every_failure))
@@ -79,7 +88,7 @@ pub async fn serve(
     .run();
     ready();
     // Ahead of whoever looks: a new version reckons by its own rules where jobs stand.
-    actix_web::rt::spawn(yard::gather_all(web::Data::new(database.clone())));
+    actix_web::rt::spawn(yard::keep_gathered(web::Data::new(database.clone())));
     server.await
 }
 

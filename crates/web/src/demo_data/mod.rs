@@ -1,9 +1,10 @@
-//! The demo shop: made-up people, vehicles and readings, one job in each of eleven situations.
+//! The demo shop: made-up people, vehicles and readings, one job in each of eleven situations, and four that a ledger is kept from.
 
 mod around;
 mod calls;
 mod coils;
 mod flat_packs;
+mod proved;
 mod shelf;
 mod to_the_end;
 mod water_tank;
@@ -87,6 +88,7 @@ pub fn load(connection: &mut PgConnection) -> Result<(), DemoError> {
         coils::both_ends(connection, &technician)?;
         to_the_end::came_back(connection, &technician, &lead)?;
         to_the_end::nose_up(connection, &technician, &lead)?;
+        proved::load(connection, &technician, &lead)?;
         shop::set_terms(connection, &lead, &terms())?;
         let crew = around::Crew { lead: &lead, technician: &technician, apprentice: &apprentice };
         around::load(connection, &crew, &terms())?;

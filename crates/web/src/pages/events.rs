@@ -8,6 +8,7 @@ use actix_web::web::{Bytes, Data};
 use futures_util::stream::unfold;
 use tokio::sync::broadcast::Receiver;
 use tokio::sync::broadcast::error::RecvError;
+use tokio::sync::watch;
 use tokio::time::{Instant, timeout_at};
 use wise_badger_store::happening::Happening;
 use wise_badger_store::{Database, PersonId, ShopId};
@@ -25,15 +26,21 @@ struct Listening {
     shop: ShopId,
     person: PersonId,
     until: Instant,
+    stopping: Stopping,
 }
 
+/// Turns true when the server is told to stop: streams then end, and keep nobody waiting.
+#[derive(Debug, Clone)]
+pub(crate) struct Stopping(pub(crate) watch::Receiver<bool>);
+
 /// A stream of server-sent events: the number of the job that something happened to, 0 for anything else, and whether it was oneself.
-pub(crate) async fn stream(database: Data<Database>, worker: Worker) -> Result<HttpResponse, WebError> {
+pub(crate) async fn stream(database: Data<Database>, worker: Worker, stopping: Data<Stopping>) -> Result<HttpResponse, WebError> {
     let listening = Listening {
         heard: database.happenings(),
         shop: worker.shop_id(),
         person: worker.person.id,
         until: Instant::now() + LONGEST,
+        stopping: stopping.get_ref().clone(),
     };
     let events = unfold((listening, true), |(mut listening, begins)| async move {
         if begins {
@@ -59,7 +66,11 @@ async fn next(listening: &mut Listening) -> Option<Bytes> {
         if Instant::now() >= listening.until {
             return None;
         }
-        match timeout_at(heartbeat, listening.heard.recv()).await {
+        let heard = tokio::select! {
+            heard = timeout_at(heartbeat, listening.heard.recv()) => heard,
+            _ = listening.stopping.0.wait_for(|stops| *stops) => return None,
+        };
+        match heard {
             Err(_silent) => return Some(Bytes::from_static(b": here\n\n")),
             Ok(Err(RecvError::Closed)) => return None,
             Ok(Ok(Happening::Unheard) | Err(RecvError::Lagged(_))) => return Some(event(0, false)),

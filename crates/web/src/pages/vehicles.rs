@@ -4,14 +4,13 @@ use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use serde::Deserialize as _;
 use wise_badger_store::customer::{self, CustomerWords};
 use wise_badger_store::job_list::{self, Which};
 use wise_badger_store::vehicle::{self, Vehicle};
 use wise_badger_store::{CustomerId, Database, StoreError, VehicleId};
 
 use super::shown_again::{self, ShownAgain, must_be_shown};
-use super::yard::{RULES, Stands};
+use super::yard::{RULES, with_stands};
 use super::{Hidden, once, page, see_other};
 use crate::drawing::Drawing;
 use crate::drawing::visits::{VisitHeights, visits_drawing};
@@ -62,10 +61,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>
     });
     let (vehicle, visits) = read.await?;
     let units = worker.units();
-    let known: Vec<_> = visits
-        .into_iter()
-        .map(|(job, known)| (job, known.as_ref().and_then(|known| Stands::deserialize(known).ok()).map(|stands| stands.visit)))
-        .collect();
+    let known: Vec<_> = with_stands(&database, visits).await?;
+    let known: Vec<_> = known.into_iter().map(|(job, stands)| (job, stands.map(|stands| stands.visit))).collect();
     let heights: Vec<VisitHeights> =
         known.iter().rev().filter_map(|(job, visit)| VisitHeights::of(job, visit.as_ref()?)).collect();
     let template = VehiclePage {

@@ -14,6 +14,7 @@ mod plan;
 mod printing;
 mod route;
 mod shelf;
+mod shop_day;
 mod states;
 mod trailer;
 mod what_if;

@@ -193,12 +193,10 @@ impl Attacker {
         }
         let mut told = path.clone();
         let url = format!("{}{path}", self.address);
-        // What ends sessions, or what somebody may do, is knocked at by whoever has none: the others would attack nothing any more.
-        let client = if row.path.starts_with("/sign-") || row.path.starts_with("/people/{person}/") {
-            self.nobody.clone()
-        } else {
-            self.client.clone()
-        };
+        // What ends sessions, or what somebody may do, is knocked at by whoever has none: the others would attack nothing any more. So is
+        // the stream, which has no end.
+        let ends = row.path.starts_with("/sign-") || row.path.starts_with("/people/{person}/");
+        let client = if ends || row.path == "/events" { self.nobody.clone() } else { self.client.clone() };
         let request = match row.method {
             "GET" => self.get(&client, &url, &mut told),
             _ if row.path.ends_with("/photographs") || row.path.ends_with("/import") => {

@@ -84,7 +84,7 @@ async fn a_call_is_kept_changed_struck_off_put_back_and_becomes_a_job() {
     let new = ada.get(&ada.get(&now).await.attributes(".came-in a", "href")[0]).await;
     assert_eq!(new.field("label").0, "Orchard half-ton");
     let intake = INTAKE.iter().copied().filter(|(name, _)| *name != "label" && *name != "class");
-    let open = new.form("form[action='/jobs/new']").with(&intake.collect::<Vec<_>>());
+    let open = new.form("form[data-draft][action='/jobs/new']").with(&intake.collect::<Vec<_>>());
     let tape = ada.send(&open).await;
     assert!(tape.path.ends_with("/tape"), "{}: {}", tape.path, tape.text("main"));
     let job = tape.path.trim_end_matches("/tape").to_owned();

@@ -24,16 +24,16 @@ async fn what_parts_did_is_told_from_three_jobs_on() {
     let odalys = Visitor::working(&site.address, "Odalys").await;
     let before = odalys.get("/ledger").await;
     assert_eq!(before.status, StatusCode::OK);
-    proofs(&site, "AL-102", "leaf_by_lift", &[-1.0, -1.1]);
+    proofs(&site, "AL-101", "leaf_by_lift", &[-1.0, -1.1]);
     let few = odalys.get("/ledger").await;
-    let line = |page: &crate::Page| page.texts("tbody tr").into_iter().find(|row| row.contains("AL-102")).unwrap();
+    let line = |page: &crate::Page| page.texts("tbody tr").into_iter().find(|row| row.contains("AL-101")).unwrap();
     assert!(line(&few).contains("too few to say (2 of 3)") && line(&few).contains("as its box says"), "{}", line(&few));
     site.tell_database("DELETE FROM ledger_lines");
-    proofs(&site, "AL-102", "leaf_by_lift", &[-1.0, -1.1, -0.9, -1.2]);
+    proofs(&site, "AL-101", "leaf_by_lift", &[-1.0, -1.1, -0.9, -1.2]);
     let page = odalys.get("/ledger").await;
     assert!(line(&page).contains("by 4 of our own jobs, where") && line(&page).contains("Counts."), "{}", line(&page));
     assert!(line(&page).contains("−1/2") || line(&page).contains("−9/16"), "half an inch lower than promised: {}", line(&page));
-    assert!(page.text("svg.ledger-picture desc").contains("AL-102"));
+    assert!(page.text("svg.ledger-picture desc").contains("AL-101"));
     let off = odalys.send(&page.form("form[action='/ledger/switch']").with(&[("counts", "no")])).await;
     assert!(line(&off).contains("Does not count."));
     let tuck = Visitor::working(&site.address, "Tuck").await;
@@ -59,7 +59,7 @@ async fn a_part_that_always_came_lower_is_predicted_lower_and_surer() {
     let site = Site::demo();
     let bram = Visitor::working(&site.address, "Bram").await;
     let job = measured_half_ton(&bram).await;
-    let shelf = bram.get("/shelf?q=AL-102").await;
+    let shelf = bram.get("/shelf?words=AL-101").await;
     let part = shelf.attributes("a[href^='/shelf/parts/']", "href")[0].clone();
     let key = part.rsplit('/').next().unwrap().to_owned();
     let rise = async || {
@@ -67,7 +67,7 @@ async fn a_part_that_always_came_lower_is_predicted_lower_and_surer() {
         page.text("#what-if-heights")
     };
     let before = rise().await;
-    proofs(&site, "AL-102", "leaf_by_lift", &[-1.0, -1.1, -0.9, -1.2]);
+    proofs(&site, "AL-101", "leaf_by_lift", &[-1.0, -1.1, -0.9, -1.2]);
     let known = bram.get(&part).await;
     assert!(known.text("main").contains("by 4 of our own jobs"), "{}", known.text("main"));
     assert_ne!(rise().await, before, "what earlier ones did counts");

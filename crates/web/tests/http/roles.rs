@@ -64,6 +64,11 @@ fn rows(site: &Site, shop: i64) -> Vec<String> {
 async fn nobody_sees_or_changes_a_row_of_another_shop_by_any_address() {
     let site = Site::demo();
     let store = site.open_again();
+    // Where jobs stand is gathered before, so that it is not taken for a change.
+    let bram = Visitor::working(&site.address, "Bram").await;
+    for path in ["/", "/?finished=true"] {
+        bram.get(path).await;
+    }
     // The stranger is at home in the demo shop's place: one press signs them in, and the made-up shop is the other one.
     let connection = &mut store.connection().unwrap();
     let demo = shop::demo(connection).unwrap().unwrap();
@@ -74,7 +79,8 @@ async fn nobody_sees_or_changes_a_row_of_another_shop_by_any_address() {
     assert!(before.len() > 200, "{}", before.len());
     let cy = Visitor::working(&site.address, "Cy").await;
     let secret = ["Grounds crew", "Millrace", "Odalys", "Mobile clinic", "Bram"];
-    for address in ADDRESSES.iter().filter(|address| !address.path.starts_with("/sign-")) {
+    // A stream tells nothing while nothing happens; what it tells is tried by itself.
+    for address in ADDRESSES.iter().filter(|address| !address.path.starts_with("/sign-") && address.path != "/events") {
         for number in ["1", "2", "7", "11"] {
             let path: Vec<&str> = address.path.split('/').map(|part| if part.starts_with('{') { number } else { part }).collect();
             let url = cy.url(&path.join("/"));

@@ -7,6 +7,8 @@ mod line;
 pub(crate) use due::mark;
 pub(crate) use gather::{RULES, Stands};
 
+use std::collections::BTreeMap;
+
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Query};
@@ -14,14 +16,16 @@ use askama::Template;
 use chrono::{Days, Local, NaiveDate, Utc};
 use serde::Deserialize;
 use serde_json::Value;
+use tokio::sync::broadcast::error::RecvError;
 use wise_badger_casework::route::Stage;
 use wise_badger_store::booking::{self, Booking};
 use wise_badger_store::call::{self, Expected};
 use wise_badger_store::due::{self as due_list, DueListed};
+use wise_badger_store::happening::Happening;
 use wise_badger_store::job_list::{self, JobListed, Standing, Which};
 use wise_badger_store::person;
 use wise_badger_store::vehicle;
-use wise_badger_store::{Database, JobId, JobNumber, StoreError};
+use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use self::due::DueLine;
 use self::gather::gather;
@@ -118,30 +122,34 @@ struct Read {
     whose: Whose,
     names: Names,
     calls: Vec<Expected>,
-    due: Vec<DueListed>,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<Asked>) -> Result<HttpResponse, WebError> {
     let (shop, before, which) = (worker.shop_id(), asked.before.map(JobNumber), asked.which());
     let today = Local::now().date_naive();
-    let of = which.clone();
+    let (of, first) = (which.clone(), which == Which::Open && before.is_none());
     let read = database.read(move |connection| {
         let most = i64::try_from(MOST + 1).unwrap_or(i64::MAX);
         let listed = job_list::newest(connection, shop, &of, &RULES, most, before)?;
         let ids: Vec<JobId> = listed.iter().map(|(job, _)| job.id).collect();
         let whose = vehicle::of_jobs(connection, shop, &ids)?;
         let names = Names::of_people(&person::of_shop(connection, shop)?);
-        let first = of == Which::Open && before.is_none();
         let calls = if first { call::expected(connection, shop, MOST_CALLS)? } else { Vec::new() };
-        let until = today + Days::new(DUE_AHEAD);
-        let due = if first { due_list::until(connection, shop, until, MOST_DUE)? } else { Vec::new() };
-        Ok::<_, StoreError>(Read { listed, whose, names, calls, due })
+        Ok::<_, StoreError>(Read { listed, whose, names, calls })
     });
-    let Read { mut listed, whose, names, calls, due } = read.await?;
+    let Read { mut listed, whose, names, calls } = read.await?;
     let more = listed.len() > MOST;
     listed.truncate(MOST);
     let older = listed.last().filter(|_| more).map(|(job, _)| older_path(&asked, job.number.0));
-    let lines = lines(&database, listed, &whose, &names, today).await?;
+    let lines = lines(with_stands(&database, listed).await?, &whose, &names, today);
+    // What is due is known once it is known where jobs stand.
+    let due = match first {
+        true => {
+            let until = today + Days::new(DUE_AHEAD);
+            database.read(move |connection| due_list::until(connection, shop, until, MOST_DUE)).await?
+        }
+        false => Vec::new(),
+    };
     let (due, due_soon): (Vec<DueListed>, Vec<DueListed>) = due.into_iter().partition(|due| due.day <= today);
     let line = |due: Vec<DueListed>| -> Vec<DueLine> {
         due.iter().map(|due| DueLine::new(due, &names, today, worker.units())).collect()
@@ -176,24 +184,34 @@ fn older_path(asked: &Asked, before: i32) -> String {
     format!("/?{}", query.append_pair("before", &before.to_string()).finish())
 }
 
-async fn lines(
+/// Jobs with where they stand; of those of which it is not known, that is gathered first.
+pub(super) async fn with_stands(
     database: &Data<Database>,
     listed: Vec<Standing>,
-    whose: &Whose,
-    names: &Names,
-    today: NaiveDate,
-) -> Result<Vec<(Option<Stands>, JobLine)>, WebError> {
+) -> Result<Vec<(JobListed, Option<Stands>)>, WebError> {
     let read = |known: &Value| Stands::deserialize(known).ok();
     let known: Vec<(JobListed, Option<Stands>)> =
         listed.into_iter().map(|(job, known)| (job, known.as_ref().and_then(read))).collect();
     let unknown: Vec<JobListed> = known.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
     let gathered = gather(database, unknown).await?;
-    let line = |(job, known): (JobListed, Option<Stands>)| {
+    let stands = |(job, known): (JobListed, Option<Stands>)| {
         let stands = known.or_else(|| gathered.get(&job.id).cloned());
+        (job, stands)
+    };
+    Ok(known.into_iter().map(stands).collect())
+}
+
+fn lines(
+    known: Vec<(JobListed, Option<Stands>)>,
+    whose: &Whose,
+    names: &Names,
+    today: NaiveDate,
+) -> Vec<(Option<Stands>, JobLine)> {
+    let line = |(job, stands): (JobListed, Option<Stands>)| {
         let line = JobLine::new(&job, stands.as_ref(), whose, names, today);
         (stands, line)
     };
-    Ok(known.into_iter().map(line).collect())
+    known.into_iter().map(line).collect()
 }
 
 /// Over a rating first, then along the route by what comes next; what cannot be read at the end.
@@ -242,14 +260,9 @@ pub(super) async fn waiting_for_work(
     });
     let (listed, to_come) = read.await?;
     let is_booked = |job: JobId| booked.iter().chain(&to_come).any(|booking| booking.job == job);
-    let read = |known: &Value| Stands::deserialize(known).ok();
-    let known: Vec<(JobListed, Option<Stands>)> =
-        listed.into_iter().map(|(job, known)| (job, known.as_ref().and_then(read))).collect();
-    let unknown: Vec<JobListed> = known.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
-    let gathered = gather(database, unknown).await?;
-    let is_next = |job: &JobListed, known: &Option<Stands>| {
-        let stands = known.as_ref().or_else(|| gathered.get(&job.id));
-        let stage = stands.filter(|stands| !stands.progress.over).and_then(|stands| stands.progress.to_do.stage());
+    let known = with_stands(database, listed).await?;
+    let is_next = |job: &JobListed, stands: &Option<Stands>| {
+        let stage = stands.as_ref().filter(|stands| !stands.progress.over).and_then(|stands| stands.progress.to_do.stage());
         matches!(stage, Some(Stage::Plan | Stage::Wrench)) && !is_booked(job.id)
     };
     let waiting = known.iter().rev().filter(|(job, known)| is_next(job, known));
@@ -257,7 +270,7 @@ pub(super) async fn waiting_for_work(
 }
 
 /// Gathers where jobs stand of which it is not known, a few at a time, until there is none; for after a start.
-pub(crate) async fn gather_all(database: Data<Database>) {
+async fn gather_all(database: Data<Database>) {
     // Read and hashed once, not while somebody waits for a page.
     let _ = tokio::task::spawn_blocking(|| RULES.len()).await;
     const AT_ONCE: i64 = 25;
@@ -283,6 +296,42 @@ pub(crate) async fn gather_all(database: Data<Database>) {
         tracing::debug!(count, "gathered where jobs stand");
         // Pages come first.
         tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+    }
+}
+
+/// Gathers where a job stands soon after something happened to it, here or at another server, so that lists are right also of jobs that
+/// nobody looks at. Goes on until the database is let go of.
+pub(crate) async fn keep_gathered(database: Data<Database>) {
+    // What comes together is gathered once.
+    const TOGETHER: std::time::Duration = std::time::Duration::from_millis(400);
+    let mut heard = database.happenings();
+    gather_all(database.clone()).await;
+    loop {
+        let mut of_shops: BTreeMap<i64, Vec<JobNumber>> = BTreeMap::new();
+        match heard.recv().await {
+            Ok(Happening::In { shop, job: Some(job), .. }) => of_shops.entry(shop.0).or_default().push(job),
+            Ok(Happening::In { job: None, .. }) => continue,
+            Ok(Happening::Unheard) | Err(RecvError::Lagged(_)) => {
+                gather_all(database.clone()).await;
+                continue;
+            }
+            Err(RecvError::Closed) => return,
+        }
+        tokio::time::sleep(TOGETHER).await;
+        while let Ok(happening) = heard.try_recv() {
+            if let Happening::In { shop, job: Some(job), .. } = happening {
+                of_shops.entry(shop.0).or_default().push(job);
+            }
+        }
+        for (shop, numbers) in of_shops {
+            let unknown =
+                database.read(move |connection| job_list::not_reckoned_among(connection, &RULES, ShopId(shop), &numbers));
+            let unknown: Result<Vec<JobListed>, StoreError> = unknown.await;
+            if let Ok(unknown) = unknown {
+                // Whoever looks gathers it in any case.
+                let _ = gather(&database, unknown).await;
+            }
+        }
     }
 }
 
