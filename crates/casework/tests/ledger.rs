@@ -27,14 +27,14 @@ impl Dice {
 #[test]
 fn few_proofs_say_nothing_and_many_good_ones_speak_for_themselves() {
     assert_eq!(record(&[]), None);
-    assert_eq!(record(&vec![(1.0, 0.1); LEAST_JOBS - 1]), None);
+    assert_eq!(record(&[(1.0, 0.1); LEAST_JOBS - 1]), None);
     // By hand: three jobs that each say 1.0 ± 0.5. 1/0.8 + 3/(0.2 + 0.25) = 1.25 + 6.667 = 7.917; 6.667/7.917 = 0.842.
     let three = record(&[(1.0, 0.5); 3]).unwrap();
     assert!((three.deviations - 0.842).abs() < 0.001 && (three.left - (0.1263_f64 + 0.2).sqrt()).abs() < 0.001, "{three:?}");
-    let many = record(&vec![(1.0, 0.1); 400]).unwrap();
+    let many = record(&[(1.0, 0.1); 400]).unwrap();
     assert!((many.deviations - 1.0).abs() < 0.01, "{many:?}");
     assert!(many.left > (1.0 - BETWEEN_NUMBERS).sqrt(), "each single one still differs from its fellows: {many:?}");
-    let rough = record(&vec![(2.0, 6.0); 4]).unwrap();
+    let rough = record(&[(2.0, 6.0); 4]).unwrap();
     assert!(rough.deviations < 0.2 && rough.left > 0.95, "rough ones hardly move it: {rough:?}");
 }
 

@@ -94,12 +94,11 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result
     id.map(|id| find(connection, shop, id)).transpose()
 }
 
-/// Vehicles of jobs, by the job's key, with whose they are: one query for any number.
-pub fn of_jobs(
-    connection: &mut PgConnection,
-    shop: ShopId,
-    of: &[JobId],
-) -> Result<Vec<(JobId, String, Option<String>, Option<String>)>, StoreError> {
+/// Whose the vehicle of a job is, in a list: the job, the plate, the customer and where they are called.
+pub type OfJob = (JobId, String, Option<String>, Option<String>);
+
+/// Vehicles of jobs, with whose they are: one query for any number.
+pub fn of_jobs(connection: &mut PgConnection, shop: ShopId, of: &[JobId]) -> Result<Vec<OfJob>, StoreError> {
     let joined = jobs::table
         .inner_join(vehicles::table.on(vehicles::shop_id.eq(jobs::shop_id).and(vehicles::id.nullable().eq(jobs::vehicle_id))))
         .left_join(

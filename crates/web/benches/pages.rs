@@ -8,31 +8,55 @@ use std::io::{BufRead, BufReader, Read, Write};
 use std::net::{TcpListener, TcpStream};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use actix_web::{App, HttpResponse, HttpServer, web};
 use wise_badger_store::job_file::JobFile;
-use wise_badger_store::{Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, job_list, person, reading, session};
+use wise_badger_store::job_list::{self, Which};
+use wise_badger_store::{
+    Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, call, due, person, reading, session, vehicle,
+};
 
 #[allow(dead_code, reason = "the tests' alone")]
 #[path = "../tests/support/site.rs"]
 mod site;
 
-const CONNECTIONS: usize = 16;
+const CONNECTIONS: usize = 32;
 const WARM_UP: Duration = Duration::from_secs(1);
 const MEASURED: Duration = Duration::from_secs(4);
 
-/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working, one for a list, six or seven for a
-/// job, two for the record of who did what.
-const PAGES: [(&str, &str, Option<i32>, usize); 4] = [
-    ("yard", "/", None, 3),
-    ("job", "/jobs/1", Some(1), 10),
+/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working; for a list three, and two more of what is
+/// due and who called; six or seven for a job, two for the record of who did what, four for what is around it.
+const PAGES: [(&str, &str, Option<i32>, usize); 5] = [
+    ("yard", "/", None, 7),
+    ("search", "/?q=route", None, 5),
+    ("job", "/jobs/1", Some(1), 14),
     ("tape", "/jobs/4/tape", Some(4), 10),
     ("options", "/jobs/4/options", Some(4), 8),
 ];
 
+/// 200 shops with 500 jobs each, one in ten of them open, and ten readings a job: copies of the demo's, with where they stand.
+const FILL: &str = "
+    INSERT INTO shops (name, handle) SELECT 'Shop ' || n, 'shop-of-the-bench-' || n FROM generate_series(2, 200) n;
+    INSERT INTO people (shop_id, name, trade, role) SELECT id, 'Somebody', 'Lead', 'owner' FROM shops WHERE handle LIKE 'shop-of-the-bench-%';
+    INSERT INTO jobs (shop_id, number, label, vehicle_class, rear_wheels, wheelbase, front_rating, rear_rating, datum, revised_by, opened_by,
+                      finished_at, searched)
+      SELECT p.shop_id, 1000 + n, 'Route truck ' || n, 'half_ton_pickup', 'single', j.wheelbase, j.front_rating, j.rear_rating, j.datum, p.id,
+             p.id, CASE WHEN n % 10 > 0 THEN now() - interval '1 day' * n END, 'route truck ' || n || ' larkfield ' || (n * 7919 % 997)
+        FROM (SELECT DISTINCT ON (shop_id) shop_id, id FROM people ORDER BY shop_id, id) p, generate_series(1, 500) n,
+             (SELECT * FROM jobs ORDER BY id LIMIT 1) j;
+    INSERT INTO job_standings (job_id, shop_id, revision, rules, standing)
+      SELECT j.id, j.shop_id, j.revision, s.rules, s.standing FROM jobs j, (SELECT * FROM job_standings ORDER BY job_id LIMIT 1) s
+       WHERE j.number > 1000;
+    INSERT INTO readings (shop_id, job_id, phase, load_state, place, ordinal, datum, value_text, value_unit, value_si, taken_by)
+      SELECT j.shop_id, j.id, 'found', CASE WHEN n > 5 THEN 'loaded' ELSE 'empty' END,
+             (ARRAY['front_left', 'front_right', 'rear_left', 'rear_right', 'stop_gap'])[1 + n % 5], 0, 'hub_to_arch', '21', 'in', 0.5334, j.opened_by
+        FROM jobs j, generate_series(1, 10) n WHERE j.number > 1000;
+    ANALYZE";
+
 fn main() {
     let site = site::Site::demo();
+    fill(&site);
     let address = site.address.trim_start_matches("http://").to_owned();
     let cookie = sign_on(&address);
     for (name, path, job, selects) in PAGES {
@@ -44,8 +68,19 @@ fn main() {
         });
         let same = bare_server(site.open_again(), move |connection| {
             let _ = session::find(connection, "none", chrono::Utc::now())?;
-            let (person, _) = person::working(connection, ShopId(1), PersonId(1))?;
-            let Some(number) = job else { return Ok(job_list::newest(connection, person.shop_id, 51, None)?.len()) };
+            let (person, ..) = person::working(connection, ShopId(1), PersonId(1))?;
+            let Some(number) = job else {
+                let which = if path == "/" { Which::Open } else { Which::Found(vec!["route".to_owned()]) };
+                let listed = job_list::newest(connection, person.shop_id, &which, "none", 101, None)?;
+                let ids: Vec<_> = listed.iter().map(|(job, _)| job.id).collect();
+                vehicle::of_jobs(connection, person.shop_id, &ids)?;
+                person::of_shop(connection, person.shop_id)?;
+                if path == "/" {
+                    call::expected(connection, person.shop_id, 30)?;
+                    due::until(connection, person.shop_id, chrono::Local::now().date_naive() + chrono::Days::new(7), 60)?;
+                }
+                return Ok(listed.len());
+            };
             let file = JobFile::find(connection, person.shop_id, JobNumber(number))?;
             if selects > 8 {
                 person::of_shop(connection, person.shop_id)?;
@@ -53,13 +88,28 @@ fn main() {
             }
             Ok(file.case().readings.len())
         });
-        let page_rate = requests_per_second(&address, path, &cookie);
-        let single_rate = requests_per_second(&single, "/", "");
-        let same_rate = requests_per_second(&same, "/", "");
-        println!("{name}: {page_rate:.0} a second; bare {single_rate:.0}, with the same SELECTs {same_rate:.0}");
+        let (page_rate, page_p99) = requests_per_second(&address, path, &cookie);
+        let (single_rate, single_p99) = requests_per_second(&single, "/", "");
+        let (same_rate, _) = requests_per_second(&same, "/", "");
+        println!(
+            "{name}: {page_rate:.0} a second, p99 {page_p99:.1} ms; bare {single_rate:.0}, p99 {single_p99:.1} ms; with the same SELECTs {same_rate:.0}"
+        );
         println!("ratio {name}-vs-bare {:.2}", page_rate / single_rate);
+        println!("ratio {name}-p99-vs-bare-p99 {:.2}", page_p99 / single_p99);
         println!("ratio {name}-vs-same-selects {:.2}", page_rate / same_rate);
     }
+}
+
+/// Fills the records, once where the demo's own jobs stand is gathered.
+fn fill(site: &site::Site) {
+    for _ in 0..600 {
+        if site.ask_database("SELECT 'there' AS line FROM job_standings LIMIT 1").is_empty() {
+            std::thread::sleep(Duration::from_millis(100));
+        }
+    }
+    site.tell_database(FILL);
+    let counted = site.ask_database("SELECT count(*)::TEXT AS line FROM jobs UNION ALL SELECT count(*)::TEXT FROM readings");
+    println!("{} jobs and readings", counted.join(" and "));
 }
 
 fn bare_server(
@@ -90,7 +140,7 @@ fn sign_on(address: &str) -> String {
     let mut stream = TcpStream::connect(address).expect("a connection");
     write!(
         stream,
-        "POST /who HTTP/1.1\r\nHost: {address}\r\nConnection: close\r\nContent-Type: application/x-www-form-urlencoded\r\n\
+        "POST /sign-in/demo HTTP/1.1\r\nHost: {address}\r\nConnection: close\r\nContent-Type: application/x-www-form-urlencoded\r\n\
          Content-Length: {}\r\n\r\n{body}",
         body.len()
     )
@@ -101,7 +151,8 @@ fn sign_on(address: &str) -> String {
     cookie.split(';').next().unwrap_or_default().to_owned()
 }
 
-fn requests_per_second(address: &str, path: &str, cookie: &str) -> f64 {
+/// Answers a second, and how long the slowest of a hundred took, in milliseconds.
+fn requests_per_second(address: &str, path: &str, cookie: &str) -> (f64, f64) {
     let (done, stop) = (Arc::new(AtomicU64::new(0)), Arc::new(AtomicBool::new(false)));
     let request = format!("GET {path} HTTP/1.1\r\nHost: {address}\r\nCookie: {cookie}\r\n\r\n");
     let workers: Vec<_> = (0..CONNECTIONS)
@@ -111,11 +162,15 @@ fn requests_per_second(address: &str, path: &str, cookie: &str) -> f64 {
             std::thread::spawn(move || {
                 let stream = TcpStream::connect(address).expect("a connection");
                 let mut reader = BufReader::with_capacity(64 * 1024, stream);
+                let mut took = Vec::new();
                 while !stop.load(Ordering::Relaxed) {
+                    let begun = Instant::now();
                     reader.get_mut().write_all(request.as_bytes()).expect("sent");
                     read_answer(&mut reader);
+                    took.push(begun.elapsed());
                     done.fetch_add(1, Ordering::Relaxed);
                 }
+                took
             })
         })
         .collect();
@@ -124,10 +179,12 @@ fn requests_per_second(address: &str, path: &str, cookie: &str) -> f64 {
     std::thread::sleep(MEASURED);
     let counted = done.load(Ordering::Relaxed) - before;
     stop.store(true, Ordering::Relaxed);
-    workers.into_iter().for_each(|worker| worker.join().expect("a worker"));
+    let mut took: Vec<Duration> = workers.into_iter().flat_map(|worker| worker.join().expect("a worker")).collect();
+    took.sort_unstable();
+    let p99 = took.get(took.len() * 99 / 100).map_or(0.0, |slow| slow.as_secs_f64() * 1_000.0);
     #[expect(clippy::cast_precision_loss, reason = "a few thousand requests")]
     let rate = counted as f64 / MEASURED.as_secs_f64();
-    rate
+    (rate, p99)
 }
 
 /// Reads one answer whose length is given, and wants it to be a page.

@@ -20,7 +20,8 @@ const VIEWS: [&str; 19] = [
     "tape=/jobs/6/tape@1280x895",
     "look-over=/jobs/6/look-over@1280x1200",
     "verdict=/jobs/6/verdict@1280x1100",
-    "aim=/jobs/4/aim",
+    "bays=/bays",
+    "ledger=/ledger",
     "options=/jobs/4/options@1280x1226",
     "what-if=/jobs/6/what-if?p0_kind=helper_by_capacity&p0_helper_capacity=1500&p0_helper_travel=6&p0_helper_gap=0&load_from=loaded&more=200&more_back=40@1280x1000",
     "over-a-rating=/jobs/2/options",
@@ -31,12 +32,14 @@ const VIEWS: [&str; 19] = [
     "tape-phone=/jobs/4/tape@390x844",
     "bench=/jobs/7/bench?load=1634@1280x1288",
     "finder=/jobs/6/finder@1280x1500",
-    "arching-sheet=/jobs/7/bench/sheet?tube=3.5&plate=1/2&block=&u_bolt=9/16@794x1123 on paper",
 ];
 
 /// The views that are measured: name and path.
-const MEASURED: [(&str, &str); 22] = [
+const MEASURED: [(&str, &str); 25] = [
     ("Yard", "/"),
+    ("Bays", "/bays"),
+    ("Ledger", "/ledger"),
+    ("Vehicle", "/vehicles/1"),
     ("New job", "/jobs/new"),
     ("Job", "/jobs/1"),
     ("Intake", "/jobs/6/intake"),

@@ -80,7 +80,7 @@ addresses! {
     POST "/people/{person}/come-back" People => people::come_back;
     POST "/units" Look => units::set_units;
     GET "/bays" Look => bays::show;
-    POST "/bays" Terms => bays::add;
+    POST "/bays/new" Terms => bays::add;
     GET "/bays/book" Look => bays::ask;
     POST "/bays/book" Plan => bays::put;
     GET "/bays/bookings/{booking}" Look => bays::show_booking;

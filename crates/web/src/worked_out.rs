@@ -102,6 +102,7 @@ mod tests {
             opened_by: PersonId(1),
             opened_at: Utc::now(),
             finished_at: None,
+            hands: wise_badger_store::job::Hands::default(),
         };
         let work = Arc::new(Casework::new(Case::opened(intake)));
         JobFile { job, work, taken: Vec::new(), considered: Vec::new(), fitting: None }

@@ -45,7 +45,7 @@ fn gather(connection: &mut PgConnection, person: &Person, number: &str, deviatio
             searched: String::new(),
             ledger: vec![row(person, job.id, number, *deviations)],
         };
-        job_list::keep_gathered(connection, "rules", &[gathered.clone()]).unwrap();
+        job_list::keep_gathered(connection, "rules", std::slice::from_ref(&gathered)).unwrap();
         // Gathered again, it counts once.
         job_list::keep_gathered(connection, "rules", &[gathered]).unwrap();
     }

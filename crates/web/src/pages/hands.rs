@@ -123,7 +123,7 @@ pub(crate) async fn set(
     };
     let promised = match sheet.text("promised") {
         "" => None,
-        text => Some(text.parse::<NaiveDate>().map_err(|_| {
+        text => Some(text.parse::<NaiveDate>().map_err(|_none| {
             WebError::Refused(format!("Nothing was saved: “{text}” is no day; pick one, or type it like 2027-05-14."))
         })?),
     };

@@ -11,7 +11,7 @@ use crate::{Site, Visitor, open_half_ton, shop};
 async fn with_bays() -> (Site, Visitor, String) {
     let (site, ada) = shop().await;
     for (name, lift) in [("Long bay", ""), ("Lift 1", "yes")] {
-        let form = ada.get("/bays").await.form("form[action='/bays']").with(&[("bay", name), ("lift", lift)]);
+        let form = ada.get("/bays").await.form("form[action='/bays/new']").with(&[("bay", name), ("lift", lift)]);
         ada.send(&form).await;
     }
     let job = open_half_ton(&ada).await;

@@ -16,7 +16,7 @@ const PATIENCE: Duration = Duration::from_secs(10);
 pub(crate) struct Workbench {
     pub(crate) page: WebDriver,
     pub(crate) browser: Browser,
-    site: Site,
+    pub(crate) site: Site,
 }
 
 /// Runs a test at a site, and leaves a picture and the page behind when it fails.

@@ -114,7 +114,7 @@ impl Asked {
 }
 
 /// Whose the vehicles of jobs are.
-pub(super) type Whose = Vec<(JobId, String, Option<String>, Option<String>)>;
+pub(super) type Whose = Vec<vehicle::OfJob>;
 
 /// What the page is drawn from: as many queries for ten jobs as for a hundred.
 struct Read {
