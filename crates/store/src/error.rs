@@ -97,6 +97,14 @@ impl From<DieselError> for StoreError {
             DieselError::DatabaseError(_, ref information) if information.constraint_name() == Some("bookings_job_taken") => {
                 StoreError::Overlaps { what: "the vehicle" }
             }
+            DieselError::DatabaseError(_, ref information) if information.constraint_name() == Some("vehicles_plate") => {
+                StoreError::Taken { what: "vehicle with that plate", number: "put down just now; look it up".to_owned() }
+            }
+            DieselError::DatabaseError(_, ref information)
+                if information.constraint_name() == Some("people_shop_id_name_key") =>
+            {
+                StoreError::Taken { what: "person called so", number: "put down just now".to_owned() }
+            }
             DieselError::DatabaseError(kind, ref information) => {
                 let said = information.message().to_owned();
                 of_the_database(kind, &said, Box::new(error))

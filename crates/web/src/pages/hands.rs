@@ -12,7 +12,7 @@ use wise_badger_store::{Database, JobId, JobNumber, PersonId, PgConnection, Shop
 use super::{Hidden, job_file, keep_or_fail, see_other};
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
-use crate::view::Units;
+use crate::rights::Right;
 use crate::view::work_plan::day_words;
 use crate::worker::Worker;
 
@@ -64,13 +64,15 @@ pub(super) struct HandsForm {
     earlier: Vec<(i32, String, bool)>,
     came_back: Vec<i32>,
     closed: bool,
+    /// Whether whoever looks may change it.
+    may: bool,
 }
 
 impl askama::filters::HtmlSafe for HandsForm {}
 
 impl HandsForm {
-    pub(super) fn new(around: &Around, job: &job::Job, units: Units) -> Self {
-        let sheet = Sheet::blank(units);
+    pub(super) fn new(around: &Around, job: &job::Job, worker: &Worker) -> Self {
+        let sheet = Sheet::blank(worker.units());
         let here = around.people.iter().filter(|person| person.is_here() || Some(person.id) == job.hands.assigned_to);
         let people = here.map(|person| (person.id.0, person.name.clone(), Some(person.id) == job.hands.assigned_to)).collect();
         let named = |id: PersonId| around.people.iter().find(|person| person.id == id).map(|person| person.name.clone());
@@ -99,6 +101,7 @@ impl HandsForm {
                 .collect(),
             came_back: around.comebacks.1.iter().map(|number| number.0).collect(),
             closed: job.finished_at.is_some(),
+            may: worker.may(Right::Receive),
         }
     }
 }

@@ -108,7 +108,7 @@ fn job_page(worker: &Worker, record: &Record, around: &Around) -> Result<Page, W
         opened: format!("Opened by {}, {}", names.of(file.job.opened_by), clock(file.job.opened_at)),
         measured_by: readers.join(", "),
         hidden: Hidden::new(&Sheet::blank(units), file.job.revision),
-        hands: HandsForm::new(around, &file.job, units),
+        hands: HandsForm::new(around, &file.job, worker),
         outside: outside_words(&file.case().proof),
         sums: kept_lines(worker, file),
     };

@@ -30,6 +30,10 @@ export function attach(root) {
   const picture = root.querySelector("svg.bay-week");
   const form = root.querySelector("form.bay-move");
   if (!picture || !form) return;
+  // Whoever moves by keys goes on with the same booking.
+  const moved = new URLSearchParams(location.search).get("moved");
+  const same = [...picture.querySelectorAll("a")].find((link) => moved && link.querySelector(".bay-text")?.textContent.startsWith(`${moved} `));
+  if (root === document) same?.focus();
   for (const link of picture.querySelectorAll("a")) {
     link.addEventListener("keydown", (event) => {
       const moved = STEP_KEYS[event.key];

@@ -10,14 +10,19 @@ function newKey() {
   return `tick-${[...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("")}`;
 }
 
-/** What this device still has to send for a card, in order. */
+/** What ticks of a card are kept under: on a shared tablet nobody's go to the server in another's name. */
+function list(address) {
+  return `${LIST} ${document.querySelector("[data-person]")?.dataset.person ?? ""} ${address}`;
+}
+
+/** What whoever is signed in still has to send for a card from this device, in order. */
 function waiting(address) {
-  return JSON.parse(localStorage.getItem(`${LIST} ${address}`) ?? "[]");
+  return JSON.parse(localStorage.getItem(list(address)) ?? "[]");
 }
 
 function keep(address, ticks) {
-  if (ticks.length > 0) localStorage.setItem(`${LIST} ${address}`, JSON.stringify(ticks));
-  else localStorage.removeItem(`${LIST} ${address}`);
+  if (ticks.length > 0) localStorage.setItem(list(address), JSON.stringify(ticks));
+  else localStorage.removeItem(list(address));
 }
 
 /** Shows on the card what is kept here and not with the server yet; what waited for a hold that is answered with a yes is opened. */

@@ -123,3 +123,22 @@ async fn whoever_may_only_look_is_told_before_they_type() {
     let me = tuck.get("/me").await;
     assert!(me.text(".may").contains("✓ tick the wrench card") && me.text(".may").contains("– not: release a job"));
 }
+
+#[tokio::test]
+async fn a_cut_takes_the_word_of_a_lead_whoever_ticks() {
+    let site = Site::demo();
+    let tick = |key: &str, note: &str| {
+        [("key", key), ("step", "rear.nothing_cut"), ("answer", "yes"), ("note", note)]
+            .map(|(name, text)| (name.to_owned(), text.to_owned()))
+    };
+    let (bram, odalys) = (Visitor::working(&site.address, "Bram").await, Visitor::working(&site.address, "Odalys").await);
+    let path = "/jobs/11/wrench/ticks";
+    let refused = bram.post(path, &tick("tick-000001", "trimmed the fender lip")).await;
+    assert_eq!(refused.status, StatusCode::FORBIDDEN);
+    assert!(refused.text("main").contains("Only an owner or lead may say yes to a cut"), "{}", refused.text("main"));
+    assert_eq!(bram.post(path, &tick("tick-000002", "")).await.status, StatusCode::OK, "nothing cut is his to say");
+    assert_eq!(odalys.post(path, &tick("tick-000003", "trimmed the fender lip")).await.status, StatusCode::OK);
+    let begun = [("key", "tick-000004"), ("step", "parts_checked"), ("answer", "yes"), ("note", "the bolts come at noon")];
+    let begun = begun.map(|(name, text)| (name.to_owned(), text.to_owned()));
+    assert_eq!(bram.post(path, &begun).await.status, StatusCode::FORBIDDEN, "nor that work begins while parts are missing");
+}

@@ -375,7 +375,7 @@ pub(crate) async fn move_on(
     let done =
         once(&database, &worker, &sheet, move |connection, person| booking::change(connection, person, of, &slot).map(|_| ()));
     done.await?;
-    Ok(see_other(format!("{BAYS}?week={}", begins.date())))
+    Ok(see_other(format!("{BAYS}?week={}&moved={}", begins.date(), found.number.0)))
 }
 
 /// Strikes it off.
