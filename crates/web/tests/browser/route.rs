@@ -76,6 +76,7 @@ async fn a_new_user_gets_from_an_empty_shop_to_a_proven_correction() {
         bench.find("form[action$='/finish'] button").await?.click().await?;
         bench.wait_for(".stands", "Finished").await?;
         bench.goto("/").await?;
+        bench.find(".yard-more a[href='/?finished=true']").await?.click().await?;
         bench.wait_for(".is-finished .job-stands", "Finished").await
     })
     .await;
@@ -151,6 +152,11 @@ async fn labels_do_not_overlap_and_nothing_is_cut_off() {
             bench.browser.resize(width, height).await;
             for path in [
                 "/",
+                "/?finished=true",
+                "/bays",
+                "/ledger",
+                "/people",
+                "/me",
                 "/jobs/1",
                 "/jobs/2/options",
                 "/jobs/3/verdict",
@@ -186,6 +192,9 @@ const CROWDED: &str = r#"
     const found = [];
     const wide = document.documentElement.clientWidth;
     if (document.documentElement.scrollWidth > wide) found.push(`the page is ${document.documentElement.scrollWidth} wide`);
+    for (const name of document.querySelectorAll("h1")) {
+        if (name.textContent.trim() && name.getBoundingClientRect().width < 20) found.push(`not to be read: ${name.textContent}`);
+    }
     for (const drawing of document.querySelectorAll("svg.stance")) {
         const frame = drawing.getBoundingClientRect();
         if (frame.width === 0) continue;
