@@ -83,8 +83,11 @@ async fn what_the_customer_comes_back_for_is_called_for_and_done() {
     assert!(called.texts(".due-line").iter().any(|line| line.contains("called by Ines") && line.contains("comes Thursday")));
     let done = ines.send(&called.form("form[action='/jobs/12/due/lug_nuts']").with(&[("mark", "done")])).await;
     assert!(done.attributes("form[action='/jobs/12/due/lug_nuts']", "action").is_empty(), "done is not due");
-    let made_up = ines.post("/jobs/12/due/nonsense", &[("token".into(), "a".repeat(20)), ("mark".into(), "done".into())]).await;
-    assert_eq!(made_up.status, StatusCode::CONFLICT);
+    let done = [("token".into(), "a".repeat(20)), ("mark".into(), "done".into())];
+    for made_up in ["nonsense", "%00"] {
+        let answer = ines.post(&format!("/jobs/12/due/{made_up}"), &done).await;
+        assert_eq!(answer.status, StatusCode::CONFLICT, "{made_up}");
+    }
 }
 
 #[tokio::test]

@@ -16,6 +16,9 @@ use crate::worker::Worker;
 /// Longest note on something due.
 const LONGEST_NOTE: usize = 200;
 
+/// Told when something is said to what is not due.
+const NOT_DUE: &str = "That is not due on this job any more. Look at the yard as it stands now.";
+
 /// What can be due on a job: its word, what it is called, whether the customer is called for it.
 const DUES: [(&str, &str, bool); 6] = [
     ("promised", "promised to the customer", false),
@@ -70,15 +73,16 @@ pub(crate) async fn mark(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let (number, what) = path.into_inner();
+    if !DUES.iter().any(|(word, ..)| *word == what) {
+        return Err(WebError::NotNow(NOT_DUE));
+    }
     let sheet = Sheet::posted(posted, worker.units());
     let (said, note) = (sheet.text("mark").to_owned(), sheet.text("note").chars().take(LONGEST_NOTE).collect::<String>());
     let marked = once(&database, &worker, &sheet, move |connection, person| {
         due_list::mark(connection, person, JobNumber(number), &what, &said, &note)
     });
     match marked.await {
-        Err(WebError::Store(StoreError::NotFound("thing due"))) => {
-            Err(WebError::NotNow("That is not due on this job any more. Look at the yard as it stands now."))
-        }
+        Err(WebError::Store(StoreError::NotFound("thing due"))) => Err(WebError::NotNow(NOT_DUE)),
         done => done.map(|()| see_other("/#due")),
     }
 }
