@@ -78,6 +78,9 @@ async fn what_the_customer_comes_back_for_is_called_for_and_done() {
     let due = ines.get("/").await;
     let line = due.texts(".due-line").into_iter().find(|line| line.contains("Pool service")).expect("it is due");
     assert!(line.contains("late") && line.contains("tightened again"), "{line}");
+    let tuck = Visitor::working(&site.address, "Tuck").await.get("/").await;
+    assert!(tuck.text("#due").contains("Pool service"), "an apprentice sees what is due");
+    assert!(tuck.attributes("#due form", "action").is_empty(), "and says nothing to it");
     let form = due.form("form[action='/jobs/12/due/lug_nuts']");
     let called = ines.send(&form.with(&[("mark", "called"), ("note", "comes Thursday")])).await;
     assert!(called.texts(".due-line").iter().any(|line| line.contains("called by Ines") && line.contains("comes Thursday")));

@@ -9,8 +9,9 @@ use wise_badger_store::{Database, JobNumber, StoreError};
 use super::super::{Hidden, Names, once, see_other};
 use crate::error::WebError;
 use crate::form::{Posted, Sheet};
+use crate::rights::Right;
+use crate::view::clock;
 use crate::view::work_plan::day_words;
-use crate::view::{Units, clock};
 use crate::worker::Worker;
 
 /// Longest note on something due.
@@ -39,13 +40,13 @@ pub(super) struct DueLine {
     pub(super) late: bool,
     /// What was said to it last.
     pub(super) said: String,
-    /// Whether it is the customer's to come back for: then it is called for, done or declined here.
-    pub(super) is_customers: bool,
+    /// Whether it is called for, done or declined here: it is the customer's to come back for, and whoever looks may say so.
+    pub(super) is_answered: bool,
     pub(super) hidden: Hidden,
 }
 
 impl DueLine {
-    pub(super) fn new(due: &DueListed, names: &Names, today: NaiveDate, units: Units) -> Self {
+    pub(super) fn new(due: &DueListed, names: &Names, today: NaiveDate, worker: &Worker) -> Self {
         let (_, what, is_customers) = DUES.iter().find(|(word, ..)| *word == due.what).copied().unwrap_or(("", "due", false));
         let said = due.mark.as_ref().map_or_else(String::new, |mark| {
             let note = if mark.note.is_empty() { String::new() } else { format!(": {}", mark.note) };
@@ -59,8 +60,8 @@ impl DueLine {
             day: day_words(due.day),
             late: due.day < today,
             said,
-            is_customers,
-            hidden: Hidden::new(&Sheet::blank(units), 0),
+            is_answered: is_customers && worker.may(Right::Receive),
+            hidden: Hidden::new(&Sheet::blank(worker.units()), 0),
         }
     }
 }

@@ -151,9 +151,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
         false => Vec::new(),
     };
     let (due, due_soon): (Vec<DueListed>, Vec<DueListed>) = due.into_iter().partition(|due| due.day <= today);
-    let line = |due: Vec<DueListed>| -> Vec<DueLine> {
-        due.iter().map(|due| DueLine::new(due, &names, today, worker.units())).collect()
-    };
+    let line =
+        |due: Vec<DueListed>| -> Vec<DueLine> { due.iter().map(|due| DueLine::new(due, &names, today, &worker)).collect() };
     let page = YardPage {
         shell: Shell::new(&worker, "Yard", "/"),
         shows: match which {
