@@ -106,6 +106,31 @@ impl WorkDays {
         at
     }
 
+    /// A time moved by so many days that the shop works, back or ahead, to the same hour.
+    pub fn moved_by_days(&self, at: NaiveDateTime, days: i64) -> NaiveDateTime {
+        let mut day = at.date();
+        for _ in 0..days.abs().min(4_000) {
+            day = if days > 0 { self.day_after(day) } else { self.day_before(day) };
+        }
+        day.and_time(at.time())
+    }
+
+    /// Hours that the shop works between two times, up to the quarter hour: those that [`WorkDays::ends`] takes from one to the other.
+    pub fn hours_between(&self, begins: NaiveDateTime, ends: NaiveDateTime) -> f64 {
+        let mut at = self.at_work(begins);
+        let mut minutes = 0;
+        while at < ends {
+            minutes += (self.closes(at.date()).min(ends) - at).num_minutes();
+            at = self.at_work(self.closes(at.date()));
+        }
+        let quarters = (minutes + 14) / 15;
+        quarters as f64 / 4.0
+    }
+
+    fn day_after(&self, day: NaiveDate) -> NaiveDate {
+        self.at_work((day + Days::new(1)).and_time(NaiveTime::MIN)).date()
+    }
+
     fn day_before(&self, day: NaiveDate) -> NaiveDate {
         let mut day = day - Days::new(1);
         while !self.works_on(day) {

@@ -23,6 +23,7 @@
 //! mean of the population held at what was said (from memory; checked against made-up histories in the tests).
 
 use wise_badger_mechanics::correction::{Axles, Correction, FigureRole, KindFigure, PartDoubt};
+use wise_badger_mechanics::tape::ReadingPrecision;
 use wise_badger_mechanics::units::InShopUnits as _;
 
 use crate::casework::Casework;
@@ -39,8 +40,6 @@ pub const LEAST_JOBS: usize = 3;
 const FURTHEST: f64 = 3.0;
 /// A part that moves a height by less per deviation is not seen in it, m.
 const SEEN_M: f64 = 0.0008;
-/// A tape reads no closer than that, m (a sixteenth of an inch, as two standard deviations).
-const TAPE_SD_M: f64 = 0.0008;
 
 /// A height after fitting, held against its promise.
 #[derive(Debug, Clone, PartialEq)]
@@ -72,6 +71,46 @@ pub struct Says {
     pub deviations: f64,
     /// With which standard deviation.
     pub sd: f64,
+}
+
+/// What every band takes one reading of the tape to be off by, m: one standard deviation. Nothing is known closer from one.
+pub fn taken_for_m() -> f64 {
+    ReadingPrecision::shop_tape().tape.si()
+}
+
+/// How closely somebody reads, by what they read more than once.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum ReadsHow {
+    /// Too few spots to say.
+    TooFew,
+    /// As close as the bands take a reading for, or closer.
+    AsTaken,
+    /// Wider than that.
+    Wider,
+}
+
+/// Fewer spots than that say nothing of a reader (our own working rule).
+const LEAST_SPOTS: i64 = 5;
+/// So much wider than what a reading is taken for is told; less is chance (our own working rule).
+const TOLD_FROM: f64 = 1.25;
+
+/// How somebody reads whose readings at so many spots differ by a standard deviation, m.
+pub fn reads_how(spots: i64, sd_m: f64) -> ReadsHow {
+    if spots < LEAST_SPOTS {
+        ReadsHow::TooFew
+    } else if sd_m > TOLD_FROM * taken_for_m() {
+        ReadsHow::Wider
+    } else {
+        ReadsHow::AsTaken
+    }
+}
+
+/// The mean of what was seen, and its standard deviation (the sample's, with `n − 1`); both nought of nothing, and the latter of one.
+pub fn mean_and_sd(seen: &[f64]) -> (f64, f64) {
+    let count = seen.len().max(1) as f64;
+    let mean = seen.iter().sum::<f64>() / count;
+    let variance = seen.iter().map(|one| (one - mean).powi(2)).sum::<f64>() / (count - 1.0).max(1.0);
+    (mean, variance.sqrt())
 }
 
 /// Every height of a job that was read after fitting and had been promised.
@@ -119,7 +158,7 @@ fn says(work: &Casework, end: End, state: LoadState, miss: f64, sd: f64) -> Opti
     let known = option.parts.get(place).and_then(|part| part.shelf.as_deref()?.record);
     let (before, left) = known.map_or((0.0, 1.0), |known| (known.deviations, known.left));
     // What the promise left open of this very part is what is asked here, and counts for nothing beside it.
-    let rest = (sd * sd - (per_deviation * left).powi(2)).max(TAPE_SD_M * TAPE_SD_M).sqrt();
+    let rest = (sd * sd - (per_deviation * left).powi(2)).max(taken_for_m().powi(2)).sqrt();
     let deviations = (before + miss / per_deviation).clamp(-FURTHEST, FURTHEST);
     Some(Says { place, deviations, sd: rest / per_deviation.abs() })
 }

@@ -48,6 +48,29 @@ fn a_time_is_moved_by_half_hours_that_are_worked() {
 }
 
 #[test]
+fn a_time_is_moved_by_days_that_are_worked() {
+    let days = days();
+    assert_eq!(days.moved_by_days(at(7, 9, 30), 1), at(8, 9, 30));
+    assert_eq!(days.moved_by_days(at(11, 9, 30), 1), at(14, 9, 30), "over a weekend");
+    assert_eq!(days.moved_by_days(at(14, 9, 30), -1), at(11, 9, 30), "and back");
+    assert_eq!(days.moved_by_days(at(7, 9, 30), 5), at(14, 9, 30), "a week on");
+    assert_eq!(days.moved_by_days(at(7, 9, 30), 0), at(7, 9, 30));
+}
+
+proptest! {
+    /// What the hours between two times are is what brings work from one to the other.
+    #[test]
+    fn the_hours_between_two_times_are_those_that_work_takes(quarters in 0_u32..400, start in 0_i64..200) {
+        let days = days();
+        let begins = days.moved(at(7, 8, 0), start);
+        let hours = f64::from(quarters) / 4.0;
+        let ends = days.ends(begins, hours);
+        prop_assert!((days.hours_between(begins, ends) - hours).abs() < 1e-9);
+        prop_assert!(days.hours_between(ends, begins).abs() < 1e-9, "nothing backwards");
+    }
+}
+
+#[test]
 fn the_earliest_slot_is_the_first_that_bay_and_people_are_free_for() {
     let people = [7, 8];
     let free = earliest(&wanted(3.0), &days(), &BAYS, &people, &[]);

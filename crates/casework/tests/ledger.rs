@@ -5,7 +5,7 @@
 use proptest::prelude::*;
 use rand::{RngExt, SeedableRng};
 use rand_pcg::Pcg64Mcg;
-use wise_badger_casework::ledger::{BETWEEN_NUMBERS, LEAST_JOBS, record};
+use wise_badger_casework::ledger::{BETWEEN_NUMBERS, LEAST_JOBS, ReadsHow, mean_and_sd, reads_how, record, taken_for_m};
 use wise_badger_mechanics::correction::{Correction, LeafByLift, LiftBlock};
 use wise_badger_mechanics::units::{inches, pounds};
 
@@ -22,6 +22,23 @@ impl Dice {
         let (one, other) = (self.between(1e-12, 1.0), self.between(0.0, std::f64::consts::TAU));
         (-2.0 * one.ln()).sqrt() * other.cos()
     }
+}
+
+#[test]
+fn a_reader_is_held_against_what_the_bands_take_a_reading_for() {
+    // One standard deviation of a sixteenth of an inch, as every band takes it.
+    assert!((taken_for_m() - 0.0254 / 16.0).abs() < 1e-12);
+    assert_eq!(reads_how(4, 0.1), ReadsHow::TooFew, "however wide");
+    assert_eq!(reads_how(5, 0.0254 / 16.0), ReadsHow::AsTaken, "a sixteenth is what is allowed for");
+    assert_eq!(reads_how(5, 0.0254 / 8.0), ReadsHow::Wider);
+}
+
+#[test]
+fn a_mean_and_how_far_about_it() {
+    assert_eq!(mean_and_sd(&[]), (0.0, 0.0));
+    assert_eq!(mean_and_sd(&[3.0]), (3.0, 0.0));
+    // By hand: 2, 4, 6 are 4 on the mean; (4 + 0 + 4) / 2 = 4, whose root is 2.
+    assert_eq!(mean_and_sd(&[2.0, 4.0, 6.0]), (4.0, 2.0));
 }
 
 #[test]

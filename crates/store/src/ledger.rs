@@ -120,19 +120,21 @@ pub fn switched_off(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<S
     Ok(off.into_iter().map(|one| one.number).collect())
 }
 
-/// What tells one state of the ledger from another: it is another as soon as a line is gathered, or a record is switched.
+/// What tells one state of the ledger from another: it is another as soon as a line is gathered or goes, or a record is switched.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Stamp {
+    lines: i64,
     newest_line: Option<i64>,
     newest_switch: Option<i64>,
 }
 
 /// The stamp of a ledger as it stands.
 pub fn stamp(connection: &mut PgConnection, shop: ShopId) -> Result<Stamp, StoreError> {
-    let lines = ledger_lines::table.filter(ledger_lines::shop_id.eq(shop)).filter(ledger_lines::says_the_most);
-    let newest_line = lines.select(diesel::dsl::max(ledger_lines::id)).first(connection)?;
+    let said = || ledger_lines::table.filter(ledger_lines::shop_id.eq(shop)).filter(ledger_lines::says_the_most);
+    let lines = said().count().get_result(connection)?;
+    let newest_line = said().select(diesel::dsl::max(ledger_lines::id)).first(connection)?;
     let switches = record_switches::table.filter(record_switches::shop_id.eq(shop));
-    Ok(Stamp { newest_line, newest_switch: switches.select(diesel::dsl::max(record_switches::id)).first(connection)? })
+    Ok(Stamp { lines, newest_line, newest_switch: switches.select(diesel::dsl::max(record_switches::id)).first(connection)? })
 }
 
 /// Says whether a part's record counts in predictions.

@@ -184,7 +184,9 @@ pub fn tell(
         .execute(connection)?;
     let of_job = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job));
     diesel::update(of_job).set(jobs::vehicle_id.eq(id)).execute(connection)?;
-    diesel::delete(job_standings::table.filter(job_standings::job_id.eq(job))).execute(connection)?;
+    // Its other visits are found by whose it is, too.
+    let visits = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::vehicle_id.eq(id)).select(jobs::id);
+    diesel::delete(job_standings::table.filter(job_standings::job_id.eq_any(visits))).execute(connection)?;
     Ok(Some(id))
 }
 

@@ -1,5 +1,6 @@
 //! What intake writes down beside the vehicle itself: springs, wheels, what the customer wants, what was done before.
 
+use chrono::{Datelike, NaiveDate};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 
@@ -145,6 +146,19 @@ pub struct DayEntry {
     pub text: String,
     /// The day, as YYYY-MM-DD.
     pub day: String,
+}
+
+impl DayEntry {
+    /// The day; `None` of what is no day, and of one outside the years that a shop has to do with, 2000 to 2099.
+    pub fn date(&self) -> Option<NaiveDate> {
+        Self::read(&self.day)
+    }
+
+    /// A day from its words: `2027-05-14` or `5/14/2027`, from 2000 to 2099.
+    pub fn read(text: &str) -> Option<NaiveDate> {
+        let read = ["%Y-%m-%d", "%m/%d/%Y"].into_iter().find_map(|way| NaiveDate::parse_from_str(text, way).ok());
+        read.filter(|day| (2000..2100).contains(&day.year()))
+    }
 }
 
 /// How much of the time a vehicle spends in a load case.

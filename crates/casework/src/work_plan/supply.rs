@@ -2,7 +2,7 @@
 
 use chrono::NaiveDate;
 
-use crate::entry::{OptionEntry, ShelfPart, SupplyEntry, SupplyWord, WorkPlanEntry};
+use crate::entry::{DayEntry, OptionEntry, ShelfPart, SupplyEntry, SupplyWord, WorkPlanEntry};
 use crate::wrench::{Needed, What};
 
 /// A needed thing, and when it is here.
@@ -60,7 +60,7 @@ pub fn supplies<'a>(
             _ => None,
         };
         let entry = plan.supplies.iter().find(|entry| entry.key == needed.key);
-        let due = entry.and_then(|entry| entry.due.as_ref()).and_then(|due| due.day.parse::<NaiveDate>().ok());
+        let due = entry.and_then(|entry| entry.due.as_ref()).and_then(DayEntry::date);
         let by_lead = || shelf.and_then(|shelf| shelf.lead_days).map(i64::from);
         let days = due.map(|due| (due - today).num_days()).or_else(by_lead);
         let stands = match (missing.contains(&needed.key), entry.and_then(|entry| entry.stands), shelf.and_then(|of| of.in_stock))

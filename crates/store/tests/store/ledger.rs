@@ -65,6 +65,7 @@ fn a_part_goes_by_its_own_proofs_from_three_jobs_on_and_while_a_lead_lets_it() {
     assert_eq!(record(connection), None, "two jobs say nothing, and another shop's are none of ours");
     let before = shelf::stamp(connection, person.shop_id).unwrap();
     gather(connection, person, &number, &[-0.8]);
+    let grown = shelf::stamp(connection, person.shop_id).unwrap();
     let known = record(connection).unwrap();
     assert!(known.jobs == 3 && known.deviations < -0.5 && known.left < 0.8, "{known:?}");
     assert_ne!(shelf::stamp(connection, person.shop_id).unwrap(), before, "a search begins anew");
@@ -81,6 +82,21 @@ fn a_part_goes_by_its_own_proofs_from_three_jobs_on_and_while_a_lead_lets_it() {
     shelf::change(connection, person, id, &told).map(|_| ()).unwrap();
     assert_eq!(ledger::lines(connection, person.shop_id, 100).unwrap().len(), 3);
     assert_eq!(shelf::all(connection, person.shop_id).unwrap()[0].record, None, "and nobody types one");
+    // The earliest job's proof goes, and the newest line stays: that is another ledger, too.
+    let (first, row) = ledger::lines(connection, person.shop_id, 100).unwrap().pop().unwrap();
+    let gathered = Gathered {
+        shop: person.shop_id,
+        job: row.job_id,
+        revision: 1,
+        standing: serde_json::json!({}),
+        dues: Vec::new(),
+        searched: String::new(),
+        ledger: Vec::new(),
+    };
+    let before = shelf::stamp(connection, person.shop_id).unwrap();
+    job_list::keep_gathered(connection, "rules", &[gathered]).unwrap();
+    assert_ne!(shelf::stamp(connection, person.shop_id).unwrap(), before, "without the proof of job {first:?}");
+    assert_ne!(before, grown, "a switched record is another as well");
 }
 
 #[test]

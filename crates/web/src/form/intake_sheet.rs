@@ -1,6 +1,5 @@
 //! The intake sheet's form: springs, wheels, what the customer wants, what was done before.
 
-use chrono::NaiveDate;
 use wise_badger_casework::bounds::{OVERHANG, RIDE_HEIGHT, WHEEL_TRACK};
 use wise_badger_casework::entry::{
     DayEntry, DrivenWord, FirstWord, IntakeSheetEntry, LoadPlanEntry, ModificationEntry, MoneyEntry, ShareEntry, ShareOf, Typed,
@@ -201,8 +200,7 @@ pub(super) fn day(sheet: &mut Sheet, name: &str) -> Option<DayEntry> {
     if text.is_empty() {
         return None;
     }
-    let read = ["%Y-%m-%d", "%m/%d/%Y"].into_iter().find_map(|way| NaiveDate::parse_from_str(&text, way).ok());
-    match read.filter(|day| (2000..2100).contains(&chrono::Datelike::year(day))) {
+    match DayEntry::read(&text) {
         Some(day) => Some(DayEntry { text, day: day.format("%Y-%m-%d").to_string() }),
         None => {
             sheet.refuse(name, format!("“{text}” is no day; type one like 5/14/2027 or 2027-05-14, and words beside it."));

@@ -3,7 +3,7 @@
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use askama::Template;
-use chrono::NaiveDate;
+use wise_badger_casework::entry::DayEntry;
 use wise_badger_store::job::{self, Hands};
 use wise_badger_store::person::Person;
 use wise_badger_store::vehicle::{self, Vehicle, Visit, Whose};
@@ -126,8 +126,8 @@ pub(crate) async fn set(
     };
     let promised = match sheet.text("promised") {
         "" => None,
-        text => Some(text.parse::<NaiveDate>().map_err(|_none| {
-            WebError::Refused(format!("Nothing was saved: “{text}” is no day; pick one, or type it like 2027-05-14."))
+        text => Some(DayEntry::read(text).ok_or_else(|| {
+            WebError::Refused(format!("Nothing was saved: “{text}” is no day; pick one, or type it like 5/14/2027."))
         })?),
     };
     let hands = Hands { assigned_to: person, promised_on: promised };

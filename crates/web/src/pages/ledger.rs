@@ -9,7 +9,7 @@ use actix_web::web::{Data, Query};
 use askama::Template;
 use serde::Deserialize;
 use wise_badger_casework::entry::ShelfPart;
-use wise_badger_casework::ledger::LEAST_JOBS;
+use wise_badger_casework::ledger::{LEAST_JOBS, ReadsHow, mean_and_sd, reads_how, taken_for_m};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::KindRow;
@@ -32,8 +32,6 @@ use crate::view::{Units, class_name, datum_name, sentence};
 use crate::worker::Worker;
 
 const LEDGER: &str = "/ledger";
-/// What the bands take one reading to be off by, as one standard deviation: half of a sixteenth of an inch.
-const TAKEN_FOR_M: f64 = 0.000_794;
 
 #[derive(Template)]
 #[template(path = "ledger.html")]
@@ -114,7 +112,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
             .filter_map(|word| Some((word.to_owned(), class_name(VehicleClass::from_word(word)?), word == asked.class)))
             .collect(),
         readers: read.readers.iter().map(|of| (names.of(of.person()).to_owned(), reader_words(of, units))).collect(),
-        taken_for: units.height(metres(2.0 * TAKEN_FOR_M)),
+        taken_for: units.height(metres(2.0 * taken_for_m())),
         sound: read.sound.iter().map(|of| sound_line(of, units)).collect(),
         least: LEAST_JOBS,
         may_switch: worker.may(Right::Terms),
@@ -140,13 +138,6 @@ fn misses(rows: &[&LedgerRow]) -> Vec<f64> {
         by_job.entry(row.job_id.0).or_default().push(row.read_m - row.promised_m);
     }
     by_job.into_values().map(|misses| misses.iter().sum::<f64>() / misses.len().max(1) as f64).collect()
-}
-
-fn mean_and_sd(all: &[f64]) -> (f64, f64) {
-    let count = all.len().max(1) as f64;
-    let mean = all.iter().sum::<f64>() / count;
-    let variance = all.iter().map(|one| (one - mean).powi(2)).sum::<f64>() / (count - 1.0).max(1.0);
-    (mean, variance.sqrt())
 }
 
 fn named(key: &Key, read: &Read) -> String {
@@ -193,12 +184,10 @@ fn spread(key: &Key, rows: &[&LedgerRow], read: &Read) -> Option<Spread> {
 fn reader_words(of: &ReaderSpread, units: Units) -> String {
     let band = units.height(metres(2.0 * of.sd_m));
     let spots = if of.spots == 1 { "1 spot".to_owned() } else { format!("{} spots", of.spots) };
-    let against = if of.spots < 5 {
-        "too few to go by"
-    } else if of.sd_m > 1.5 * TAKEN_FOR_M {
-        "wider than the bands take a reading for: read twice, and the bands hold"
-    } else {
-        "as close as the bands take a reading for, or closer"
+    let against = match reads_how(of.spots, of.sd_m) {
+        ReadsHow::TooFew => "too few to go by",
+        ReadsHow::AsTaken => "as close as the bands take a reading for, or closer",
+        ReadsHow::Wider => "wider than the bands take a reading for: read each corner twice",
     };
     format!("reads again within {band} on {spots}: {against}")
 }

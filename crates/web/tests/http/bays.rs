@@ -64,6 +64,11 @@ async fn nobody_books_what_is_taken_and_is_shown_what_is_free() {
         assert!(page.text("[role=alert]").contains(says), "{says}: {}", page.text("[role=alert]"));
     }
     assert_eq!(book(&ada, 2, "99", "2030-12-02", "08:00", "1").await.status, StatusCode::NOT_FOUND);
+    for far in ["+262142-12-31", "-262143-01-01", "9999-12-31", "nonsense"] {
+        assert_eq!(book(&ada, 2, "2", far, "08:00", "1").await.status, StatusCode::UNPROCESSABLE_ENTITY, "{far}");
+        let week = ada.get(&format!("/bays?week={}", far.replace('+', "%2B"))).await;
+        assert_eq!(week.status, StatusCode::OK, "{far} shows the week that it is");
+    }
 }
 
 #[tokio::test]

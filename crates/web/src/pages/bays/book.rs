@@ -7,7 +7,7 @@ use askama::Template;
 use chrono::{Days, Local, NaiveDateTime, NaiveTime};
 use serde::Deserialize;
 use wise_badger_casework::bay_plan::{FreeBay, Slot as FreeSlot, Wanted, WorkDays, earliest};
-use wise_badger_casework::entry::RaisedWord;
+use wise_badger_casework::entry::{DayEntry, RaisedWord};
 use wise_badger_casework::wrench::{Lifting, lifting};
 use wise_badger_store::booking::{self, Slot};
 use wise_badger_store::{BayId, BookingId, Database, JobId, JobNumber, PersonId, StoreError, job};
@@ -222,7 +222,7 @@ fn book_page(
 fn asked_of(sheet: &Sheet) -> Asked {
     let id = |name: &str| sheet.text(name).parse::<i64>().ok();
     let time = sheet.text("time").parse::<NaiveTime>().or_else(|_| NaiveTime::parse_from_str(sheet.text("time"), "%H:%M"));
-    let begins = sheet.text("day").parse::<chrono::NaiveDate>().ok().zip(time.ok()).map(|(day, time)| day.and_time(time));
+    let begins = DayEntry::read(sheet.text("day")).zip(time.ok()).map(|(day, time)| day.and_time(time));
     Asked {
         bay: id("bay"),
         begins,
@@ -298,7 +298,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>
     let asked = Asked {
         bay: Some(found.slot.bay.0),
         begins: Some(begins),
-        hours: hours_between(&days, begins, ends),
+        hours: days.hours_between(begins, ends),
         person: found.slot.person.map(|id| id.0),
         second: found.slot.second.map(|id| id.0),
     };
@@ -309,15 +309,6 @@ async fn of_booking(database: &Data<Database>, worker: &Worker, id: i64) -> Resu
     let shop = worker.shop_id();
     let found = database.read(move |connection| booking::find(connection, shop, BookingId(id))).await?;
     Ok((about(database, worker, found.number.0).await?, found))
-}
-
-/// Hours that the shop works between two times.
-fn hours_between(days: &WorkDays, begins: NaiveDateTime, ends: NaiveDateTime) -> f64 {
-    let mut quarters = 0_u32;
-    while quarters < 4 * 2_000 && days.ends(begins, f64::from(quarters) / 4.0) < ends {
-        quarters += 1;
-    }
-    f64::from(quarters) / 4.0
 }
 
 /// Moves it to what the form says.
@@ -353,23 +344,12 @@ pub(crate) async fn move_on(
     let (about, found) = of_booking(&database, &worker, *id).await?;
     let days = WorkDays::of(&about.read.terms);
     let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
-    let hours = hours_between(&days, begins, ends);
+    let hours = days.hours_between(begins, ends);
     let place = about.read.bays.iter().position(|bay| bay.id == found.slot.bay).unwrap_or(0);
     let last = i64::try_from(about.read.bays.len()).unwrap_or(1) - 1;
     let place = usize::try_from((i64::try_from(place).unwrap_or(0) + rows).clamp(0, last.max(0))).unwrap_or(0);
     let bay = about.read.bays.get(place).map_or(found.slot.bay, |bay| bay.id);
-    let mut at = begins;
-    for _ in 0..days_on.unsigned_abs() {
-        let next = if days_on > 0 { at + Days::new(1) } else { at - Days::new(1) };
-        at = if days.works_on(next.date()) {
-            next
-        } else if days_on > 0 {
-            days.at_work(next.date().and_time(NaiveTime::MIN)).date().and_time(at.time())
-        } else {
-            days.moved(next.date().and_time(NaiveTime::MIN), -1).date().and_time(at.time())
-        };
-    }
-    let begins = days.moved(at, steps);
+    let begins = days.moved(days.moved_by_days(begins, days_on), steps);
     let slot = Slot { bay, begins_at: utc(begins), ends_at: utc(days.ends(begins, hours)), ..found.slot };
     let of = found.id;
     let done =

@@ -13,6 +13,7 @@ use askama::Template;
 use chrono::{DateTime, Datelike, Days, Local, NaiveDate, NaiveDateTime, TimeZone, Utc};
 use serde::Deserialize;
 use wise_badger_casework::bay_plan::{Taken, WorkDays, people_taken};
+use wise_badger_casework::entry::DayEntry;
 use wise_badger_casework::work_plan::ShopTerms;
 use wise_badger_store::bay::{self, Bay};
 use wise_badger_store::booking::{self, Booking};
@@ -117,11 +118,12 @@ pub(super) fn taken(booked: &[Booking]) -> Vec<Taken> {
 
 #[derive(Deserialize)]
 pub(crate) struct Week {
-    week: Option<NaiveDate>,
+    #[serde(default)]
+    week: String,
 }
 
 pub(crate) async fn show(database: Data<Database>, worker: Worker, week: Query<Week>) -> Result<HttpResponse, WebError> {
-    bays_page(&database, &worker, week.week, None).await
+    bays_page(&database, &worker, DayEntry::read(&week.week), None).await
 }
 
 async fn bays_page(

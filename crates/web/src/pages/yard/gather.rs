@@ -10,7 +10,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use sha2::{Digest, Sha256};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{Currency, SupplyWord, TickEntry};
+use wise_badger_casework::entry::{Currency, DayEntry, SupplyWord, TickEntry};
 use wise_badger_casework::ledger::{self, LedgerLine};
 use wise_badger_casework::reading::Phase;
 use wise_badger_casework::route::Progress;
@@ -136,20 +136,19 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
     let Read { file: whole, usual: file, ticks, papers, whose } = read;
     let case = file.case();
     let finished = file.job.finished_at.is_some();
-    let day = |text: &str| text.parse::<NaiveDate>().ok();
     let progress = Progress::of(&file.work, finished);
     let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
     let work = (case.chosen.is_some() && !finished && !progress.over).then(|| PlannedWork::of(&file.work, &entries));
     let missing = work.as_ref().map(|work| work.missing.as_slice()).unwrap_or_default();
     let ordered = case.work_plan.supplies.iter().filter(|supply| supply.stands == Some(SupplyWord::Ordered));
     let ordered = ordered.filter(|supply| missing.contains(&supply.key));
-    let parts_on = ordered.filter_map(|supply| day(&supply.due.as_ref()?.day)).max();
+    let parts_on = ordered.filter_map(|supply| supply.due.as_ref()?.date()).max();
     let stands = Stands {
         parts: missing.len(),
         parts_on,
         asks_customer: case.work_plan.extras.iter().any(|extra| extra.agreed.is_none()),
         visit: visit(whole),
-        wanted_on: case.sheet.wanted_by.as_ref().and_then(|wanted| day(&wanted.day)),
+        wanted_on: case.sheet.wanted_by.as_ref().and_then(DayEntry::date),
         progress,
     };
     let mut dues: Vec<(&'static str, NaiveDate)> = Vec::new();
