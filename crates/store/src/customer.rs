@@ -5,9 +5,9 @@ use diesel::prelude::*;
 use serde_json::json;
 
 use crate::person::Person;
-use crate::schema::{customers, job_standings, jobs, vehicles};
+use crate::schema::{customers, jobs, vehicles};
 use crate::shop_change::{self, ShopWhat};
-use crate::{CustomerId, JobId, ShopId, StoreError};
+use crate::{CustomerId, JobId, ShopId, StoreError, job_list};
 
 /// A customer.
 #[derive(Debug, Clone, PartialEq, Queryable, Selectable)]
@@ -121,7 +121,7 @@ fn forget_what_jobs_are_found_by(connection: &mut PgConnection, shop: ShopId, id
         .filter(vehicles::customer_id.eq(id))
         .select(jobs::id)
         .load(connection)?;
+    job_list::forget(connection, &of_theirs)?;
     diesel::update(jobs::table.filter(jobs::id.eq_any(&of_theirs))).set(jobs::searched.eq("")).execute(connection)?;
-    diesel::delete(job_standings::table.filter(job_standings::job_id.eq_any(of_theirs))).execute(connection)?;
     Ok(())
 }

@@ -225,7 +225,8 @@ pub fn revise(connection: &mut PgConnection, person: &Person, job: JobId, seen: 
 /// # Errors     [`StoreError::Finished`], [`StoreError::NotFound`]
 pub fn must_be_open(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result<(), StoreError> {
     let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).select(jobs::finished_at);
-    let finished: Option<DateTime<Utc>> = one.for_share().first(connection).optional()?.ok_or(StoreError::NotFound("job"))?;
+    let finished: Option<DateTime<Utc>> =
+        one.for_no_key_update().first(connection).optional()?.ok_or(StoreError::NotFound("job"))?;
     if finished.is_some() { Err(StoreError::Finished) } else { Ok(()) }
 }
 

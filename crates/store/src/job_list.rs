@@ -28,6 +28,8 @@ pub struct JobListed {
     pub rear_wheels: String,
     /// Counts savings.
     pub revision: i32,
+    /// Counts what changes beside them.
+    pub beside: i32,
     /// When it was last saved.
     pub revised_at: DateTime<Utc>,
     /// When it was opened.
@@ -45,6 +47,7 @@ pub struct JobListed {
 #[diesel(table_name = job_standings)]
 struct Reckoned {
     revision: i32,
+    beside: i32,
     rules: String,
     standing: Json<Value>,
 }
@@ -95,7 +98,9 @@ pub fn newest(
     }
     let rows: Vec<(JobListed, Option<Reckoned>)> = listed.order(jobs::number.desc()).limit(most).load(connection)?;
     let present = |(job, reckoned): (JobListed, Option<Reckoned>)| {
-        let is_present = |reckoned: &Reckoned| reckoned.revision == job.revision && reckoned.rules == rules;
+        let is_present = |reckoned: &Reckoned| {
+            (reckoned.revision, reckoned.beside, reckoned.rules.as_str()) == (job.revision, job.beside, rules)
+        };
         let standing = reckoned.filter(is_present).map(|reckoned| reckoned.standing.0);
         (job, standing)
     };
@@ -124,9 +129,9 @@ fn as_it_is(word: &str) -> String {
 /// Jobs of any shop of which it is not known how far they have come by the present rules; those that are still open first.
 pub fn not_reckoned(connection: &mut PgConnection, rules: &str, most: i64) -> Result<Vec<JobListed>, StoreError> {
     let of_job = job_standings::shop_id.eq(jobs::shop_id).and(job_standings::job_id.eq(jobs::id));
-    let present = job_standings::revision.eq(jobs::revision).and(job_standings::rules.eq(rules.to_owned()));
+    let as_it_stands = job_standings::revision.eq(jobs::revision).and(job_standings::beside.eq(jobs::beside));
     let lacking = jobs::table
-        .left_join(job_standings::table.on(of_job.and(present)))
+        .left_join(job_standings::table.on(of_job.and(as_it_stands).and(job_standings::rules.eq(rules.to_owned()))))
         .filter(job_standings::job_id.nullable().is_null())
         .order((jobs::finished_at.is_not_null(), jobs::id.desc()));
     Ok(lacking.limit(most).select(JobListed::as_select()).load(connection)?)
@@ -140,9 +145,9 @@ pub fn not_reckoned_among(
     numbers: &[JobNumber],
 ) -> Result<Vec<JobListed>, StoreError> {
     let of_job = job_standings::shop_id.eq(jobs::shop_id).and(job_standings::job_id.eq(jobs::id));
-    let present = job_standings::revision.eq(jobs::revision).and(job_standings::rules.eq(rules.to_owned()));
+    let as_it_stands = job_standings::revision.eq(jobs::revision).and(job_standings::beside.eq(jobs::beside));
     let lacking = jobs::table
-        .left_join(job_standings::table.on(of_job.and(present)))
+        .left_join(job_standings::table.on(of_job.and(as_it_stands).and(job_standings::rules.eq(rules.to_owned()))))
         .filter(jobs::shop_id.eq(shop))
         .filter(jobs::number.eq_any(numbers))
         .filter(job_standings::job_id.nullable().is_null());
@@ -158,6 +163,8 @@ pub struct Gathered {
     pub job: JobId,
     /// At which revision.
     pub revision: i32,
+    /// And after how many changes beside them.
+    pub beside: i32,
     /// How far it has come.
     pub standing: Value,
     /// What is due, and by which day.
@@ -168,8 +175,22 @@ pub struct Gathered {
     pub ledger: Vec<LedgerRow>,
 }
 
-/// Keeps what was gathered of jobs, for the lists to come.
+/// Keeps what was gathered of jobs, for the lists to come; to be run in a transaction. What changed since it was gathered is left out,
+/// and so is what somebody is saving just now: that is gathered anew, and nobody waits for this. Like everybody, it holds the job
+/// before it touches anything of the job's.
 pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gathered]) -> Result<(), StoreError> {
+    let of: Vec<JobId> = gathered.iter().map(|one| one.job).collect();
+    let held: Vec<(JobId, i32, i32)> = jobs::table
+        .filter(jobs::id.eq_any(of))
+        .order(jobs::id)
+        .select((jobs::id, jobs::revision, jobs::beside))
+        .for_no_key_update()
+        .skip_locked()
+        .load(connection)?;
+    let gathered: Vec<&Gathered> = gathered.iter().filter(|one| held.contains(&(one.job, one.revision, one.beside))).collect();
+    if gathered.is_empty() {
+        return Ok(());
+    }
     let rows: Vec<_> = gathered
         .iter()
         .map(|one| {
@@ -177,6 +198,7 @@ pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gat
                 job_standings::shop_id.eq(one.shop),
                 job_standings::job_id.eq(one.job),
                 job_standings::revision.eq(one.revision),
+                job_standings::beside.eq(one.beside),
                 job_standings::rules.eq(rules),
                 job_standings::standing.eq(Json(one.standing.clone())),
             )
@@ -188,6 +210,7 @@ pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gat
         .do_update()
         .set((
             job_standings::revision.eq(excluded(job_standings::revision)),
+            job_standings::beside.eq(excluded(job_standings::beside)),
             job_standings::rules.eq(excluded(job_standings::rules)),
             job_standings::standing.eq(excluded(job_standings::standing)),
         ))
@@ -203,7 +226,7 @@ pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gat
         })
         .collect();
     diesel::insert_into(job_dues::table).values(dues).on_conflict_do_nothing().execute(connection)?;
-    ledger::replace(connection, gathered)?;
+    ledger::replace(connection, &gathered)?;
     for one in gathered {
         let same = jobs::table.filter(jobs::id.eq(one.job)).filter(jobs::searched.ne(&one.searched));
         diesel::update(same).set(jobs::searched.eq(&one.searched)).execute(connection)?;
@@ -211,8 +234,11 @@ pub fn keep_gathered(connection: &mut PgConnection, rules: &str, gathered: &[Gat
     Ok(())
 }
 
-/// Forgets how far a job had come: something outside its revisions is otherwise.
-pub fn forget(connection: &mut PgConnection, job: JobId) -> Result<(), StoreError> {
-    diesel::delete(job_standings::table.filter(job_standings::job_id.eq(job))).execute(connection)?;
+/// Says that what was gathered of some jobs is out of date by something that their revisions do not count.
+pub(crate) fn forget(connection: &mut PgConnection, of: &[JobId]) -> Result<(), StoreError> {
+    // In one order, so that two who hold several do not wait for each other.
+    let held: Vec<JobId> =
+        jobs::table.filter(jobs::id.eq_any(of)).order(jobs::id).select(jobs::id).for_no_key_update().load(connection)?;
+    diesel::update(jobs::table.filter(jobs::id.eq_any(held))).set(jobs::beside.eq(jobs::beside + 1)).execute(connection)?;
     Ok(())
 }

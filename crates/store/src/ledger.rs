@@ -58,7 +58,7 @@ pub struct LedgerRow {
 }
 
 /// Puts the lines of jobs in the place of what was gathered of them before.
-pub(crate) fn replace(connection: &mut PgConnection, gathered: &[Gathered]) -> Result<(), StoreError> {
+pub(crate) fn replace(connection: &mut PgConnection, gathered: &[&Gathered]) -> Result<(), StoreError> {
     let of: Vec<JobId> = gathered.iter().map(|one| one.job).collect();
     diesel::delete(ledger_lines::table.filter(ledger_lines::job_id.eq_any(of))).execute(connection)?;
     let rows: Vec<&LedgerRow> = gathered.iter().flat_map(|one| &one.ledger).collect();

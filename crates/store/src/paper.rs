@@ -54,7 +54,7 @@ pub(crate) fn put(
     );
     diesel::insert_into(papers::table).values(row).execute(connection)?;
     // What is due counts from the day on which the vehicle was signed for.
-    job_list::forget(connection, job)?;
+    job_list::forget(connection, &[job])?;
     let number = job::number(connection, person.shop_id, job)?;
     happening::tell(connection, person, Some(number))
 }

@@ -178,6 +178,7 @@ diesel::table! {
         revision -> Int4,
         standing -> Jsonb,
         rules -> Text,
+        beside -> Int4,
     }
 }
 
@@ -210,6 +211,7 @@ diesel::table! {
         promised_on -> Nullable<Date>,
         comes_back_from -> Nullable<Int8>,
         searched -> Text,
+        beside -> Int4,
     }
 }
 

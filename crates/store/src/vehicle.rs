@@ -7,8 +7,8 @@ use wise_badger_casework::words::Word;
 
 use crate::customer::{self, Customer, CustomerWords};
 use crate::person::Person;
-use crate::schema::{customers, job_standings, jobs, vehicles};
-use crate::{CustomerId, JobId, JobNumber, ShopId, StoreError, VehicleId};
+use crate::schema::{customers, jobs, vehicles};
+use crate::{CustomerId, JobId, JobNumber, ShopId, StoreError, VehicleId, job_list};
 
 /// A vehicle, with whose it is.
 #[derive(Debug, Clone, PartialEq)]
@@ -186,7 +186,8 @@ pub fn tell(
     diesel::update(of_job).set(jobs::vehicle_id.eq(id)).execute(connection)?;
     // Its other visits are found by whose it is, too.
     let visits = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::vehicle_id.eq(id)).select(jobs::id);
-    diesel::delete(job_standings::table.filter(job_standings::job_id.eq_any(visits))).execute(connection)?;
+    let visits: Vec<JobId> = visits.load(connection)?;
+    job_list::forget(connection, &visits)?;
     Ok(Some(id))
 }
 

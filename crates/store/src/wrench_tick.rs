@@ -68,7 +68,7 @@ pub fn take(
     );
     let kept = diesel::insert_into(wrench_ticks::table).values(row).on_conflict_do_nothing().execute(connection)?;
     // Ticks are outside the job's revisions, and say whether parts came in.
-    job_list::forget(connection, job)?;
+    job_list::forget(connection, &[job])?;
     let number = job::number(connection, person.shop_id, job)?;
     happening::tell(connection, person, Some(number))?;
     Ok(if kept == 0 { Taken::Again } else { Taken::New })

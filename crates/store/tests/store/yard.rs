@@ -3,6 +3,8 @@
 use std::time::Duration;
 
 use chrono::{NaiveDate, Utc};
+use diesel::Connection as _;
+use wise_badger_casework::entry::{Answer, TickEntry};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_store::customer::{self, CustomerWords};
 use wise_badger_store::happening::Happening;
@@ -11,7 +13,7 @@ use wise_badger_store::job_list::{self, Gathered, Which};
 use wise_badger_store::person::Person;
 use wise_badger_store::test_support::TestDatabase;
 use wise_badger_store::vehicle::{self, Whose};
-use wise_badger_store::{JobId, JobNumber, PgConnection, ShopId, StoreError, due};
+use wise_badger_store::{JobId, JobNumber, PgConnection, ShopId, StoreError, due, wrench_tick};
 
 use crate::{TestShop, intake, somebody};
 
@@ -32,7 +34,7 @@ fn day(day: u32) -> NaiveDate {
 
 fn gathered(shop: ShopId, job: JobId, dues: Vec<(&'static str, NaiveDate)>, searched: &str) -> Gathered {
     let standing = serde_json::json!({"so": "far"});
-    Gathered { shop, job, revision: 1, standing, dues, searched: searched.to_owned(), ledger: Vec::new() }
+    Gathered { shop, job, revision: 1, beside: 0, standing, dues, searched: searched.to_owned(), ledger: Vec::new() }
 }
 
 fn whose(customer: &str, phone: &str, plate: &str) -> Whose {
@@ -75,6 +77,43 @@ fn where_a_job_stands_counts_only_at_its_revision_and_by_these_rules() {
     assert_eq!(job_list::not_reckoned(connection, "others", 9).unwrap().len(), 1);
     job::revise(connection, person, job.id, 1, job::Closed::Refuses).unwrap();
     assert!(!known(connection, RULES), "saved since");
+}
+
+/// What was read before a tick, and is kept after it, is out of date: the tick counts in no revision.
+#[test]
+fn what_was_gathered_before_a_tick_does_not_stand_after_it() {
+    let mut bench = TestShop::new();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let read_before = gathered(person.shop_id, job.id, vec![("lug_nuts", day(3))], "");
+    let tick = TickEntry { step: "rear.chocked".to_owned(), answer: Answer::Yes, note: String::new() };
+    wrench_tick::take(connection, person, job.id, "device-a-1", Utc::now(), &tick).unwrap();
+    job_list::keep_gathered(connection, RULES, std::slice::from_ref(&read_before)).unwrap();
+    assert_eq!(job_list::not_reckoned(connection, RULES, 9).unwrap().len(), 1, "it is gathered anew");
+    assert_eq!(due::until(connection, person.shop_id, day(30), 9).unwrap(), []);
+    job_list::keep_gathered(connection, RULES, &[Gathered { beside: 1, ..read_before }]).unwrap();
+    assert!(job_list::not_reckoned(connection, RULES, 9).unwrap().is_empty());
+}
+
+/// Whoever gathers waits for nobody who saves, so that neither is ever turned away for the other.
+#[test]
+fn gathering_leaves_out_what_somebody_is_saving_just_now() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let (saving, gathering) = (&mut *store.connection().unwrap(), &mut *store.connection().unwrap());
+    let person = somebody(saving, "Shop", "Ada");
+    let jobs = ["first", "second"].map(|label| job::open(saving, &person, &intake(label)).unwrap().id);
+    let both = jobs.map(|job| gathered(person.shop_id, job, vec![], "found by this"));
+    saving
+        .transaction::<_, StoreError, _>(|saving| {
+            job::must_be_open(saving, person.shop_id, jobs[0])?;
+            gathering.transaction::<_, StoreError, _>(|gathering| job_list::keep_gathered(gathering, RULES, &both))?;
+            let tick = TickEntry { step: "rear.chocked".to_owned(), answer: Answer::Yes, note: String::new() };
+            wrench_tick::take(saving, &person, jobs[0], "device-a-1", Utc::now(), &tick).map(|_| ())
+        })
+        .unwrap();
+    assert_eq!(found(saving, person.shop_id, &["found by this"]), [2]);
+    let unknown = job_list::not_reckoned(saving, RULES, 9).unwrap();
+    assert_eq!(unknown.iter().map(|job| job.id).collect::<Vec<_>>(), [jobs[0]]);
 }
 
 #[test]
@@ -146,7 +185,10 @@ fn what_is_written_of_a_customer_is_changed_once_and_erased_without_a_trace() {
     customer::change(connection, &person, of.id, of.revision, &words).unwrap();
     let stale = customer::change(connection, &person, of.id, of.revision, &words);
     assert!(matches!(stale, Err(StoreError::StaleRow { .. })), "{stale:?}");
-    job_list::keep_gathered(connection, RULES, &[gathered(person.shop_id, job.id, vec![], "secretname 0177")]).unwrap();
+    let beside = job_list::newest(connection, person.shop_id, &Which::Open, RULES, 9, None).unwrap()[0].0.beside;
+    let told = Gathered { beside, ..gathered(person.shop_id, job.id, vec![], "secretname 0177") };
+    job_list::keep_gathered(connection, RULES, &[told]).unwrap();
+    assert_eq!(found(connection, person.shop_id, &["secretname"]), [1]);
     customer::erase(connection, &person, of.id).unwrap();
     let tables = "SELECT c.table_name AS line FROM information_schema.tables c WHERE table_schema = 'public' AND table_name NOT LIKE '\\_\\_%'";
     for table in database.ask(tables) {

@@ -61,6 +61,8 @@ pub(crate) static RULES: LazyLock<String> = LazyLock::new(|| {
 /// A job with what is outside its revisions.
 struct Read {
     file: JobFile,
+    /// After how many changes beside its revisions: counted before anything of it was read.
+    beside: i32,
     /// The same standing on the springs of its class: enough to say how far it has come.
     usual: JobFile,
     ticks: Vec<Tick>,
@@ -110,7 +112,8 @@ fn read(connection: &mut PgConnection, unknown: Vec<JobListed>) -> Result<Vec<Re
                     let customer = vehicle.customer.map(|of| format!("{} {}", of.name, of.phone)).unwrap_or_default();
                     format!("{} {} {customer}", vehicle.plate, vehicle::plate_key(&vehicle.plate))
                 });
-                read.push(Read { usual: on_usual_springs(&file), file, ticks, papers, whose });
+                let beside = job.beside;
+                read.push(Read { usual: on_usual_springs(&file), file, beside, ticks, papers, whose });
             }
             Err(error @ StoreError::Unreadable { .. }) => {
                 tracing::error!(job = job.number.0, cause = %error, "a job's record cannot be read");
@@ -133,7 +136,7 @@ fn on_usual_springs(file: &JobFile) -> JobFile {
 }
 
 fn of_job(read: &Read) -> (Stands, Gathered) {
-    let Read { file: whole, usual: file, ticks, papers, whose } = read;
+    let Read { file: whole, usual: file, beside, ticks, papers, whose } = read;
     let case = file.case();
     let finished = file.job.finished_at.is_some();
     let progress = Progress::of(&file.work, finished);
@@ -162,6 +165,7 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
         shop: file.job.shop_id,
         job: file.job.id,
         revision: file.job.revision,
+        beside: *beside,
         standing: serde_json::to_value(&stands).unwrap_or(Value::Null),
         dues,
         searched: searched(file, whose),

@@ -1,0 +1,2 @@
+ALTER TABLE job_standings DROP COLUMN beside;
+ALTER TABLE jobs DROP COLUMN beside;
