@@ -47,8 +47,15 @@ const ENDS: [&str; 2] = ["done", "declined"];
 /// Everything that may be said.
 pub const MARKS: [&str; 3] = ["done", "called", "declined"];
 
-/// What is due up to a day, the longest overdue first; what was done or declined is not.
-pub fn until(connection: &mut PgConnection, shop: ShopId, day: NaiveDate, most: i64) -> Result<Vec<DueListed>, StoreError> {
+/// What is due up to a day, of kinds by their words, the earliest first; what was done or declined is not. Of more than `most` the longest
+/// overdue are left out, so that what nobody ever answered does not hide today.
+pub fn until(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    of: &[&str],
+    day: NaiveDate,
+    most: i64,
+) -> Result<Vec<DueListed>, StoreError> {
     let ended = due_marks::table
         .filter(due_marks::shop_id.eq(job_dues::shop_id))
         .filter(due_marks::job_id.eq(job_dues::job_id))
@@ -57,21 +64,22 @@ pub fn until(connection: &mut PgConnection, shop: ShopId, day: NaiveDate, most: 
     let due = job_dues::table
         .inner_join(jobs::table.on(jobs::shop_id.eq(job_dues::shop_id).and(jobs::id.eq(job_dues::job_id))))
         .filter(job_dues::shop_id.eq(shop))
+        .filter(job_dues::what.eq_any(of))
         .filter(job_dues::day.le(day))
         .filter(diesel::dsl::not(diesel::dsl::exists(ended)));
     let rows: Vec<(JobId, JobNumber, String, String, NaiveDate)> = due
-        .order((job_dues::day, jobs::number))
+        .order((job_dues::day.desc(), jobs::number.desc()))
         .limit(most)
         .select((jobs::id, jobs::number, jobs::label, job_dues::what, job_dues::day))
         .load(connection)?;
-    let of: Vec<JobId> = rows.iter().map(|(job, ..)| *job).collect();
-    let said = due_marks::table.filter(due_marks::shop_id.eq(shop)).filter(due_marks::job_id.eq_any(of));
+    let jobs: Vec<JobId> = rows.iter().map(|(job, ..)| *job).collect();
+    let said = due_marks::table.filter(due_marks::shop_id.eq(shop)).filter(due_marks::job_id.eq_any(jobs));
     let said: Vec<Mark> = said.order(due_marks::id.desc()).select(Mark::as_select()).load(connection)?;
     let listed = |(job, number, label, what, day): (JobId, JobNumber, String, String, NaiveDate)| {
         let mark = said.iter().find(|mark| mark.job_id == job && mark.what == what).cloned();
         DueListed { job, number, label, what, day, mark }
     };
-    Ok(rows.into_iter().map(listed).collect())
+    Ok(rows.into_iter().rev().map(listed).collect())
 }
 
 /// Says something to what is due on a job; also on a finished one.

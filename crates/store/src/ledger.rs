@@ -12,7 +12,7 @@ use crate::happening;
 use crate::job_list::Gathered;
 use crate::person::Person;
 use crate::schema::{jobs, ledger_lines, record_switches};
-use crate::{JobId, JobNumber, PersonId, ShopId, StoreError};
+use crate::{JobId, JobNumber, PersonId, ShopId, StoreError, VehicleId};
 
 /// Most lines that a page or a file takes at once.
 pub const MOST: i64 = 20_000;
@@ -213,21 +213,30 @@ pub struct SoundHeight {
     /// Whether that was measured here, on springs newly set up, and not told.
     #[diesel(sql_type = diesel::sql_types::Bool)]
     pub measured: bool,
+    /// The vehicle, where it is known which.
+    #[diesel(sql_type = diesel::sql_types::Nullable<BigInt>)]
+    pub vehicle_id: Option<VehicleId>,
 }
 
-/// Rear heights of sound vehicles: as told at the counter, and as measured here empty after new packs or coils had settled.
-pub fn sound_heights(connection: &mut PgConnection, shop: ShopId) -> Result<Vec<SoundHeight>, StoreError> {
+/// Rear heights of sound vehicles, of all classes or one, by its word: as told at the counter, and as measured here empty after new packs
+/// or coils had settled.
+pub fn sound_heights(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    of_class: Option<&str>,
+) -> Result<Vec<SoundHeight>, StoreError> {
     let told = diesel::sql_query(
         "SELECT j.number, j.label, j.vehicle_class, coalesce(j.datum, '') AS datum,
-                (s.entry -> 'sound_rear' ->> 'si')::DOUBLE PRECISION AS rear_m, FALSE AS measured
+                (s.entry -> 'sound_rear' ->> 'si')::DOUBLE PRECISION AS rear_m, FALSE AS measured, j.vehicle_id
            FROM job_sheets s JOIN jobs j ON j.shop_id = s.shop_id AND j.id = s.job_id
           WHERE s.shop_id = $1 AND s.kind = 'intake' AND s.withdrawn_at IS NULL AND s.entry -> 'sound_rear' ->> 'si' IS NOT NULL
+            AND ($2 IS NULL OR j.vehicle_class = $2)
          UNION ALL
-         SELECT j.number, j.label, j.vehicle_class, coalesce(j.datum, ''), l.read_m, TRUE
+         SELECT j.number, j.label, j.vehicle_class, coalesce(j.datum, ''), l.read_m, TRUE, j.vehicle_id
            FROM ledger_lines l JOIN jobs j ON j.shop_id = l.shop_id AND j.id = l.job_id
           WHERE l.shop_id = $1 AND l.axle_end = 'rear' AND l.load_state = 'empty' AND l.first_m IS NOT NULL
-            AND l.kind IN ('new_packs', 'new_coils')
+            AND l.kind IN ('new_packs', 'new_coils') AND ($2 IS NULL OR j.vehicle_class = $2)
           ORDER BY vehicle_class, number LIMIT 500",
     );
-    Ok(told.bind::<BigInt, _>(shop.0).load(connection)?)
+    Ok(told.bind::<BigInt, _>(shop.0).bind::<diesel::sql_types::Nullable<Text>, _>(of_class).load(connection)?)
 }

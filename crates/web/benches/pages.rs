@@ -77,7 +77,14 @@ fn main() {
                 person::of_shop(connection, person.shop_id)?;
                 if path == "/" {
                     call::expected(connection, person.shop_id, 30)?;
-                    due::until(connection, person.shop_id, chrono::Local::now().date_naive() + chrono::Days::new(7), 60)?;
+                    let ahead = chrono::Local::now().date_naive() + chrono::Days::new(7);
+                    due::until(
+                        connection,
+                        person.shop_id,
+                        &["promised", "wanted", "parts", "lug_nuts", "u_bolts", "heights"],
+                        ahead,
+                        200,
+                    )?;
                 }
                 return Ok(listed.len());
             };

@@ -16,9 +16,9 @@ use crate::pages::plan::PlanForm;
 use crate::pages::proof::{AfterFitting, AfterSettling, AfterTheDrive, ProofForm};
 use crate::pages::tape::TapeForm;
 use crate::pages::{
-    assets, bays, bench, call, events, finder, handover, hands, health, help, history, intake, job, job_document, job_form, join,
-    ledger, load, me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood, units,
-    vehicles, verdict, what_if, wrench, yard,
+    assets, bays, bench, call, customers, events, finder, handover, hands, health, help, history, intake, job, job_document,
+    job_form, join, ledger, load, me, options, people, photographs, plan, proof, record, shelf, sign_in, sums, takes, understood,
+    units, vehicles, verdict, what_if, wrench, yard,
 };
 use crate::rights::Right;
 
@@ -95,9 +95,9 @@ addresses! {
     GET "/ledger.csv" Look => ledger::csv;
     POST "/ledger/switch" Terms => ledger::switch;
     GET "/vehicles/{vehicle}" Look => vehicles::show;
-    GET "/customers/{customer}" Look => vehicles::customer;
-    POST "/customers/{customer}" Receive => vehicles::change_customer;
-    POST "/customers/{customer}/erase" People => vehicles::erase_customer;
+    GET "/customers/{customer}" Look => customers::show;
+    POST "/customers/{customer}" Receive => customers::change;
+    POST "/customers/{customer}/erase" People => customers::erase;
     GET "/events" Look => events::stream;
     GET "/help" Look => help::show;
     GET "/understood" Look => understood::show;

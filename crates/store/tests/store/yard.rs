@@ -18,6 +18,7 @@ use wise_badger_store::{JobId, JobNumber, PgConnection, ShopId, StoreError, due,
 use crate::{TestShop, intake, somebody};
 
 const RULES: &str = "these";
+const DUES: [&str; 3] = ["lug_nuts", "heights", "parts"];
 
 fn numbers(connection: &mut PgConnection, shop: ShopId, which: &Which) -> Vec<i32> {
     let listed = job_list::newest(connection, shop, which, RULES, 100, None).unwrap();
@@ -89,7 +90,7 @@ fn what_was_gathered_before_a_tick_does_not_stand_after_it() {
     wrench_tick::take(connection, person, job.id, "device-a-1", Utc::now(), &tick).unwrap();
     job_list::keep_gathered(connection, RULES, std::slice::from_ref(&read_before)).unwrap();
     assert_eq!(job_list::not_reckoned(connection, RULES, 9).unwrap().len(), 1, "it is gathered anew");
-    assert_eq!(due::until(connection, person.shop_id, day(30), 9).unwrap(), []);
+    assert_eq!(due::until(connection, person.shop_id, &DUES, day(30), 9).unwrap(), []);
     job_list::keep_gathered(connection, RULES, &[Gathered { beside: 1, ..read_before }]).unwrap();
     assert!(job_list::not_reckoned(connection, RULES, 9).unwrap().is_empty());
 }
@@ -126,7 +127,7 @@ fn what_is_due_is_due_until_it_is_done_or_declined() {
     job_list::keep_gathered(connection, RULES, &[gathered(shop, job.id, dues, "")]).unwrap();
     job::set_finished(connection, person, job.id, true).unwrap();
     let until = |connection: &mut PgConnection, last: u32| -> Vec<(String, Option<String>)> {
-        let due = due::until(connection, shop, day(last), 9).unwrap();
+        let due = due::until(connection, shop, &DUES, day(last), 9).unwrap();
         due.into_iter().map(|due| (due.what, due.mark.map(|mark| mark.mark))).collect()
     };
     assert_eq!(until(connection, 2), []);
@@ -138,7 +139,23 @@ fn what_is_due_is_due_until_it_is_done_or_declined() {
     assert!(matches!(due::mark(connection, person, job.number, "lug_nuts", "eaten", ""), Err(StoreError::NotFound(_))));
     assert!(matches!(due::mark(connection, person, JobNumber(9), "heights", "done", ""), Err(StoreError::NotFound(_))));
     assert!(due::mark(connection, &stranger, job.number, "heights", "done", "").is_err());
-    assert!(due::until(connection, stranger.shop_id, day(30), 9).unwrap().is_empty());
+    assert!(due::until(connection, stranger.shop_id, &DUES, day(30), 9).unwrap().is_empty());
+}
+
+/// What nobody answers is left out before what is due today is; and only what is asked for is told.
+#[test]
+fn of_much_that_is_due_the_longest_overdue_is_left_out() {
+    let mut bench = TestShop::new();
+    let TestShop { connection, person, job, .. } = &mut bench;
+    let dues = vec![("lug_nuts", day(3)), ("parts", day(9)), ("heights", day(20))];
+    job_list::keep_gathered(connection, RULES, &[gathered(person.shop_id, job.id, dues, "")]).unwrap();
+    let until = |connection: &mut PgConnection, of: &[&str], most: i64| -> Vec<String> {
+        let due = due::until(connection, person.shop_id, of, day(20), most).unwrap();
+        due.into_iter().map(|due| due.what).collect()
+    };
+    assert_eq!(until(connection, &DUES, 9), ["lug_nuts", "parts", "heights"]);
+    assert_eq!(until(connection, &DUES, 2), ["parts", "heights"]);
+    assert_eq!(until(connection, &["parts"], 1), ["parts"]);
 }
 
 #[test]

@@ -91,7 +91,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
             parts,
             off: ledger::switched_off(connection, shop)?,
             readers: ledger::readers(connection, shop)?,
-            sound: ledger::sound_heights(connection, shop)?,
+            sound: ledger::sound_heights(connection, shop, None)?,
             people: person::of_shop(connection, shop)?,
         })
     });
@@ -192,12 +192,21 @@ fn reader_words(of: &ReaderSpread, units: Units) -> String {
     format!("reads again within {band} on {spots}: {against}")
 }
 
+/// How a sound height is known.
+pub(super) fn sound_words(of: &SoundHeight) -> &'static str {
+    if of.measured { "measured here, settled" } else { "told at the counter" }
+}
+
 fn sound_line(of: &SoundHeight, units: Units) -> (String, String, String, i32) {
     let class = VehicleClass::from_word(&of.vehicle_class);
     let datum = Datum::from_word(&of.datum).zip(class).map_or("datum not said", |(datum, class)| datum_name(class, datum));
-    let how = if of.measured { "measured here, settled" } else { "told at the counter" };
     let class = class.map_or("", class_name);
-    (format!("{class}: {}", of.label), format!("{}, {datum}", units.height(metres(of.rear_m))), how.to_owned(), of.number)
+    (
+        format!("{class}: {}", of.label),
+        format!("{}, {datum}", units.height(metres(of.rear_m))),
+        sound_words(of).to_owned(),
+        of.number,
+    )
 }
 
 /// Says whether a part's record counts in predictions.

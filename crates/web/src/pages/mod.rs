@@ -5,6 +5,7 @@ pub(crate) mod assets;
 pub(crate) mod bays;
 pub(crate) mod bench;
 pub(crate) mod call;
+pub(crate) mod customers;
 pub(crate) mod drive;
 pub(crate) mod events;
 pub(crate) mod finder;

@@ -93,6 +93,25 @@ async fn what_the_customer_comes_back_for_is_called_for_and_done() {
     }
 }
 
+/// What nobody came back for is not passed over, and does not bury what is due today.
+#[tokio::test]
+async fn what_was_missed_long_ago_stands_apart_from_today() {
+    let site = Site::demo();
+    site.tell_database("UPDATE jobs SET finished_at = now() - interval '90 days' WHERE number = 12");
+    site.tell_database("DELETE FROM job_standings");
+    let ines = Visitor::working(&site.address, "Ines").await;
+    ines.get("/?finished=true").await;
+    let yard = ines.get("/").await;
+    let missed = yard.texts("#due details").into_iter().find(|list| list.starts_with("More than two weeks over")).unwrap();
+    assert!(missed.contains("Pool service"), "{missed}");
+    assert!(!yard.texts("#due > .dues .due-line").iter().any(|line| line.contains("Pool service")), "{}", yard.text("#due"));
+    let done = yard.form("form[action='/jobs/12/due/lug_nuts']").with(&[("mark", "done")]);
+    assert!(
+        !ines.send(&done).await.texts("#due .due-line").iter().any(|line| line.contains("lug nuts")),
+        "and it is answered there"
+    );
+}
+
 #[tokio::test]
 async fn a_plate_brings_what_was_put_down_before_and_its_visits_stand_together() {
     let (_site, ada) = shop().await;
@@ -135,8 +154,15 @@ async fn two_who_change_one_customer_do_not_write_over_each_other() {
     assert_eq!(ada.send(&first.with(&[("name", "M. Customer Sr.")])).await.status, StatusCode::OK);
     let late = bo.send(&second.with(&[("name", "Someone else")])).await;
     assert_eq!(late.status, StatusCode::CONFLICT);
-    assert!(late.text("main").contains("Somebody changed this customer"));
+    assert!(late.text(".refusal").contains("On file now: name “M. Customer Sr.”."), "{}", late.text(".refusal"));
+    assert_eq!(late.field("name").0, "Someone else", "what was typed is still there");
     assert_eq!(bo.get("/customers/1").await.field("name").0, "M. Customer Sr.");
+    let again = bo.send(&late.form(own)).await;
+    assert_eq!((again.status, again.text("h1")), (StatusCode::OK, "Someone else".to_owned()), "saved on purpose");
+    let nameless = ada.send(&again.form(own).with(&[("name", " "), ("note", "likes it level")])).await;
+    assert_eq!(nameless.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(nameless.text("h1"), "Someone else");
+    assert!(nameless.html.html().contains("likes it level"), "and nothing that was typed is lost");
 }
 
 /// The next event that a stream tells.

@@ -22,7 +22,7 @@ use wise_badger_store::due::{self, DueListed};
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::{BayId, Database, PersonId, PgConnection, ShopId, StoreError, shop};
 
-use super::yard::waiting_for_work;
+use super::yard::{DueKind, waiting_for_work};
 use super::{Hidden, Names, once, page, see_other};
 use crate::drawing::bay_week::{BayBlock, bay_week_drawing};
 use crate::drawing::svg::Drawing;
@@ -81,14 +81,13 @@ pub(super) struct Read {
 }
 
 pub(super) fn read(connection: &mut PgConnection, shop: ShopId, from: NaiveDate, to: NaiveDate) -> Result<Read, StoreError> {
-    let parts = due::until(connection, shop, to, 500)?;
     Ok(Read {
         terms: shop::terms(connection, shop)?,
         bays: bay::of_shop(connection, shop)?,
         booked: booking::between(connection, shop, utc(from.and_time(Default::default())), utc(to.and_time(Default::default())))?,
         people: person::of_shop(connection, shop)?,
         links: calendar_link::of_shop(connection, shop)?,
-        parts: parts.into_iter().filter(|due| due.what == "parts").collect(),
+        parts: due::until(connection, shop, &[DueKind::Parts.word()], to, 500)?,
     })
 }
 

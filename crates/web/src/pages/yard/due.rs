@@ -2,7 +2,8 @@
 
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
-use chrono::NaiveDate;
+use chrono::{Days, NaiveDate};
+use wise_badger_casework::wrench::DueWhat;
 use wise_badger_store::due::{self as due_list, DueListed};
 use wise_badger_store::{Database, JobNumber, StoreError};
 
@@ -17,18 +18,103 @@ use crate::worker::Worker;
 /// Longest note on something due.
 const LONGEST_NOTE: usize = 200;
 
+/// After so long what a customer did not come back for stands apart, so that it does not hide today.
+const MISSED_AFTER: Days = Days::new(14);
+
 /// Told when something is said to what is not due.
 const NOT_DUE: &str = "That is not due on this job any more. Look at the yard as it stands now.";
 
-/// What can be due on a job: its word, what it is called, whether the customer is called for it.
-const DUES: [(&str, &str, bool); 6] = [
-    ("promised", "promised to the customer", false),
-    ("wanted", "wanted by the customer", false),
-    ("parts", "parts are to come", false),
-    ("lug_nuts", "lug nuts tightened again", true),
-    ("u_bolts", "U-bolts tightened again", true),
-    ("heights", "heights read again, settled", true),
-];
+/// What can be due on a job.
+#[derive(Clone, Copy, PartialEq, Eq)]
+pub(crate) enum DueKind {
+    /// The vehicle, as it was promised.
+    Promised,
+    /// The vehicle, as it is wanted, where nothing was promised.
+    Wanted,
+    /// What is ordered.
+    Parts,
+    /// What the customer comes back for after the work.
+    AfterWork(DueWhat),
+}
+
+impl DueKind {
+    /// Every kind.
+    pub(super) const ALL: [DueKind; 6] = [
+        DueKind::Promised,
+        DueKind::Wanted,
+        DueKind::Parts,
+        DueKind::AfterWork(DueWhat::LugNuts),
+        DueKind::AfterWork(DueWhat::UBolts),
+        DueKind::AfterWork(DueWhat::Heights),
+    ];
+
+    /// As it is kept.
+    pub(crate) fn word(self) -> &'static str {
+        match self {
+            DueKind::Promised => "promised",
+            DueKind::Wanted => "wanted",
+            DueKind::Parts => "parts",
+            DueKind::AfterWork(DueWhat::LugNuts) => "lug_nuts",
+            DueKind::AfterWork(DueWhat::UBolts) => "u_bolts",
+            DueKind::AfterWork(DueWhat::Heights) => "heights",
+        }
+    }
+
+    fn of_word(word: &str) -> Option<Self> {
+        DueKind::ALL.into_iter().find(|kind| kind.word() == word)
+    }
+
+    /// As it is called.
+    fn name(self) -> &'static str {
+        match self {
+            DueKind::Promised => "promised to the customer",
+            DueKind::Wanted => "wanted by the customer",
+            DueKind::Parts => "parts are to come",
+            DueKind::AfterWork(DueWhat::LugNuts) => "lug nuts tightened again",
+            DueKind::AfterWork(DueWhat::UBolts) => "U-bolts tightened again",
+            DueKind::AfterWork(DueWhat::Heights) => "heights read again, settled",
+        }
+    }
+
+    /// Whether the customer is called for it.
+    fn is_customers(self) -> bool {
+        matches!(self, DueKind::AfterWork(_))
+    }
+}
+
+/// What is due, by how soon.
+pub(super) struct Due {
+    /// Within the week.
+    pub(super) soon: Vec<DueLine>,
+    /// Today or before.
+    pub(super) now: Vec<DueLine>,
+    /// What a customer did not come back for, for so long that it is looked at apart.
+    pub(super) missed: Vec<DueLine>,
+}
+
+impl Due {
+    /// Nothing.
+    pub(super) const NOTHING: Due = Due { soon: Vec::new(), now: Vec::new(), missed: Vec::new() };
+
+    /// What is due of a shop, as today is.
+    pub(super) fn new(due: &[DueListed], names: &Names, today: NaiveDate, worker: &Worker) -> Self {
+        let mut by = Due::NOTHING;
+        for one in due {
+            let is_customers = DueKind::of_word(&one.what).is_some_and(DueKind::is_customers);
+            let list = match one.day {
+                day if day > today => &mut by.soon,
+                day if is_customers && day + MISSED_AFTER < today => &mut by.missed,
+                _ => &mut by.now,
+            };
+            list.push(DueLine::new(one, names, today, worker));
+        }
+        by
+    }
+
+    pub(super) fn is_empty(&self) -> bool {
+        self.soon.is_empty() && self.now.is_empty() && self.missed.is_empty()
+    }
+}
 
 /// Something that is due.
 pub(super) struct DueLine {
@@ -46,8 +132,8 @@ pub(super) struct DueLine {
 }
 
 impl DueLine {
-    pub(super) fn new(due: &DueListed, names: &Names, today: NaiveDate, worker: &Worker) -> Self {
-        let (_, what, is_customers) = DUES.iter().find(|(word, ..)| *word == due.what).copied().unwrap_or(("", "due", false));
+    fn new(due: &DueListed, names: &Names, today: NaiveDate, worker: &Worker) -> Self {
+        let kind = DueKind::of_word(&due.what);
         let said = due.mark.as_ref().map_or_else(String::new, |mark| {
             let note = if mark.note.is_empty() { String::new() } else { format!(": {}", mark.note) };
             format!("{} by {}, {}{note}", mark.mark, names.of(mark.recorded_by), clock(mark.recorded_at))
@@ -56,11 +142,11 @@ impl DueLine {
             number: due.number.0,
             label: due.label.clone(),
             word: due.what.clone(),
-            what,
+            what: kind.map_or("due", DueKind::name),
             day: day_words(due.day),
             late: due.day < today,
             said,
-            is_answered: is_customers && worker.may(Right::Receive),
+            is_answered: kind.is_some_and(DueKind::is_customers) && worker.may(Right::Receive),
             hidden: Hidden::new(&Sheet::blank(worker.units()), 0),
         }
     }
@@ -74,7 +160,7 @@ pub(crate) async fn mark(
     posted: Posted,
 ) -> Result<HttpResponse, WebError> {
     let (number, what) = path.into_inner();
-    if !DUES.iter().any(|(word, ..)| *word == what) {
+    if DueKind::of_word(&what).is_none() {
         return Err(WebError::NotNow(NOT_DUE));
     }
     let sheet = Sheet::posted(posted, worker.units());

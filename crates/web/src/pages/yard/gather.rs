@@ -17,7 +17,6 @@ use wise_badger_casework::route::Progress;
 use wise_badger_casework::survey::{End, LoadState, Survey};
 use wise_badger_casework::words::Word as _;
 use wise_badger_casework::work_plan::PlannedWork;
-use wise_badger_casework::wrench::DueWhat;
 use wise_badger_mechanics::correction::{Axles, Correction};
 use wise_badger_mechanics::tape::{LengthUnit, WeightUnit};
 use wise_badger_mechanics::units::InShopUnits as _;
@@ -30,6 +29,7 @@ use wise_badger_store::{Database, JobId, PgConnection, StoreError, vehicle};
 
 use super::super::handover::{due_from, still_due};
 use super::super::wrench::card_of_job;
+use super::due::DueKind;
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::reckoning::run;
@@ -156,9 +156,10 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
     };
     let mut dues: Vec<(&'static str, NaiveDate)> = Vec::new();
     if !finished {
-        dues.extend(parts_on.map(|day| ("parts", day)));
+        dues.extend(parts_on.map(|day| (DueKind::Parts.word(), day)));
         let promised = file.job.hands.promised_on;
-        dues.extend(promised.map(|day| ("promised", day)).or(stands.wanted_on.map(|day| ("wanted", day))));
+        let promised = promised.map(|day| (DueKind::Promised, day)).or(stands.wanted_on.map(|day| (DueKind::Wanted, day)));
+        dues.extend(promised.map(|(kind, day)| (kind.word(), day)));
     }
     dues.extend(due_from(&file.job, papers).map(|from| of_work(file, ticks, from)).unwrap_or_default());
     let gathered = Gathered {
@@ -178,12 +179,7 @@ fn of_job(read: &Read) -> (Stands, Gathered) {
 fn of_work(file: &JobFile, ticks: &[Tick], from: NaiveDate) -> Vec<(&'static str, NaiveDate)> {
     let card = card_of_job(file, ticks);
     let due = still_due(file, card.as_ref());
-    let word = |what: DueWhat| match what {
-        DueWhat::LugNuts => "lug_nuts",
-        DueWhat::UBolts => "u_bolts",
-        DueWhat::Heights => "heights",
-    };
-    due.into_iter().map(|due| (word(due.what), from + chrono::Days::new(due.days))).collect()
+    due.into_iter().map(|due| (DueKind::AfterWork(due.what).word(), from + chrono::Days::new(due.days))).collect()
 }
 
 /// What a vehicle's history tells of a job. The rate is the one that its own readings say.

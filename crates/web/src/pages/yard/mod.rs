@@ -4,7 +4,7 @@ mod due;
 mod gather;
 mod line;
 
-pub(crate) use due::mark;
+pub(crate) use due::{DueKind, mark};
 pub(crate) use gather::{RULES, Stands};
 
 use std::collections::BTreeMap;
@@ -20,14 +20,14 @@ use tokio::sync::broadcast::error::RecvError;
 use wise_badger_casework::route::Stage;
 use wise_badger_store::booking::{self, Booking};
 use wise_badger_store::call::{self, Expected};
-use wise_badger_store::due::{self as due_list, DueListed};
+use wise_badger_store::due as due_list;
 use wise_badger_store::happening::Happening;
 use wise_badger_store::job_list::{self, JobListed, Standing, Which};
 use wise_badger_store::person;
 use wise_badger_store::vehicle;
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
-use self::due::DueLine;
+use self::due::Due;
 use self::gather::gather;
 use self::line::JobLine;
 use super::{Hidden, Names};
@@ -44,7 +44,7 @@ const MOST_CALLS: i64 = 30;
 /// Jobs on one page.
 const MOST: usize = 100;
 /// Things due on the page, and how many days ahead of them.
-const MOST_DUE: i64 = 60;
+const MOST_DUE: i64 = 200;
 const DUE_AHEAD: u64 = 7;
 /// Words that a search goes by, and the longest of them.
 const MOST_WORDS: usize = 6;
@@ -58,9 +58,7 @@ struct YardPage {
     shows: &'static str,
     groups: Vec<Group>,
     older: Option<String>,
-    /// What is due today or before, and within the week.
-    due: Vec<DueLine>,
-    due_soon: Vec<DueLine>,
+    due: Due,
     /// Who called, and is still to come.
     calls: Vec<CallLine>,
     /// A call just struck off, to be put back.
@@ -146,13 +144,12 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
     let due = match first {
         true => {
             let until = today + Days::new(DUE_AHEAD);
-            database.read(move |connection| due_list::until(connection, shop, until, MOST_DUE)).await?
+            let due = database
+                .read(move |connection| due_list::until(connection, shop, &DueKind::ALL.map(DueKind::word), until, MOST_DUE));
+            Due::new(&due.await?, &names, today, &worker)
         }
-        false => Vec::new(),
+        false => Due::NOTHING,
     };
-    let (due, due_soon): (Vec<DueListed>, Vec<DueListed>) = due.into_iter().partition(|due| due.day <= today);
-    let line =
-        |due: Vec<DueListed>| -> Vec<DueLine> { due.iter().map(|due| DueLine::new(due, &names, today, &worker)).collect() };
     let page = YardPage {
         shell: Shell::new(&worker, "Yard", "/"),
         shows: match which {
@@ -163,8 +160,7 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
         is_empty: lines.is_empty(),
         groups: if which == Which::Open { groups(lines) } else { one_group(lines) },
         older,
-        due: line(due),
-        due_soon: line(due_soon),
+        due,
         calls: calls.iter().map(CallLine::new).collect(),
         struck: asked.struck.map(|id| Struck { id, hidden: Hidden::new(&Sheet::blank(worker.units()), 0) }),
         wanted: asked.q.trim().to_owned(),
