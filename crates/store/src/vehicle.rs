@@ -7,7 +7,7 @@ use wise_badger_casework::words::Word;
 
 use crate::customer::{self, Customer, CustomerWords};
 use crate::person::Person;
-use crate::schema::{customers, jobs, vehicles};
+use crate::schema::{jobs, vehicles};
 use crate::{CustomerId, JobId, JobNumber, ShopId, StoreError, VehicleId, job_list};
 
 /// A vehicle, with whose it is.
@@ -92,22 +92,6 @@ pub fn of_job(connection: &mut PgConnection, shop: ShopId, job: JobId) -> Result
     let one = jobs::table.filter(jobs::shop_id.eq(shop)).filter(jobs::id.eq(job)).select(jobs::vehicle_id);
     let id: Option<VehicleId> = one.first(connection).optional()?.ok_or(StoreError::NotFound("job"))?;
     id.map(|id| find(connection, shop, id)).transpose()
-}
-
-/// Whose the vehicle of a job is, in a list: the job, the plate, the customer and where they are called.
-pub type OfJob = (JobId, String, Option<String>, Option<String>);
-
-/// Vehicles of jobs, with whose they are: one query for any number.
-pub fn of_jobs(connection: &mut PgConnection, shop: ShopId, of: &[JobId]) -> Result<Vec<OfJob>, StoreError> {
-    let joined = jobs::table
-        .inner_join(vehicles::table.on(vehicles::shop_id.eq(jobs::shop_id).and(vehicles::id.nullable().eq(jobs::vehicle_id))))
-        .left_join(
-            customers::table.on(customers::shop_id.eq(vehicles::shop_id).and(customers::id.nullable().eq(vehicles::customer_id))),
-        )
-        .filter(jobs::shop_id.eq(shop))
-        .filter(jobs::id.eq_any(of));
-    let columns = (jobs::id, vehicles::plate, customers::name.nullable(), customers::phone.nullable());
-    Ok(joined.select(columns).load(connection)?)
 }
 
 /// The vehicles of a customer: key, plate, and what the shop called their jobs.

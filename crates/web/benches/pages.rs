@@ -13,9 +13,7 @@ use std::time::{Duration, Instant};
 use actix_web::{App, HttpResponse, HttpServer, web};
 use wise_badger_store::job_file::JobFile;
 use wise_badger_store::job_list::{self, Which};
-use wise_badger_store::{
-    Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, call, due, person, reading, session, vehicle,
-};
+use wise_badger_store::{Database, JobNumber, PersonId, PgConnection, ShopId, StoreError, call, due, person, reading, session};
 
 #[allow(dead_code, reason = "the tests' alone")]
 #[path = "../tests/support/site.rs"]
@@ -25,11 +23,11 @@ const CONNECTIONS: usize = 32;
 const WARM_UP: Duration = Duration::from_secs(1);
 const MEASURED: Duration = Duration::from_secs(4);
 
-/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working; for a list three, and two more of what is
+/// Page, the job it shows, and how many SELECTs it makes: two for the session and who is working; for a list two, and three more of what is
 /// due and who called; six or seven for a job, two for the record of who did what, four for what is around it.
 const PAGES: [(&str, &str, Option<i32>, usize); 5] = [
     ("yard", "/", None, 7),
-    ("search", "/?q=route", None, 5),
+    ("search", "/?q=route", None, 4),
     ("job", "/jobs/1", Some(1), 14),
     ("tape", "/jobs/4/tape", Some(4), 10),
     ("options", "/jobs/4/options", Some(4), 8),
@@ -72,8 +70,6 @@ fn main() {
             let Some(number) = job else {
                 let which = if path == "/" { Which::Open } else { Which::Found(vec!["route".to_owned()]) };
                 let listed = job_list::newest(connection, person.shop_id, &which, "none", 101, None)?;
-                let ids: Vec<_> = listed.iter().map(|(job, _)| job.id).collect();
-                vehicle::of_jobs(connection, person.shop_id, &ids)?;
                 person::of_shop(connection, person.shop_id)?;
                 if path == "/" {
                     call::expected(connection, person.shop_id, 30)?;

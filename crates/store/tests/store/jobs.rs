@@ -97,7 +97,7 @@ fn the_newest_jobs_come_first_and_in_pages() {
     }
     let mut numbers = |before: Option<i32>| -> Vec<i32> {
         let listed = job_list::newest(&mut connection, person.shop_id, &Which::Open, RULES, 2, before.map(JobNumber)).unwrap();
-        listed.iter().map(|(job, _)| job.number.0).collect()
+        listed.iter().map(|of| of.job.number.0).collect()
     };
     assert_eq!(numbers(None), [5, 4]);
     assert_eq!(numbers(Some(4)), [3, 2]);

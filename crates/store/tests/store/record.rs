@@ -88,7 +88,7 @@ fn one_unreadable_job_is_told_by_its_number_and_harms_no_other() {
     assert!(matches!(read, Err(StoreError::Unreadable { .. })), "{read:?}");
     assert!(JobFile::find(connection, person.shop_id, sound.number).is_ok());
     let listed = job_list::newest(connection, person.shop_id, &Which::Open, RULES, 10, None).unwrap();
-    assert_eq!(listed.iter().map(|(job, _)| job.number.0).collect::<Vec<_>>(), [2, 1]);
+    assert_eq!(listed.iter().map(|of| of.job.number.0).collect::<Vec<_>>(), [2, 1]);
     let begun = job_sheet::newest_of_shop::<BenchEntry>(connection, person.shop_id).unwrap();
     assert_eq!(begun, None, "a new pack begins without it");
     diesel::sql_query("UPDATE jobs SET wheelbase = '{}' WHERE number = 2").execute(connection).unwrap();

@@ -22,7 +22,7 @@ const DUES: [&str; 3] = ["lug_nuts", "heights", "parts"];
 
 fn numbers(connection: &mut PgConnection, shop: ShopId, which: &Which) -> Vec<i32> {
     let listed = job_list::newest(connection, shop, which, RULES, 100, None).unwrap();
-    listed.into_iter().map(|(job, _)| job.number.0).collect()
+    listed.into_iter().map(|listed| listed.job.number.0).collect()
 }
 
 fn found(connection: &mut PgConnection, shop: ShopId, words: &[&str]) -> Vec<i32> {
@@ -69,7 +69,7 @@ fn where_a_job_stands_counts_only_at_its_revision_and_by_these_rules() {
     let mut bench = TestShop::new();
     let TestShop { connection, person, job, .. } = &mut bench;
     let known = |connection: &mut PgConnection, rules: &str| {
-        job_list::newest(connection, person.shop_id, &Which::Open, rules, 9, None).unwrap()[0].1.is_some()
+        job_list::newest(connection, person.shop_id, &Which::Open, rules, 9, None).unwrap()[0].standing.is_some()
     };
     assert!(!known(connection, RULES));
     job_list::keep_gathered(connection, RULES, &[gathered(person.shop_id, job.id, vec![], "")]).unwrap();
@@ -202,7 +202,7 @@ fn what_is_written_of_a_customer_is_changed_once_and_erased_without_a_trace() {
     customer::change(connection, &person, of.id, of.revision, &words).unwrap();
     let stale = customer::change(connection, &person, of.id, of.revision, &words);
     assert!(matches!(stale, Err(StoreError::StaleRow { .. })), "{stale:?}");
-    let beside = job_list::newest(connection, person.shop_id, &Which::Open, RULES, 9, None).unwrap()[0].0.beside;
+    let beside = job_list::newest(connection, person.shop_id, &Which::Open, RULES, 9, None).unwrap()[0].job.beside;
     let told = Gathered { beside, ..gathered(person.shop_id, job.id, vec![], "secretname 0177") };
     job_list::keep_gathered(connection, RULES, &[told]).unwrap();
     assert_eq!(found(connection, person.shop_id, &["secretname"]), [1]);

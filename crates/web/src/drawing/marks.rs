@@ -18,6 +18,8 @@ pub(crate) enum MarkKind {
     Predicted,
     /// Wanted: a hatched band.
     Aim,
+    /// Read at an earlier visit: a dash.
+    Earlier,
 }
 
 /// One mark on one ruler.
@@ -46,6 +48,15 @@ impl Mark {
     }
 }
 
+/// A rear height of an earlier visit.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct EarlierHeight {
+    /// Number of its job.
+    pub(crate) visit: i32,
+    pub(crate) state: LoadState,
+    pub(crate) height: Length,
+}
+
 /// What is to be shown beside the heights as found.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub(crate) struct Shown {
@@ -53,6 +64,8 @@ pub(crate) struct Shown {
     pub(crate) prediction: Option<Prediction>,
     /// The survey after fitting, which then takes the place of the one before.
     pub(crate) fitted: Option<Survey>,
+    /// What was read at the rear when the vehicle was here before, from the same datum.
+    pub(crate) earlier: Vec<EarlierHeight>,
 }
 
 /// The marks of both rulers.
@@ -150,6 +163,19 @@ impl Marks {
                 }
                 marks.put(End::Rear, mark(predicted.rear, predicted.rear_sides));
             }
+        }
+        for earlier in &shown.earlier {
+            let mark = Mark {
+                kind: MarkKind::Earlier,
+                state: earlier.state,
+                height: earlier.height,
+                sides: None,
+                band: Length::default(),
+                text: units.height(earlier.height),
+                label: units.bare_height(earlier.height),
+                name: format!("job {}, {}", earlier.visit, crate::view::state_of(found, earlier.state)),
+            };
+            marks.put(End::Rear, mark);
         }
         if let Some((state, target)) = shown.aim {
             let [low, high] = [target.height - target.tolerance, target.height + target.tolerance];

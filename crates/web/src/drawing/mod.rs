@@ -25,7 +25,7 @@ pub(crate) use effect::effect_drawing;
 pub(crate) use fit_cost::{FitPoint, fit_cost_drawing};
 pub(crate) use load_curve::{OnTheCurve, load_curve_drawing};
 pub(crate) use load_plan::{Aboard, LoadPlanDrawing};
-pub(crate) use marks::{Marks, Shown};
+pub(crate) use marks::{EarlierHeight, Marks, Shown};
 pub(crate) use pack::{DrawnPack, LeafMark, PackDrawing};
 pub(crate) use plan_outline::plan_outline;
 pub(crate) use stance::StanceDrawing;

@@ -14,6 +14,7 @@ use crate::view::Units;
 const TICKS: f64 = 34.0;
 const AIM: f64 = 16.0;
 const MEASURED: f64 = 20.0;
+const EARLIER: f64 = 18.0;
 const PREDICTED: f64 = 8.0;
 /// What each further state takes of the lane of predictions: their whiskers may be long, and stand beside one another.
 const PREDICTED_STATE: f64 = 14.0;
@@ -21,6 +22,8 @@ const PREDICTED_STATE: f64 = 14.0;
 const BEFORE_LABELS: f64 = 6.0;
 /// Half the width of the aim's band.
 const AIM_HALF: f64 = 6.0;
+/// Half the length of an earlier height's dash.
+const EARLIER_HALF: f64 = 7.0;
 /// Size of the marks: an empty disc's radius, a loaded diamond's reach, a further state's triangle.
 const DISC: f64 = 7.0;
 const DIAMOND: f64 = 8.5;
@@ -52,8 +55,12 @@ pub(super) struct Ruler<'a> {
 }
 
 /// The lanes of a ruler: kind, width, and what each mark in it adds to that.
-const LANES: [(MarkKind, f64, f64); 3] =
-    [(MarkKind::Aim, AIM, 0.0), (MarkKind::Measured, MEASURED, 0.0), (MarkKind::Predicted, PREDICTED, PREDICTED_STATE)];
+const LANES: [(MarkKind, f64, f64); 4] = [
+    (MarkKind::Aim, AIM, 0.0),
+    (MarkKind::Earlier, EARLIER, 0.0),
+    (MarkKind::Measured, MEASURED, 0.0),
+    (MarkKind::Predicted, PREDICTED, PREDICTED_STATE),
+];
 
 /// Width of the lanes that are used.
 fn lanes(marks: &[Mark]) -> f64 {
@@ -182,6 +189,10 @@ impl Ruler<'_> {
         let y = self.y(mark.height);
         if y < self.top - 1.0 || y > self.bottom + 1.0 {
             return self.off_the_end(canvas, x, y);
+        }
+        if mark.kind == MarkKind::Earlier {
+            canvas.line("mark-earlier", (x - EARLIER_HALF, y), (x + EARLIER_HALF, y));
+            return;
         }
         let open = mark.kind == MarkKind::Predicted;
         if open {

@@ -7,16 +7,22 @@ use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Progress;
-use wise_badger_casework::survey::{End, Survey};
+use wise_badger_casework::survey::{End, LoadState, Survey};
+use wise_badger_casework::words::Word;
 use wise_badger_mechanics::correction::Correction;
+use wise_badger_mechanics::units::metres;
 use wise_badger_store::Database;
+use wise_badger_store::job_file::JobFile;
+use wise_badger_store::job_list::{self, Which};
 
 use super::hands::{Around, HandsForm};
 use super::job_frame::{JobFrame, with_prediction};
 use super::proof::outside_words;
 use super::sums::{KeptLine, kept_lines};
+use super::yard::{Known, RULES, with_stands};
 use super::{Hidden, Page, Record, job_record, page};
 use crate::correction::option_name;
+use crate::drawing::{EarlierHeight, Shown};
 use crate::error::WebError;
 use crate::form::Sheet;
 use crate::job_route::{missing, to_do_words};
@@ -29,6 +35,9 @@ use crate::view::proof::proof_figures;
 use crate::view::verdict::{height_figures, load_figures, rate_figures};
 use crate::view::{Figure, Units, caution_text, clock, datum_name, end_name, sentence, state_of};
 use crate::worker::Worker;
+
+/// So many visits before this one are looked through for heights.
+const MOST_EARLIER: i64 = 6;
 
 #[derive(Template)]
 #[template(path = "job.html")]
@@ -64,10 +73,33 @@ struct JobPage {
 pub(crate) async fn show(database: Data<Database>, worker: Worker, number: Path<i32>) -> Result<HttpResponse, WebError> {
     let record = job_record(&database, &worker, *number).await?;
     let around = Around::read(&database, worker.shop_id(), record.file.job.id).await?;
-    drawn(move |_| job_page(&worker, &record, &around)).await
+    let earlier = earlier(&database, &record.file, &around).await?;
+    drawn(move |_| job_page(&worker, &record, &around, earlier)).await
 }
 
-fn job_page(worker: &Worker, record: &Record, around: &Around) -> Result<Page, WebError> {
+/// Rear heights of the vehicle's latest visit before this one that was measured from the same: as it left, or as it was found.
+async fn earlier(database: &Data<Database>, file: &JobFile, around: &Around) -> Result<Vec<EarlierHeight>, WebError> {
+    let (shop, number) = (file.job.shop_id, file.job.number);
+    let Some(vehicle) = around.vehicle.as_ref().map(|vehicle| vehicle.id).filter(|_| around.visits.len() > 1) else {
+        return Ok(Vec::new());
+    };
+    let listed = database.read(move |connection| {
+        job_list::newest(connection, shop, &Which::OfVehicle(vehicle), &RULES, MOST_EARLIER, Some(number))
+    });
+    let datum = file.case().measured.datum.map(Word::word).unwrap_or_default();
+    let heights = |known: Known| {
+        let visit = known.stands.filter(|stands| stands.visit.datum == datum)?.visit;
+        let each = LoadState::BOTH.into_iter().zip(visit.fitted.into_iter().zip(visit.found));
+        let read = |(state, (fitted, found)): (LoadState, (Option<f64>, Option<f64>))| {
+            let height = metres(fitted.or(found)?);
+            Some(EarlierHeight { visit: known.job.number.0, state, height })
+        };
+        Some(each.filter_map(read).collect::<Vec<_>>()).filter(|heights| !heights.is_empty())
+    };
+    Ok(with_stands(database, listed.await?).await?.into_iter().find_map(heights).unwrap_or_default())
+}
+
+fn job_page(worker: &Worker, record: &Record, around: &Around, earlier: Vec<EarlierHeight>) -> Result<Page, WebError> {
     let Record { file, names, .. } = record;
     let (units, survey) = (worker.units(), file.work.found());
     let fitted = file.work.fitted();
@@ -82,7 +114,7 @@ fn job_page(worker: &Worker, record: &Record, around: &Around) -> Result<Page, W
     readers.sort_unstable();
     readers.dedup();
     let template = JobPage {
-        frame: JobFrame::new(worker, file, None, &with_prediction(&file.work, prediction)),
+        frame: JobFrame::new(worker, file, None, &Shown { earlier, ..with_prediction(&file.work, prediction) }),
         number: file.job.number.0,
         stands: sentence(&to_do_words(&progress, Some(class))),
         missing: missing(&file.work),

@@ -33,6 +33,8 @@ pub(super) struct JobFrame {
     pub(super) drawing: Arc<StanceDrawing>,
     /// Whether there are states beside empty and loaded.
     pub(super) has_further: bool,
+    /// Whether heights of an earlier visit are drawn.
+    pub(super) has_earlier: bool,
     /// What stands under the picture.
     pub(super) key_figures: Vec<(String, String)>,
     pub(super) finished: bool,
@@ -105,6 +107,7 @@ impl JobFrame {
                 .map(|next| Next { words: to_do_words(&progress, Some(intake.class)), href: next.path(number) }),
             drawing: worked_out::stance(file, shown, units),
             has_further: !file.work.found().further.is_empty(),
+            has_earlier: !shown.earlier.is_empty(),
             key_figures: key_figures(&file.work, units),
             finished: progress.is_finished(),
             weigh_first: weigh_first_words(&file.work, units),
@@ -120,5 +123,5 @@ pub(super) fn as_chosen(work: &Casework) -> Shown {
 /// The same with another prediction.
 pub(super) fn with_prediction(work: &Casework, prediction: Option<&Prediction>) -> Shown {
     let aim = prediction.map_or_else(|| work.target(), |prediction| work.target_with(prediction));
-    Shown { aim, prediction: prediction.cloned(), fitted: None }
+    Shown { aim, prediction: prediction.cloned(), ..Shown::default() }
 }

@@ -40,8 +40,8 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>
     });
     let (vehicle, visits) = read.await?;
     let units = worker.units();
-    let known: Vec<_> = with_stands(&database, visits).await?;
-    let known: Vec<_> = known.into_iter().map(|(job, stands)| (job, stands.map(|stands| stands.visit))).collect();
+    let known = with_stands(&database, visits).await?;
+    let known: Vec<_> = known.into_iter().map(|known| (known.job, known.stands.map(|stands| stands.visit))).collect();
     let heights: Vec<VisitHeights> =
         known.iter().rev().filter_map(|(job, visit)| VisitHeights::of(job, visit.as_ref()?)).collect();
     let template = VehiclePage {

@@ -128,6 +128,13 @@ async fn a_plate_brings_what_was_put_down_before_and_its_visits_stand_together()
     assert_eq!(opened.status, StatusCode::OK, "{}", opened.text("main"));
     let second = ada.get("/jobs/2").await;
     assert!(second.text("main").contains("2 visits"), "{}", second.text(".hands"));
+    assert!(!second.text(".legend").contains("at its last visit"), "nothing was read yet of this visit, nor from what");
+    ada.fill("/jobs/2/tape", &crate::tape(["21", "18 1/2"], "1,000")).await;
+    let drawn = ada.get("/jobs/2").await;
+    assert!(drawn.text(".legend").contains("at its last visit"));
+    assert_eq!(drawn.attributes("svg .mark-earlier", "x1").len(), 4, "empty and loaded, in either picture");
+    assert!(drawn.text("svg desc").contains("job 1, empty 21 1/2 in"), "{}", drawn.text("svg desc"));
+    let second = ada.get("/jobs/2").await;
     let back = second.form("form[action='/jobs/2/vehicle']").with(&[("comes_back_from", "1")]);
     ada.send(&back).await;
     assert!(ada.get(&job).await.text("main").contains("It came back: job 2"));

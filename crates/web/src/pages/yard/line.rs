@@ -7,7 +7,7 @@ use wise_badger_store::JobNumber;
 use wise_badger_store::job_list::JobListed;
 
 use super::gather::Stands;
-use super::{Names, Whose};
+use super::{Known, Names};
 use crate::job_route::{StageWords as _, place_of, to_do_words};
 use crate::view::work_plan::day_words;
 use crate::view::{class_name, sentence, wheels_name};
@@ -35,7 +35,8 @@ pub(super) struct JobLine {
 }
 
 impl JobLine {
-    pub(super) fn new(job: &JobListed, stands: Option<&Stands>, whose: &Whose, names: &Names, today: NaiveDate) -> Self {
+    pub(super) fn new(known: &Known, names: &Names, today: NaiveDate) -> Self {
+        let (job, stands) = (&known.job, known.stands.as_ref());
         let JobNumber(number) = job.number;
         let path = format!("/jobs/{number}");
         let finished = job.finished_at.is_some();
@@ -45,7 +46,7 @@ impl JobLine {
         JobLine {
             number,
             label: job.label.clone(),
-            vehicle: vehicle_words(job, whose),
+            vehicle: vehicle_words(known),
             stands: match (finished, progress) {
                 (true, _) => "Finished".to_owned(),
                 (false, Some(progress)) => sentence(&to_do_words(progress, VehicleClass::from_word(&job.vehicle_class))),
@@ -64,13 +65,12 @@ impl JobLine {
 }
 
 /// Class and wheels by the words of their columns, as far as this program knows them; plate and customer.
-fn vehicle_words(job: &JobListed, whose: &Whose) -> String {
-    let known = VehicleClass::from_word(&job.vehicle_class).zip(RearWheels::from_word(&job.rear_wheels));
-    let class = known.map(|(class, wheels)| format!("{}, {}", class_name(class), wheels_name(wheels)));
-    let of_job = whose.iter().find(|(id, ..)| *id == job.id);
-    let plate = of_job.map(|(_, plate, ..)| plate.clone()).filter(|plate| !plate.is_empty());
-    let customer = of_job.and_then(|(_, _, customer, _)| customer.clone());
-    class.into_iter().chain(plate).chain(customer).collect::<Vec<_>>().join(" · ")
+fn vehicle_words(known: &Known) -> String {
+    let job = &known.job;
+    let words = VehicleClass::from_word(&job.vehicle_class).zip(RearWheels::from_word(&job.rear_wheels));
+    let class = words.map(|(class, wheels)| format!("{}, {}", class_name(class), wheels_name(wheels)));
+    let plate = known.plate.clone().filter(|plate| !plate.is_empty());
+    class.into_iter().chain(plate).chain(known.customer.clone()).collect::<Vec<_>>().join(" · ")
 }
 
 fn waits_words(stands: &Stands) -> String {

@@ -15,16 +15,14 @@ use actix_web::web::{Data, Query};
 use askama::Template;
 use chrono::{Days, Local, NaiveDate, Utc};
 use serde::Deserialize;
-use serde_json::Value;
 use tokio::sync::broadcast::error::RecvError;
 use wise_badger_casework::route::Stage;
 use wise_badger_store::booking::{self, Booking};
 use wise_badger_store::call::{self, Expected};
 use wise_badger_store::due as due_list;
 use wise_badger_store::happening::Happening;
-use wise_badger_store::job_list::{self, JobListed, Standing, Which};
+use wise_badger_store::job_list::{self, JobListed, Listed, Which};
 use wise_badger_store::person;
-use wise_badger_store::vehicle;
 use wise_badger_store::{Database, JobId, JobNumber, ShopId, StoreError};
 
 use self::due::Due;
@@ -111,13 +109,9 @@ impl Asked {
     }
 }
 
-/// Whose the vehicles of jobs are.
-pub(super) type Whose = Vec<vehicle::OfJob>;
-
 /// What the page is drawn from: as many queries for ten jobs as for a hundred.
 struct Read {
-    listed: Vec<Standing>,
-    whose: Whose,
+    listed: Vec<Listed>,
     names: Names,
     calls: Vec<Expected>,
 }
@@ -129,17 +123,15 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
     let read = database.read(move |connection| {
         let most = i64::try_from(MOST + 1).unwrap_or(i64::MAX);
         let listed = job_list::newest(connection, shop, &of, &RULES, most, before)?;
-        let ids: Vec<JobId> = listed.iter().map(|(job, _)| job.id).collect();
-        let whose = vehicle::of_jobs(connection, shop, &ids)?;
         let names = Names::of_people(&person::of_shop(connection, shop)?);
         let calls = if first { call::expected(connection, shop, MOST_CALLS)? } else { Vec::new() };
-        Ok::<_, StoreError>(Read { listed, whose, names, calls })
+        Ok::<_, StoreError>(Read { listed, names, calls })
     });
-    let Read { mut listed, whose, names, calls } = read.await?;
+    let Read { mut listed, names, calls } = read.await?;
     let more = listed.len() > MOST;
     listed.truncate(MOST);
-    let older = listed.last().filter(|_| more).map(|(job, _)| older_path(&asked, job.number.0));
-    let lines = lines(with_stands(&database, listed).await?, &whose, &names, today);
+    let older = listed.last().filter(|_| more).map(|last| older_path(&asked, last.job.number.0));
+    let lines = lines(with_stands(&database, listed).await?, &names, today);
     // What is due is known once it is known where jobs stand.
     let due = match first {
         true => {
@@ -179,32 +171,34 @@ fn older_path(asked: &Asked, before: i32) -> String {
     format!("/?{}", query.append_pair("before", &before.to_string()).finish())
 }
 
-/// Jobs with where they stand; of those of which it is not known, that is gathered first.
-pub(super) async fn with_stands(
-    database: &Data<Database>,
-    listed: Vec<Standing>,
-) -> Result<Vec<(JobListed, Option<Stands>)>, WebError> {
-    let read = |known: &Value| Stands::deserialize(known).ok();
-    let known: Vec<(JobListed, Option<Stands>)> =
-        listed.into_iter().map(|(job, known)| (job, known.as_ref().and_then(read))).collect();
-    let unknown: Vec<JobListed> = known.iter().filter(|(_, known)| known.is_none()).map(|(job, _)| job.clone()).collect();
-    let gathered = gather(database, unknown).await?;
-    let stands = |(job, known): (JobListed, Option<Stands>)| {
-        let stands = known.or_else(|| gathered.get(&job.id).cloned());
-        (job, stands)
-    };
-    Ok(known.into_iter().map(stands).collect())
+/// A job of a list, with where it stands.
+pub(super) struct Known {
+    pub(super) job: JobListed,
+    /// Nothing where its record cannot be read.
+    pub(super) stands: Option<Stands>,
+    pub(super) plate: Option<String>,
+    pub(super) customer: Option<String>,
 }
 
-fn lines(
-    known: Vec<(JobListed, Option<Stands>)>,
-    whose: &Whose,
-    names: &Names,
-    today: NaiveDate,
-) -> Vec<(Option<Stands>, JobLine)> {
-    let line = |(job, stands): (JobListed, Option<Stands>)| {
-        let line = JobLine::new(&job, stands.as_ref(), whose, names, today);
-        (stands, line)
+/// Jobs with where they stand; of those of which it is not known, that is gathered first.
+pub(super) async fn with_stands(database: &Data<Database>, listed: Vec<Listed>) -> Result<Vec<Known>, WebError> {
+    let read = |Listed { job, standing, plate, customer }: Listed| {
+        let stands = standing.and_then(|standing| serde_json::from_str(standing.get()).ok());
+        Known { job, stands, plate, customer }
+    };
+    let mut known: Vec<Known> = listed.into_iter().map(read).collect();
+    let unknown: Vec<JobListed> = known.iter().filter(|known| known.stands.is_none()).map(|known| known.job.clone()).collect();
+    let mut gathered = gather(database, unknown).await?;
+    for known in &mut known {
+        known.stands = known.stands.take().or_else(|| gathered.remove(&known.job.id));
+    }
+    Ok(known)
+}
+
+fn lines(known: Vec<Known>, names: &Names, today: NaiveDate) -> Vec<(Option<Stands>, JobLine)> {
+    let line = |known: Known| {
+        let line = JobLine::new(&known, names, today);
+        (known.stands, line)
     };
     known.into_iter().map(line).collect()
 }
@@ -256,12 +250,12 @@ pub(super) async fn waiting_for_work(
     let (listed, to_come) = read.await?;
     let is_booked = |job: JobId| booked.iter().chain(&to_come).any(|booking| booking.job == job);
     let known = with_stands(database, listed).await?;
-    let is_next = |job: &JobListed, stands: &Option<Stands>| {
-        let stage = stands.as_ref().filter(|stands| !stands.progress.over).and_then(|stands| stands.progress.to_do.stage());
-        matches!(stage, Some(Stage::Plan | Stage::Wrench)) && !is_booked(job.id)
+    let is_next = |known: &&Known| {
+        let stands = known.stands.as_ref().filter(|stands| !stands.progress.over);
+        let stage = stands.and_then(|stands| stands.progress.to_do.stage());
+        matches!(stage, Some(Stage::Plan | Stage::Wrench)) && !is_booked(known.job.id)
     };
-    let waiting = known.iter().rev().filter(|(job, known)| is_next(job, known));
-    Ok(waiting.map(|(job, _)| (job.number.0, job.label.clone())).collect())
+    Ok(known.iter().rev().filter(is_next).map(|known| (known.job.number.0, known.job.label.clone())).collect())
 }
 
 /// Gathers where jobs stand of which it is not known, a few at a time, until there is none; for after a start.
