@@ -148,7 +148,9 @@ fn with_helpers(rate: f64, gap: f64) -> impl Fn(f64) -> f64 {
 type ByHand = Box<dyn Fn(f64) -> f64>;
 
 /// Kind, figures, and the rise under any load by hand.
-fn by_hand() -> Vec<(&'static str, Vec<(&'static str, f64)>, ByHand)> {
+type OnPaper = (&'static str, Vec<(&'static str, f64)>, ByHand);
+
+fn by_hand() -> Vec<OnPaper> {
     let always = |rise: f64| -> ByHand { Box::new(move |_| rise) };
     let capacity_over_travel = 1_000.0 / 5.0;
     let wire = |wire: f64, outside: f64, turns: f64| wire.powi(4) / ((outside - wire).powi(3) * turns);
