@@ -37,6 +37,7 @@ has_chromium() { command -v chromium; }
 has_chromedriver() { command -v chromedriver; }
 has_pdfinfo() { command -v pdfinfo; }
 has_curl() { command -v curl; }
+has_pgbouncer() { [ -x /usr/sbin/pgbouncer ] || command -v pgbouncer; }
 
 need_rust() {
   [ -x "${CARGO_HOME:-$HOME/.cargo}/bin/cargo" ] && PATH="${CARGO_HOME:-$HOME/.cargo}/bin:$PATH"

@@ -74,6 +74,7 @@ pub mod shelf;
 mod shelf_fit;
 pub mod slips;
 pub mod survey;
+pub mod table_cell;
 pub mod verdict;
 pub mod what_if;
 pub mod words;

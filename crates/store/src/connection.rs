@@ -8,7 +8,7 @@ use std::sync::{Arc, OnceLock};
 use std::time::{Duration, Instant};
 
 use diesel::PgConnection;
-use diesel::connection::{AnsiTransactionManager, Connection, SimpleConnection, TransactionManager};
+use diesel::connection::{AnsiTransactionManager, CacheSize, Connection, SimpleConnection, TransactionManager};
 use diesel::r2d2::{ConnectionManager, ManageConnection, Pool, PooledConnection};
 use tokio::sync::{Semaphore, broadcast};
 use tokio::time::timeout;
@@ -34,6 +34,10 @@ const PATIENCE: Patience =
 /// What each connection is told of waiting.
 const TOLD: &str = "SET lock_timeout = '4s'; SET statement_timeout = '7s'; SET idle_in_transaction_session_timeout = '15s'";
 
+/// The same for one transaction: behind a pooler the next may be another server connection, and that one somebody else's.
+const TOLD_FOR_NOW: &str =
+    "SET LOCAL lock_timeout = '4s'; SET LOCAL statement_timeout = '7s'; SET LOCAL idle_in_transaction_session_timeout = '15s'";
+
 /// Connections to one database.
 #[derive(Clone)]
 pub struct Database {
@@ -41,6 +45,8 @@ pub struct Database {
     /// Hears of what happens, once anybody asks.
     ear: Arc<OnceLock<Arc<Ear>>>,
     address: Address,
+    /// Whether a pooler lends its server connections for a transaction at a time.
+    pooled: bool,
     /// As many as there are connections: who has a turn has one at once, and who waits for a turn blocks no thread.
     turns: Arc<Semaphore>,
 }
@@ -49,7 +55,10 @@ pub struct Database {
 const SOUND_FOR: Duration = Duration::from_secs(1);
 
 /// Makes connections, tells each of waiting, and asks those that did not answer lately whether they still do.
-struct Manager(ConnectionManager<PgConnection>);
+struct Manager {
+    connections: ConnectionManager<PgConnection>,
+    pooled: bool,
+}
 
 /// A connection of the pool.
 struct Pooled {
@@ -80,8 +89,13 @@ impl ManageConnection for Manager {
     type Error = diesel::r2d2::Error;
 
     fn connect(&self) -> Result<Pooled, Self::Error> {
-        let mut connection = self.0.connect()?;
-        connection.batch_execute(TOLD).map_err(diesel::r2d2::Error::QueryError)?;
+        let mut connection = self.connections.connect()?;
+        if self.pooled {
+            // A statement prepared on one server connection is none on the next.
+            connection.set_prepared_statement_cache_size(CacheSize::Disabled);
+        } else {
+            connection.batch_execute(TOLD).map_err(diesel::r2d2::Error::QueryError)?;
+        }
         Ok(Pooled { connection, sound_at: Some(Instant::now()) })
     }
 
@@ -89,13 +103,13 @@ impl ManageConnection for Manager {
         if pooled.sound_at.is_some_and(|at| at.elapsed() < SOUND_FOR) {
             return Ok(());
         }
-        self.0.is_valid(&mut pooled.connection)?;
+        pooled.connection.batch_execute("SELECT 1").map_err(diesel::r2d2::Error::QueryError)?;
         pooled.sound_at = Some(Instant::now());
         Ok(())
     }
 
     fn has_broken(&self, pooled: &mut Pooled) -> bool {
-        self.0.has_broken(&mut pooled.connection)
+        self.connections.has_broken(&mut pooled.connection)
     }
 }
 
@@ -104,9 +118,22 @@ impl Database {
     ///
     /// # Errors     [`OpeningError`], each a sentence for whoever starts the program
     pub fn open(url: &str, connections: u32, wait: Duration) -> Result<Self, OpeningError> {
-        let address = Address::new(url);
+        Database::open_through(Address::new(url), None, connections, wait)
+    }
+
+    /// The same through a pooler that lends its server connections for a transaction at a time (pgbouncer's transaction mode). What needs a
+    /// connection of its own goes to the database itself: bringing the schema up to date, and hearing what happens.
+    ///
+    /// # Errors     as of [`Self::open`]
+    pub fn open_behind(pooler: &str, url: &str, connections: u32, wait: Duration) -> Result<Self, OpeningError> {
+        Database::open_through(Address::new(url), Some(Address::new(pooler)), connections, wait)
+    }
+
+    fn open_through(address: Address, pooler: Option<Address>, connections: u32, wait: Duration) -> Result<Self, OpeningError> {
         opening::make_ready(&address, wait)?;
-        let manager = Manager(ConnectionManager::new(address.with_timeouts()));
+        let pooled = pooler.is_some();
+        let through = pooler.as_ref().unwrap_or(&address).with_timeouts();
+        let manager = Manager { connections: ConnectionManager::new(through), pooled };
         let pool = Pool::builder()
             .max_size(connections)
             .min_idle(Some(1))
@@ -114,7 +141,7 @@ impl Database {
             .build(manager)
             .map_err(|error| OpeningError::Away { wait, said: error.to_string() })?;
         let turns = Arc::new(Semaphore::new(usize::try_from(connections).unwrap_or(1)));
-        Ok(Database { pool, ear: Arc::default(), address, turns })
+        Ok(Database { pool, ear: Arc::default(), address, pooled, turns })
     }
 
     /// What happens from now on, in any shop of this database, by any server.
@@ -128,7 +155,9 @@ impl Database {
         T: Send + 'static,
         E: From<StoreError> + Send + 'static,
     {
-        self.run(work).await.unwrap_or_else(|late| Err(StoreError::Unreachable(Box::new(late)).into()))
+        let pooled = self.pooled;
+        let done = self.run(move |connection| if pooled { read_at_once(connection, work) } else { work(connection) }).await;
+        done.unwrap_or_else(|late| Err(StoreError::Unreachable(Box::new(late)).into()))
     }
 
     /// Writes: the same in one transaction, which ends undone when `work` fails.
@@ -140,8 +169,14 @@ impl Database {
         E: From<StoreError> + From<diesel::result::Error> + Send + 'static,
     {
         let stage = Arc::new(Stage::default());
-        let of_work = stage.clone();
-        let done = self.run(move |connection| transact(connection, work, || of_work.begin_keeping())).await;
+        let (of_work, pooled) = (stage.clone(), self.pooled);
+        let told = move |connection: &mut PgConnection| {
+            if pooled {
+                connection.batch_execute(TOLD_FOR_NOW).map_err(StoreError::from)?;
+            }
+            work(connection)
+        };
+        let done = self.run(move |connection| transact(connection, told, || of_work.begin_keeping())).await;
         done.unwrap_or_else(|late| {
             let late = Box::new(late);
             Err(if stage.give_up() { StoreError::Unreachable(late) } else { StoreError::OutcomeUnknown(late) }.into())
@@ -227,6 +262,20 @@ where
     E: From<StoreError> + From<diesel::result::Error>,
 {
     transact(connection, work, || true)
+}
+
+/// Reads in a transaction of its own, so that a pooler lends one server connection for all of it.
+fn read_at_once<T, E: From<StoreError>>(
+    connection: &mut PgConnection,
+    work: impl FnOnce(&mut PgConnection) -> Result<T, E>,
+) -> Result<T, E> {
+    type Manager = AnsiTransactionManager;
+    Manager::begin_transaction(connection).map_err(StoreError::from)?;
+    let told = connection.batch_execute(TOLD_FOR_NOW).map_err(StoreError::from);
+    let read = told.map_err(E::from).and_then(|()| work(connection));
+    // Nothing was written; a connection on which this fails is broken, and the pool drops it.
+    let _ = Manager::rollback_transaction(connection);
+    read
 }
 
 /// The same, kept only when `may_keep` says so once everything is done.

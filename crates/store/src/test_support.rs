@@ -10,6 +10,8 @@ use crate::Database;
 
 /// Names the server, as a PostgreSQL connection string without a database.
 const SERVER: &str = "WISE_BADGER_TEST_SERVER";
+/// Names a pooler before it in the same way; `scripts/behind-a-pooler` does.
+const POOLER: &str = "WISE_BADGER_TEST_POOLER";
 
 /// An empty database that lasts as long as this value.
 #[derive(Debug)]
@@ -41,6 +43,17 @@ impl TestDatabase {
     /// # Panics     when it cannot be migrated
     pub fn open(&self) -> Database {
         Database::open(&self.url(), 4, Duration::from_secs(5)).unwrap_or_else(|error| panic!("{}: {error:?}", self.name))
+    }
+
+    /// It as a server has it: through the pooler that `WISE_BADGER_TEST_POOLER` names, or as it was opened where none is named.
+    ///
+    /// # Panics     when it cannot be reached
+    pub fn to_serve(&self, opened: Database) -> Database {
+        let Ok(pooler) = std::env::var(POOLER) else { return opened };
+        drop(opened);
+        let through = format!("{pooler}/{}", self.name);
+        let behind = Database::open_behind(&through, &self.url(), 4, Duration::from_secs(5));
+        behind.unwrap_or_else(|error| panic!("{}: {error:?}", self.name))
     }
 
     /// A connection to it in a transaction that is never kept.

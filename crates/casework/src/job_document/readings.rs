@@ -3,6 +3,7 @@
 use csv::WriterBuilder;
 
 use super::content::JobDocument;
+use crate::table_cell;
 use crate::words::Word as _;
 
 /// The columns, in their order: SI in the last figure, what was typed before it.
@@ -24,15 +25,10 @@ pub fn readings_csv(document: &JobDocument) -> Result<String, csv::Error> {
             reading.datum.0.word(),
             &format!("{} {}", reading.value.text, unit.unwrap_or_default()),
             &reading.value.si.to_string(),
-            &plain(reading.taken_by.as_deref().unwrap_or_default()),
+            &table_cell::written(reading.taken_by.as_deref().unwrap_or_default()),
             reading.taken_at.as_deref().unwrap_or_default(),
         ])?;
     }
     let written = writer.into_inner().map_err(csv::IntoInnerError::into_error)?;
     Ok(String::from_utf8_lossy(&written).into_owned())
-}
-
-/// A name that a spreadsheet does not take for a formula.
-fn plain(name: &str) -> String {
-    if name.starts_with(['=', '+', '-', '@']) { format!("'{name}") } else { name.to_owned() }
 }

@@ -15,6 +15,7 @@ use super::document::refuse_twins;
 use super::error::{ReadShelf, RowError, ShelfFileError};
 use super::{LARGEST, MOST_PARTS};
 use crate::entry::{BareUnits, Currency, EndWord, FigureEntry, MoneyEntry, ShelfPart, Typed, UnitWord};
+use crate::table_cell;
 
 /// Before the name of a figure that the shop found.
 const FOUND: &str = "found_";
@@ -66,13 +67,21 @@ const COLUMNS: &[Column] = &[
         write: |part| counted(part.in_stock),
         read: |part, cell, _| put(&mut part.in_stock, count(cell)?),
     },
-    Column { name: "supplier", write: |part| part.supplier.clone(), read: |part, cell, _| words(&mut part.supplier, cell) },
+    Column {
+        name: "supplier",
+        write: |part| table_cell::written(&part.supplier),
+        read: |part, cell, _| words(&mut part.supplier, cell),
+    },
     Column {
         name: "lead_days",
         write: |part| counted(part.lead_days),
         read: |part, cell, _| put(&mut part.lead_days, count(cell)?),
     },
-    Column { name: "upkeep", write: |part| part.upkeep.clone(), read: |part, cell, _| words(&mut part.upkeep, cell) },
+    Column {
+        name: "upkeep",
+        write: |part| table_cell::written(&part.upkeep),
+        read: |part, cell, _| words(&mut part.upkeep, cell),
+    },
     Column {
         name: "removable",
         write: |part| part.removable.map_or("", |removable| if removable { "yes" } else { "no" }).to_owned(),
@@ -85,15 +94,19 @@ const COLUMNS: &[Column] = &[
             put(&mut part.removable, removable)
         },
     },
-    Column { name: "in_the_box", write: |part| part.in_the_box.clone(), read: |part, cell, _| words(&mut part.in_the_box, cell) },
+    Column {
+        name: "in_the_box",
+        write: |part| table_cell::written(&part.in_the_box),
+        read: |part, cell, _| words(&mut part.in_the_box, cell),
+    },
     Column {
         name: "not_in_the_box",
-        write: |part| part.not_in_the_box.clone(),
+        write: |part| table_cell::written(&part.not_in_the_box),
         read: |part, cell, _| words(&mut part.not_in_the_box, cell),
     },
     Column {
         name: "largest_tire",
-        write: |part| part.largest_tire.clone(),
+        write: |part| table_cell::written(&part.largest_tire),
         read: |part, cell, _| words(&mut part.largest_tire, cell),
     },
     Column {
@@ -116,7 +129,7 @@ const COLUMNS: &[Column] = &[
         write: |part| length_text(part, part.coil_height.as_ref()),
         read: |part, cell, row| put(&mut part.coil_height, length(cell, row)?),
     },
-    Column { name: "note", write: |part| part.note.clone(), read: |part, cell, _| words(&mut part.note, cell) },
+    Column { name: "note", write: |part| table_cell::written(&part.note), read: |part, cell, _| words(&mut part.note, cell) },
 ];
 
 /// Which part it is, and in which units its bare numbers are.
@@ -226,7 +239,7 @@ struct Cells<'r> {
 
 impl<'r> Cells<'r> {
     fn each(&self) -> impl Iterator<Item = (&'r str, &'r str)> {
-        self.columns.iter().map(String::as_str).zip(self.record.iter().map(str::trim))
+        self.columns.iter().map(String::as_str).zip(self.record.iter().map(str::trim).map(table_cell::read))
     }
 
     fn get(&self, name: &str) -> &'r str {
@@ -308,7 +321,8 @@ pub fn write_table(parts: &[ShelfPart]) -> Result<String, ShelfFileError> {
         };
         let length = if units.length == LengthUnit::Inches { "in" } else { "mm" };
         let weight = if units.weight == WeightUnit::Pounds { "lb" } else { "kg" };
-        let head = [part.number.clone(), part.name.clone(), part.kind.word.to_owned(), length.to_owned(), weight.to_owned()];
+        let [number, name] = [&part.number, &part.name].map(|words| table_cell::written(words));
+        let head = [number, name, part.kind.word.to_owned(), length.to_owned(), weight.to_owned()];
         let of_kind = sold.iter().map(|name| cell(&part.sold, name)).chain(found.iter().map(|name| cell(&part.found, name)));
         let row = head.into_iter().chain(COLUMNS.iter().map(|column| (column.write)(part))).chain(of_kind);
         writer.write_record(row).map_err(failed)?;

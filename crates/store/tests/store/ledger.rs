@@ -33,19 +33,15 @@ fn row(person: &Person, job: JobId, number: &str, deviations: f64) -> LedgerRow 
     }
 }
 
+fn gathered(person: &Person, job: JobId, ledger: Vec<LedgerRow>) -> Gathered {
+    let (standing, dues, searched) = (serde_json::json!({}), Vec::new(), String::new());
+    Gathered { shop: person.shop_id, job, revision: 1, beside: 0, standing, dues, searched, ledger }
+}
+
 fn gather(connection: &mut PgConnection, person: &Person, number: &str, deviations: &[f64]) {
     for deviations in deviations {
         let job = job::open(connection, person, &intake("proved")).unwrap();
-        let gathered = Gathered {
-            shop: person.shop_id,
-            job: job.id,
-            revision: 1,
-            beside: 0,
-            standing: serde_json::json!({}),
-            dues: Vec::new(),
-            searched: String::new(),
-            ledger: vec![row(person, job.id, number, *deviations)],
-        };
+        let gathered = gathered(person, job.id, vec![row(person, job.id, number, *deviations)]);
         job_list::keep_gathered(connection, "rules", std::slice::from_ref(&gathered)).unwrap();
         // Gathered again, it counts once.
         job_list::keep_gathered(connection, "rules", &[gathered]).unwrap();
@@ -85,16 +81,7 @@ fn a_part_goes_by_its_own_proofs_from_three_jobs_on_and_while_a_lead_lets_it() {
     assert_eq!(shelf::all(connection, person.shop_id).unwrap()[0].record, None, "and nobody types one");
     // The earliest job's proof goes, and the newest line stays: that is another ledger, too.
     let (first, row) = ledger::lines(connection, person.shop_id, 100).unwrap().pop().unwrap();
-    let gathered = Gathered {
-        shop: person.shop_id,
-        job: row.job_id,
-        revision: 1,
-        beside: 0,
-        standing: serde_json::json!({}),
-        dues: Vec::new(),
-        searched: String::new(),
-        ledger: Vec::new(),
-    };
+    let gathered = gathered(person, row.job_id, Vec::new());
     let before = shelf::stamp(connection, person.shop_id).unwrap();
     job_list::keep_gathered(connection, "rules", &[gathered]).unwrap();
     assert_ne!(shelf::stamp(connection, person.shop_id).unwrap(), before, "without the proof of job {first:?}");

@@ -160,3 +160,53 @@ async fn what_was_given_up_is_never_saved_behind_the_back_of_whoever_was_told_so
     let after = store.write(|connection| shop::open(connection, "Too late").map(|_| ())).await;
     assert!(after.is_ok(), "its name is free, so nothing of it was kept: {after:?}");
 }
+
+#[derive(QueryableByName)]
+struct Told {
+    #[diesel(sql_type = diesel::sql_types::Text)]
+    told: String,
+}
+
+fn longest_waits(connection: &mut PgConnection) -> Result<String, StoreError> {
+    let asked = "SELECT current_setting('lock_timeout') || ' ' || current_setting('statement_timeout') AS told";
+    Ok(diesel::sql_query(asked).get_result::<Told>(connection)?.told)
+}
+
+/// Behind a pooler a server connection is somebody else's a moment later: whatever is told it of waiting holds for the transaction alone, and
+/// no statement is left prepared on it.
+#[tokio::test]
+async fn behind_a_pooler_nothing_is_left_on_a_connection() {
+    let database = TestDatabase::create();
+    let store = Database::open_behind(&database.url(), &database.url(), 1, WAIT).unwrap();
+    assert_eq!(store.read(longest_waits).await.unwrap(), "4s 7s");
+    let written = store.write(|connection| {
+        shop::open(connection, "Shop")?;
+        longest_waits(connection)
+    });
+    assert_eq!(written.await.unwrap(), "4s 7s");
+    assert!(matches!(store.read(shop::shops).await.unwrap(), Shops::One(_)), "it is kept");
+    // The pool's one connection, outside any transaction.
+    let mut connection = store.connection().unwrap();
+    assert_eq!(longest_waits(&mut connection).unwrap(), "0 0");
+    let prepared = "SELECT count(*)::TEXT AS told FROM pg_prepared_statements WHERE name <> ''";
+    assert_eq!(diesel::sql_query(prepared).get_result::<Told>(&mut *connection).unwrap().told, "0");
+}
+
+/// What fails in a read or a saving leaves the pool's connection as it was.
+#[tokio::test]
+async fn behind_a_pooler_a_failure_is_undone_and_the_next_goes_on() {
+    let database = TestDatabase::create();
+    let store = Database::open_behind(&database.url(), &database.url(), 1, WAIT).unwrap();
+    let nothing = |connection: &mut PgConnection| -> Result<(), StoreError> {
+        Ok(diesel::sql_query("SELECT 1 / 0").execute(connection).map(|_| ())?)
+    };
+    assert!(store.read(nothing).await.is_err());
+    let half = |connection: &mut PgConnection| -> Result<(), StoreError> {
+        shop::open(connection, "Half a shop")?;
+        Err(StoreError::NotFound("the other half"))
+    };
+    assert!(matches!(store.write(half).await, Err(StoreError::NotFound(_))));
+    assert!(matches!(store.read(shop::shops).await.unwrap(), Shops::None), "nothing is half kept");
+    let away = Database::open_behind("postgres://nobody@127.0.0.1:1/none", &database.url(), 1, WAIT);
+    assert!(matches!(away.err().unwrap(), OpeningError::Away { .. }), "a pooler that is away is told of, too");
+}

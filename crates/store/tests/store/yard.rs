@@ -3,7 +3,7 @@
 use std::time::Duration;
 
 use chrono::{NaiveDate, Utc};
-use diesel::Connection as _;
+use diesel::{Connection as _, RunQueryDsl as _};
 use wise_badger_casework::entry::{Answer, TickEntry};
 use wise_badger_casework::survey::VehicleClass;
 use wise_badger_store::customer::{self, CustomerWords};
@@ -62,6 +62,76 @@ fn jobs_are_open_or_finished_and_found_by_every_word() {
     for words in [["ab12cd"], ["0199"], ["lb-150"]] {
         assert_eq!(found(connection, shop, &words), [2], "{words:?}");
     }
+}
+
+/// One plan kept for all words would go through the letters of every shop's jobs: a search leaves none behind, and a list does.
+#[test]
+fn a_search_is_planned_for_its_own_words() {
+    let mut bench = TestShop::new();
+    let TestShop { connection, person, .. } = &mut bench;
+    #[derive(diesel::QueryableByName)]
+    struct Kept {
+        #[diesel(sql_type = diesel::sql_types::BigInt)]
+        kept: i64,
+    }
+    let kept = |connection: &mut PgConnection| {
+        let asked = "SELECT count(*) AS kept FROM pg_prepared_statements WHERE statement LIKE '%job_standings%'";
+        diesel::sql_query(asked).get_result::<Kept>(connection).unwrap().kept
+    };
+    for words in [["flatbed"], ["van"], ["no such thing"]] {
+        found(connection, person.shop_id, &words);
+    }
+    assert_eq!(kept(connection), 0);
+    numbers(connection, person.shop_id, &Which::Open);
+    assert_eq!(kept(connection), 1);
+}
+
+/// Twenty shops with 400 jobs each, copies of the first one's.
+const MANY: &str = "
+    INSERT INTO shops (name, handle) SELECT 'Shop ' || n, 'other-shop-' || n FROM generate_series(1, 19) n;
+    INSERT INTO people (shop_id, name, trade, role)
+      SELECT id, 'Somebody', 'Lead', 'owner' FROM shops WHERE handle LIKE 'other-shop-%';
+    INSERT INTO jobs (shop_id, number, label, vehicle_class, rear_wheels, wheelbase, front_rating, rear_rating, revised_by, opened_by,
+                      finished_at, searched)
+      SELECT p.shop_id, 1000 + n, 'Truck ' || n, j.vehicle_class, j.rear_wheels, j.wheelbase, j.front_rating, j.rear_rating, p.id, p.id,
+             CASE WHEN n % 10 > 0 THEN now() END, 'route truck ' || n
+        FROM people p, generate_series(1, 400) n, (SELECT * FROM jobs ORDER BY id LIMIT 1) j;
+    INSERT INTO job_standings (job_id, shop_id, revision, rules, standing)
+      SELECT id, shop_id, revision, 'these', '{}' FROM jobs WHERE number > 1000;
+    INSERT INTO job_dues (shop_id, job_id, what, day)
+      SELECT shop_id, id, 'heights', DATE '2030-06-01' + number % 400 FROM jobs WHERE number > 1000;
+    ANALYZE";
+
+/// However many shops there are, a list is found by an index: PostgreSQL's own count of tables read from end to end stays as it was.
+#[test]
+fn no_list_reads_through_the_jobs_of_other_shops() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let connection = &mut *store.connection().unwrap();
+    let person = somebody(connection, "Shop", "Ada");
+    let job = job::open(connection, &person, &intake("first")).unwrap();
+    let whose = whose("M. Customer", "555 0123", "AB 12");
+    let vehicle = vehicle::tell(connection, &person, job.id, VehicleClass::Van, &whose).unwrap().unwrap();
+    database.tell(MANY);
+    let scans = |connection: &mut PgConnection| -> Vec<String> {
+        diesel::sql_query("SELECT pg_stat_force_next_flush()").execute(connection).unwrap();
+        database.ask(
+            "SELECT relname || ' ' || seq_scan AS line FROM pg_stat_user_tables
+              WHERE relname IN ('jobs', 'job_standings', 'job_dues') ORDER BY relname",
+        )
+    };
+    let before = scans(connection);
+    let shop = person.shop_id;
+    for which in [Which::Open, Which::Finished, Which::OfVehicle(vehicle)] {
+        assert!(!numbers(connection, shop, &which).is_empty() || which == Which::Finished, "{which:?}");
+    }
+    assert_eq!(found(connection, shop, &["truck", "399"]), [1399]);
+    assert_eq!(found(connection, shop, &["route"]).len(), 100);
+    assert_eq!(job_list::numbers(connection, shop, 50, None).unwrap().len(), 50);
+    assert_eq!(due::until(connection, shop, &DUES, day(10), 20).unwrap().len(), 10);
+    assert_eq!(vehicle::visits(connection, shop, vehicle).unwrap().len(), 1);
+    assert_eq!(job_list::not_reckoned_among(connection, "others", shop, &[JobNumber(1001)]).unwrap().len(), 1);
+    assert_eq!(scans(connection), before);
 }
 
 #[test]

@@ -14,7 +14,7 @@ use clap::{Args, Parser, Subcommand};
 use wise_badger_casework::option_document::OptionDocument;
 use wise_badger_store::person::{self, Person};
 use wise_badger_store::shop::{self, Shop, Shops};
-use wise_badger_store::{Database, OpeningError, PgConnection};
+use wise_badger_store::{Database, OpeningError, PgConnection, connection_alone};
 
 use self::records::{JobCommand, ShelfCommand};
 use self::serving::ServeOptions;
@@ -171,8 +171,21 @@ struct DatabaseOptions {
 }
 
 impl DatabaseOptions {
+    fn wait(&self) -> Duration {
+        Duration::from_secs(self.wait_for_database)
+    }
+
     fn open(&self, connections: u32) -> Result<Database, OpeningError> {
-        Database::open(&self.database_url, connections, Duration::from_secs(self.wait_for_database))
+        Database::open(&self.database_url, connections, self.wait())
+    }
+
+    fn open_behind(&self, pooler: &str, connections: u32) -> Result<Database, OpeningError> {
+        Database::open_behind(pooler, &self.database_url, connections, self.wait())
+    }
+
+    /// One connection, and nothing made ready.
+    fn alone(&self) -> Result<PgConnection, OpeningError> {
+        connection_alone(&self.database_url, self.wait())
     }
 }
 

@@ -4,11 +4,10 @@ use std::fs::{self, File, OpenOptions};
 use std::io::{BufReader, BufWriter};
 use std::os::unix::fs::OpenOptionsExt as _;
 use std::path::Path;
-use std::time::Duration;
 
 use wise_badger_casework::shelf::ShelfDocument;
 use wise_badger_store::backup::{self, Counts};
-use wise_badger_store::{JobNumber, connection_alone, job_document, job_list, photograph, shelf};
+use wise_badger_store::{JobNumber, job_document, job_list, photograph, shelf};
 
 use super::{DatabaseOptions, Failure, ShopOption, print};
 
@@ -33,7 +32,7 @@ pub(super) fn back_up(database: &DatabaseOptions, file: &Path) -> Result<(), Fai
         return Err(format!("{} is there already; give another name, no backup is written over", file.display()).into());
     }
     let part = file.with_extension("part");
-    let mut connection = connection_alone(&database.database_url, Duration::from_secs(database.wait_for_database))?;
+    let mut connection = database.alone()?;
     let to = OpenOptions::new().write(true).create(true).truncate(true).mode(0o600).open(&part);
     let to = to.map_err(|error| format!("{} cannot be written: {error}", part.display()))?;
     let written = backup::write(&mut connection, BufWriter::new(to.try_clone()?));
@@ -54,7 +53,7 @@ pub(super) fn back_up(database: &DatabaseOptions, file: &Path) -> Result<(), Fai
 
 pub(super) fn restore(database: &DatabaseOptions, file: &Path) -> Result<(), Failure> {
     let from = File::open(file).map_err(|error| format!("{} cannot be opened: {error}", file.display()))?;
-    let mut connection = connection_alone(&database.database_url, Duration::from_secs(database.wait_for_database))?;
+    let mut connection = database.alone()?;
     let counts = backup::restore(&mut connection, BufReader::new(from))?;
     print(&format!("Restored {}. Everybody signs in anew.", counted(&counts)))
 }

@@ -8,7 +8,7 @@ use clap::Args;
 use tracing_subscriber::EnvFilter;
 use wise_badger_store::invitation::{self, Invitation};
 use wise_badger_store::shop::{self, Shops};
-use wise_badger_store::{Database, PgConnection, StoreError};
+use wise_badger_store::{PgConnection, StoreError};
 
 use super::{DatabaseOptions, Failure, ShopOption, by, print};
 use crate::{Settings, keys, load_demo_data, serve};
@@ -35,6 +35,10 @@ pub(super) struct ServeOptions {
     /// Write the log as a line of JSON each.
     #[arg(long)]
     json_log: bool,
+    /// A pooler in transaction mode (pgbouncer) that pages go through; DATABASE_URL then names the database itself, for what needs a
+    /// connection of its own.
+    #[arg(long, value_name = "URL", env = "POOLER_URL", hide_env_values = true)]
+    pooler_url: Option<String>,
     /// Largest number of database connections.
     #[arg(long, default_value_t = 8, value_parser = clap::value_parser!(u32).range(1..=200))]
     connections: u32,
@@ -84,9 +88,13 @@ pub(super) fn serve_here(options: ServeOptions) -> Result<(), Failure> {
     if !here.ip().is_loopback() && options.hosts.is_empty() {
         tracing::warn!("requests by any name but localhost are turned away: say --host NAME for each that this server has");
     }
-    let database = options.database.open(options.connections)?;
+    let database = match &options.pooler_url {
+        Some(pooler) => options.database.open_behind(pooler, options.connections)?,
+        None => options.database.open(options.connections)?,
+    };
+    let mut alone = options.database.alone()?;
     if options.demo_data {
-        load_demo_data(&mut *database.connection()?)?;
+        load_demo_data(&mut alone)?;
     }
     let settings = Settings {
         cookie_key: options.cookie_key,
@@ -94,7 +102,8 @@ pub(super) fn serve_here(options: ServeOptions) -> Result<(), Failure> {
         hosts: options.hosts,
         one_press_demo: options.demo_data,
     };
-    let first = first_run(&database, &here.to_string())?;
+    let first = first_run(&mut alone, &here.to_string())?;
+    drop(alone);
     actix_web::rt::System::new().block_on(async move {
         let ready = || {
             println!("Wise Badger is at http://{here}/");
@@ -107,10 +116,9 @@ pub(super) fn serve_here(options: ServeOptions) -> Result<(), Failure> {
 }
 
 /// The way to the first shop, where there is none.
-fn first_run(database: &Database, here: &str) -> Result<Option<String>, Failure> {
-    let mut connection = database.connection()?;
-    match shop::shops(&mut connection)? {
-        Shops::None => Ok(Some(link(&mut connection, &Invitation::OpenShop, &format!("http://{here}"))?)),
+fn first_run(connection: &mut PgConnection, here: &str) -> Result<Option<String>, Failure> {
+    match shop::shops(connection)? {
+        Shops::None => Ok(Some(link(connection, &Invitation::OpenShop, &format!("http://{here}"))?)),
         Shops::One(_) | Shops::Several => Ok(None),
     }
 }

@@ -11,6 +11,7 @@ use serde::Deserialize;
 use wise_badger_casework::entry::ShelfPart;
 use wise_badger_casework::ledger::{LEAST_JOBS, ReadsHow, mean_and_sd, reads_how, taken_for_m};
 use wise_badger_casework::survey::VehicleClass;
+use wise_badger_casework::table_cell;
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::KindRow;
 use wise_badger_mechanics::tape::Datum;
@@ -249,7 +250,7 @@ fn table(lines: &[(JobNumber, LedgerRow)], units: Units) -> Result<Vec<u8>, csv:
                 row.read_on.to_string(),
                 row.vehicle_class.clone(),
                 row.kind.clone(),
-                no_formula(&row.part_number),
+                table_cell::written(&row.part_number),
                 row.axle_end.clone(),
                 row.load_state.clone(),
                 of_length(row.before_m),
@@ -265,9 +266,4 @@ fn table(lines: &[(JobNumber, LedgerRow)], units: Units) -> Result<Vec<u8>, csv:
         )?;
     }
     table.into_inner().map_err(|error| csv::Error::from(std::io::Error::other(error.to_string())))
-}
-
-/// A text that no table program takes for a formula.
-fn no_formula(text: &str) -> String {
-    if text.starts_with(['=', '+', '-', '@', '\t']) { format!("'{text}") } else { text.to_owned() }
 }

@@ -77,6 +77,7 @@ impl Site {
         let database = TestDatabase::create();
         let store = database.open();
         fill(&store);
+        let store = database.to_serve(store);
         let listener = TcpListener::bind("127.0.0.1:0").expect("a free port");
         let address = format!("http://{}", listener.local_addr().expect("a bound port"));
         let (stop, stopped) = oneshot::channel();
