@@ -1,11 +1,25 @@
 //! The ledger page, its table, and a part's record in a prediction.
 
+use std::time::{Duration, Instant};
+
 use reqwest::StatusCode;
 
 use crate::{Site, Visitor, measured_half_ton, shop};
 
+/// Waits until the server has gathered where every job stands: what is put down before that is gathered away.
+fn all_gathered(site: &Site) {
+    let lacking =
+        "SELECT j.number::TEXT AS line FROM jobs j WHERE NOT EXISTS (SELECT FROM job_standings s WHERE s.job_id = j.id)";
+    let begun = Instant::now();
+    while !site.ask_database(lacking).is_empty() {
+        assert!(begun.elapsed() < Duration::from_secs(60), "every job is gathered");
+        std::thread::sleep(Duration::from_millis(50));
+    }
+}
+
 /// Proofs of a part of the demo shelf, as if from so many jobs.
 fn proofs(site: &Site, number: &str, kind: &str, deviations: &[f64]) {
+    all_gathered(site);
     for (place, deviations) in deviations.iter().enumerate() {
         site.tell_database(&format!(
             "INSERT INTO ledger_lines (shop_id, job_id, kind, part_number, vehicle_class, axle_end, load_state, before_m, promised_m,
