@@ -210,12 +210,12 @@ impl WebError {
             ),
             WebError::TooSlow => (
                 "Too slow",
-                "It took too long to arrive, so it was not taken. What you typed is kept on this device.".to_owned(),
+                "It took too long to arrive, so it was not taken. What you typed is still in its form.".to_owned(),
                 "Look whether it was saved, and send it again when the connection is better.",
             ),
             WebError::Busy | WebError::Store(StoreError::Busy(_)) => (
                 "Busy",
-                "Too much is going on at once, so nothing was saved. What you typed is kept on this device.".to_owned(),
+                "Too much is going on at once, so nothing was saved. What you typed is still in its form.".to_owned(),
                 "Wait a moment and try again.",
             ),
             WebError::RecordUnreadable { number, .. } => (
@@ -225,8 +225,8 @@ impl WebError {
             ),
             WebError::NotKnownWhetherSaved | WebError::Store(StoreError::OutcomeUnknown(_)) => (
                 "Not known whether it was saved",
-                "The records were lost sight of while this was being saved: it may be on file, or not. What you typed is kept on \
-                 this device."
+                "The records were lost sight of while this was being saved: it may be on file, or not. What you typed is still in \
+                 its form."
                     .to_owned(),
                 "Open the page again in a moment and look what stands there; sending the same once more does no harm.",
             ),
@@ -256,17 +256,17 @@ impl WebError {
             ),
             WebError::Store(StoreError::Unreachable(_)) => (
                 "No records",
-                "The records cannot be reached; what you typed is kept on this device. Nothing was saved.".to_owned(),
+                "The records cannot be reached; what you typed is still in its form. Nothing was saved.".to_owned(),
                 "Wait a moment and send it again; it comes back by itself.",
             ),
             WebError::Store(StoreError::ReadOnly(_)) => (
                 "No changes now",
-                "The records take no changes at present. Nothing was saved; what you typed is kept on this device.".to_owned(),
+                "The records take no changes at present. Nothing was saved; what you typed is still in its form.".to_owned(),
                 "Read on, and tell whoever looks after the program that the database is read-only.",
             ),
             WebError::Store(StoreError::DiskFull(_)) => (
                 "The disk is full",
-                "There is no room left where the records are. Nothing was saved; what you typed is kept on this device.".to_owned(),
+                "There is no room left where the records are. Nothing was saved; what you typed is still in its form.".to_owned(),
                 "Tell whoever looks after the program to make room on the database's disk, and send it again.",
             ),
             WebError::Store(_) | WebError::Drawing(_) | WebError::Failed(_) | WebError::VisitorGone => (

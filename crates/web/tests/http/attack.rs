@@ -257,7 +257,7 @@ async fn while_the_records_are_away_it_is_said_and_styles_come_and_it_comes_back
     for path in ["/", job.as_str(), "/sign-in", "/sums"] {
         let page = ada.get(path).await;
         assert_eq!(page.status, StatusCode::SERVICE_UNAVAILABLE, "{path}");
-        assert!(page.text("main").contains("The records cannot be reached; what you typed is kept on this device"), "{path}");
+        assert!(page.text("main").contains("The records cannot be reached; what you typed is still in its form"), "{path}");
     }
     assert_eq!(ada.send(&form).await.status, StatusCode::SERVICE_UNAVAILABLE);
     assert_eq!(ada.get("/static/css/theme.css").await.status, StatusCode::OK, "styles ask no database");
