@@ -12,7 +12,7 @@
 //! # Layers
 //!
 //! Each module uses only those above it in this list, which `tests/layers.rs` holds:
-//! `bounds`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
+//! `bounds`, `table_cell`, `survey`, `words`, `look_over`, `verdict`, `prediction`, `aim`, `proof`, `entry`, `reading`, `intake`, `case`, `slips`, `job_document`, `shelf`, `bench`, `consequence`,
 //! `casework`, `shelf_fit`, `back_solve`, `quick_answer`, `what_if`, `adjust`, `finder`, `wrench`, `work_plan`, `bay_plan`, `ledger`, `option_document`, `route`.
 //!
 //! ```

@@ -8,6 +8,7 @@ mod layers;
 /// From the lowest, as `src/lib.rs` says.
 const LAYERS: &[&str] = &[
     "bounds",
+    "table_cell",
     "survey",
     "words",
     "look_over",
