@@ -38,6 +38,7 @@ pub mod other_overload_leaf;
 mod overload_leaf;
 pub mod overload_pads;
 mod part_doubt;
+mod problem;
 pub mod radius_arm_drop;
 pub mod rearched_pack;
 pub mod reworked_pack;
@@ -72,9 +73,7 @@ pub use half_pack::HalfPack;
 pub use helper_by_capacity::HelperByCapacity;
 pub use helper_coils::HelperCoils;
 pub use helper_spring::HelperSpring;
-pub use kind::{
-    BUMP_STOP, Correction, CorrectionKind, CorrectionProblem, FigureRole, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force,
-};
+pub use kind::{BUMP_STOP, Correction, CorrectionKind, FigureRole, FittedOn, KindFigure, KindRow, Takes, kerb_spring_force};
 pub use leaf_by_lift::LeafByLift;
 pub use lift_block::LiftBlock;
 pub use load_rubber::LoadRubber;
@@ -85,6 +84,7 @@ pub use needs::Needs;
 pub use other_overload_leaf::OtherOverloadLeaf;
 pub use overload_pads::OverloadPads;
 pub use part_doubt::PartDoubt;
+pub use problem::CorrectionProblem;
 pub use rearched_pack::RearchedPack;
 pub use reworked_pack::ReworkedPack;
 pub use rubber_by_capacity::RubberByCapacity;
