@@ -264,14 +264,16 @@ where
     transact(connection, work, || true)
 }
 
-/// Reads in a transaction of its own, so that a pooler lends one server connection for all of it.
+/// Reads in a transaction of its own, so that a pooler lends one server connection for all of it. It takes no changes: one that were made
+/// here by mistake would be undone, and is refused instead.
 fn read_at_once<T, E: From<StoreError>>(
     connection: &mut PgConnection,
     work: impl FnOnce(&mut PgConnection) -> Result<T, E>,
 ) -> Result<T, E> {
     type Manager = AnsiTransactionManager;
     Manager::begin_transaction(connection).map_err(StoreError::from)?;
-    let told = connection.batch_execute(TOLD_FOR_NOW).map_err(StoreError::from);
+    let told = connection.batch_execute("SET TRANSACTION READ ONLY").and_then(|()| connection.batch_execute(TOLD_FOR_NOW));
+    let told = told.map_err(StoreError::from);
     let read = told.map_err(E::from).and_then(|()| work(connection));
     // Nothing was written; a connection on which this fails is broken, and the pool drops it.
     let _ = Manager::rollback_transaction(connection);

@@ -201,6 +201,8 @@ async fn behind_a_pooler_a_failure_is_undone_and_the_next_goes_on() {
         Ok(diesel::sql_query("SELECT 1 / 0").execute(connection).map(|_| ())?)
     };
     assert!(store.read(nothing).await.is_err());
+    let changes = store.read(|connection| shop::open(connection, "Made while reading").map(|_| ())).await;
+    assert!(matches!(changes, Err(StoreError::ReadOnly(_))), "{changes:?}");
     let half = |connection: &mut PgConnection| -> Result<(), StoreError> {
         shop::open(connection, "Half a shop")?;
         Err(StoreError::NotFound("the other half"))
