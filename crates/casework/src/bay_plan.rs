@@ -9,10 +9,9 @@
 //! use wise_badger_casework::work_plan::ShopTerms;
 //!
 //! let days = WorkDays::of(&ShopTerms::default());
-//! let friday = NaiveDate::from_ymd_opt(2026, 12, 4).unwrap();
-//! let begins = friday.and_hms_opt(13, 0, 0).unwrap();
-//! // Three hours on Friday, and the other three on Monday from eight.
-//! assert_eq!(days.ends(begins, 6.0), friday.succ_opt().unwrap().succ_opt().unwrap().succ_opt().unwrap().and_hms_opt(11, 0, 0).unwrap());
+//! let at = |day, hour| NaiveDate::from_ymd_opt(2026, 12, day).and_then(|day| day.and_hms_opt(hour, 0, 0)).expect("a day of that month");
+//! // Three hours on a Friday from one o'clock, and the other three on Monday from eight.
+//! assert_eq!(days.ends(at(4, 13), 6.0), at(7, 11));
 //! ```
 
 use chrono::{Datelike, Days, NaiveDate, NaiveDateTime, NaiveTime, TimeDelta, Weekday};
@@ -106,10 +105,10 @@ impl WorkDays {
         at
     }
 
-    /// A time moved by so many days that the shop works, back or ahead, to the same hour.
+    /// A time moved by so many days that the shop works, back or ahead, to the same hour; by 4,000 of them at most.
     pub fn moved_by_days(&self, at: NaiveDateTime, days: i64) -> NaiveDateTime {
         let mut day = at.date();
-        for _ in 0..days.abs().min(4_000) {
+        for _ in 0..days.unsigned_abs().min(4_000) {
             day = if days > 0 { self.day_after(day) } else { self.day_before(day) };
         }
         day.and_time(at.time())
