@@ -218,7 +218,7 @@ pub struct SoundHeight {
     pub vehicle_id: Option<VehicleId>,
 }
 
-/// Rear heights of sound vehicles, of all classes or one, by its word: as told at the counter, and as measured here empty after new packs
+/// Rear heights of sound vehicles, of all classes or one, by its word, the latest first: as told at the counter, and as measured here empty after new packs
 /// or coils had settled.
 pub fn sound_heights(
     connection: &mut PgConnection,
@@ -236,7 +236,7 @@ pub fn sound_heights(
            FROM ledger_lines l JOIN jobs j ON j.shop_id = l.shop_id AND j.id = l.job_id
           WHERE l.shop_id = $1 AND l.axle_end = 'rear' AND l.load_state = 'empty' AND l.first_m IS NOT NULL
             AND l.kind IN ('new_packs', 'new_coils') AND ($2 IS NULL OR j.vehicle_class = $2)
-          ORDER BY vehicle_class, number LIMIT 500",
+          ORDER BY vehicle_class, number DESC LIMIT 500",
     );
     Ok(told.bind::<BigInt, _>(shop.0).bind::<diesel::sql_types::Nullable<Text>, _>(of_class).load(connection)?)
 }

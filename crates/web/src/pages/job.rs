@@ -89,10 +89,11 @@ async fn earlier(database: &Data<Database>, file: &JobFile, around: &Around) -> 
     let datum = file.case().measured.datum.map(Word::word).unwrap_or_default();
     let heights = |known: Known| {
         let visit = known.stands.filter(|stands| stands.visit.datum == datum)?.visit;
-        let each = LoadState::BOTH.into_iter().zip(visit.fitted.into_iter().zip(visit.found));
-        let read = |(state, (fitted, found)): (LoadState, (Option<f64>, Option<f64>))| {
-            let height = metres(fitted.or(found)?);
-            Some(EarlierHeight { visit: known.job.number.0, state, height })
+        // As it left, where anything was read then: before and after are never mixed.
+        let left = visit.fitted.iter().any(Option::is_some);
+        let each = LoadState::BOTH.into_iter().zip(if left { visit.fitted } else { visit.found });
+        let read = |(state, height): (LoadState, Option<f64>)| {
+            Some(EarlierHeight { visit: known.job.number.0, state, height: metres(height?) })
         };
         Some(each.filter_map(read).collect::<Vec<_>>()).filter(|heights| !heights.is_empty())
     };

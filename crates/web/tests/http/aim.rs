@@ -121,3 +121,28 @@ async fn a_job_about_the_vehicle_empty_is_not_asked_for_loaded_heights_again() {
     }
     assert_eq!(ada.get(&job).await.text(".stands"), "To look over");
 }
+
+/// “Back to stock” has a number: what sound ones of the class stand at, measured from the same; in the units of whoever reads.
+#[tokio::test]
+async fn the_aim_tells_how_high_sound_ones_stand() {
+    let (_site, ada) = shop().await;
+    let first = measured_half_ton(&ada).await;
+    assert!(ada.get(&format!("{first}/aim")).await.texts("#sound").is_empty(), "nobody told or measured one");
+    let sheet = ada.get(&format!("{first}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("sound_rear", "22 1/2")])).await;
+    let own = ada.get(&format!("{first}/aim")).await.text("#sound");
+    assert!(own.contains("22 1/2 in") && own.contains("told at the counter"), "{own}");
+    // Another of the class, measured from the same.
+    let second = measured_half_ton(&ada).await;
+    let other = ada.get(&format!("{second}/aim")).await.text("#sound");
+    assert!(other.contains("22 1/2 in") && other.contains("Another model of the class may stand otherwise"), "{other}");
+    // From the ground it does not compare.
+    let ground = open_half_ton(&ada).await;
+    let mut tape = crate::tape(["38", "36"], "1,000");
+    tape[0] = ("datum", "ground_to_arch");
+    ada.fill(&format!("{ground}/tape"), &tape).await;
+    assert!(ada.get(&format!("{ground}/aim")).await.texts("#sound").is_empty(), "measured from the ground");
+    let units = [("length".to_owned(), "mm".to_owned()), ("next".to_owned(), format!("{second}/aim"))];
+    let in_mm = ada.post("/units", &units).await;
+    assert!(in_mm.text("#sound").contains("572 mm"), "{} {}", in_mm.status, in_mm.text("#sound"));
+}

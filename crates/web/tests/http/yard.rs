@@ -129,7 +129,7 @@ async fn a_plate_brings_what_was_put_down_before_and_its_visits_stand_together()
     assert!(!second.text(".legend").contains("at its last visit"), "nothing was read yet of this visit, nor from what");
     ada.fill("/jobs/2/tape", &crate::tape(["21", "18 1/2"], "1,000")).await;
     let drawn = ada.get("/jobs/2").await;
-    assert!(drawn.text(".legend").contains("at its last visit"));
+    assert!(drawn.text(".legend").contains("at its last visit, with what was aboard then"));
     assert_eq!(drawn.attributes("svg .mark-earlier", "x1").len(), 4, "empty and loaded, in either picture");
     assert!(drawn.text("svg desc").contains("job 1, empty 21 1/2 in"), "{}", drawn.text("svg desc"));
     let second = ada.get("/jobs/2").await;
@@ -146,6 +146,24 @@ async fn a_plate_brings_what_was_put_down_before_and_its_visits_stand_together()
     assert!(!ada.get("/vehicles/1").await.text("main").contains("AB"), "the plate went too");
     assert!(ada.get("/?q=customer").await.text(".empty").contains("No job is found"), "and nothing is found by it");
     assert_eq!(ada.get(&job).await.status, StatusCode::OK, "what was measured stays");
+}
+
+/// What was read before the work of an earlier visit and what was read after it are not drawn as one.
+#[tokio::test]
+async fn of_an_earlier_visit_only_what_was_read_after_the_work_is_drawn() {
+    let (_site, ada) = shop().await;
+    let job = measured_half_ton(&ada).await;
+    let whose = ada.get(&job).await.form(&format!("form[action='{job}/vehicle']"));
+    ada.send(&whose.with(&[("plate", "AB 12")])).await;
+    ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "1 3/4")]).await;
+    ada.press(&format!("{job}/options"), "/choose").await;
+    let after = [("loaded.rear_left.0", "20 9/16"), ("loaded.rear_right.0", "20 9/16")];
+    ada.fill(&format!("{job}/proof"), &after).await;
+    let again = ada.get("/jobs/new?plate=AB12").await.form("form[data-draft]").with(&[("label", "Back again")]);
+    assert_eq!(ada.send(&again).await.status, StatusCode::OK);
+    ada.fill("/jobs/2/tape", &crate::tape(["22", "20"], "1,000")).await;
+    let drawn = ada.get("/jobs/2").await.text("svg desc");
+    assert!(drawn.contains("job 1, loaded 20 9/16 in") && !drawn.contains("job 1, empty"), "{drawn}");
 }
 
 #[tokio::test]

@@ -90,15 +90,19 @@ pub(super) struct Due {
     pub(super) now: Vec<DueLine>,
     /// What a customer did not come back for, for so long that it is looked at apart.
     pub(super) missed: Vec<DueLine>,
+    /// Whether there is more, due longer ago than all of these.
+    pub(super) more: bool,
 }
 
 impl Due {
     /// Nothing.
-    pub(super) const NOTHING: Due = Due { soon: Vec::new(), now: Vec::new(), missed: Vec::new() };
+    pub(super) const NOTHING: Due = Due { soon: Vec::new(), now: Vec::new(), missed: Vec::new(), more: false };
 
-    /// What is due of a shop, as today is.
-    pub(super) fn new(due: &[DueListed], names: &Names, today: NaiveDate, worker: &Worker) -> Self {
-        let mut by = Due::NOTHING;
+    /// What is due of a shop, as today is: so much of it at most.
+    pub(super) fn new(due: &[DueListed], most: usize, names: &Names, today: NaiveDate, worker: &Worker) -> Self {
+        let mut by = Due { more: due.len() > most, ..Due::NOTHING };
+        // The earliest come first, and are those left out.
+        let due = due.iter().skip(due.len().saturating_sub(most));
         for one in due {
             let is_customers = DueKind::of_word(&one.what).is_some_and(DueKind::is_customers);
             let list = match one.day {

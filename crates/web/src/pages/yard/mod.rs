@@ -42,7 +42,7 @@ const MOST_CALLS: i64 = 30;
 /// Jobs on one page.
 const MOST: usize = 100;
 /// Things due on the page, and how many days ahead of them.
-const MOST_DUE: i64 = 200;
+const MOST_DUE: usize = 200;
 const DUE_AHEAD: u64 = 7;
 /// Words that a search goes by, and the longest of them.
 const MOST_WORDS: usize = 6;
@@ -136,9 +136,10 @@ pub(crate) async fn show(database: Data<Database>, worker: Worker, asked: Query<
     let due = match first {
         true => {
             let until = today + Days::new(DUE_AHEAD);
-            let due = database
-                .read(move |connection| due_list::until(connection, shop, &DueKind::ALL.map(DueKind::word), until, MOST_DUE));
-            Due::new(&due.await?, &names, today, &worker)
+            let most = i64::try_from(MOST_DUE + 1).unwrap_or(i64::MAX);
+            let due =
+                database.read(move |connection| due_list::until(connection, shop, &DueKind::ALL.map(DueKind::word), until, most));
+            Due::new(&due.await?, MOST_DUE, &names, today, &worker)
         }
         false => Due::NOTHING,
     };
