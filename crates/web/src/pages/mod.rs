@@ -284,8 +284,9 @@ fn stale_words(worker: &Worker, by: &str, at: DateTime<Utc>) -> String {
 /// # Errors     an error that says truly that nothing was saved, or that it is not known
 async fn was_kept(database: &Data<Database>, worker: &Worker, sending: Sending) -> Result<(), WebError> {
     let person = worker.person.clone();
+    // It holds the row, so that a saving that is still under way ends first: no mere reading does.
     let looked: Result<bool, StoreError> =
-        database.read(move |connection| submission::was_kept(connection, &person, &sending)).await;
+        database.write(move |connection| submission::was_kept(connection, &person, &sending)).await;
     match looked {
         Ok(true) => Ok(()),
         Ok(false) => Err(StoreError::Unreachable("the connection was lost before it was kept".into()).into()),
