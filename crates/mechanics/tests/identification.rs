@@ -11,7 +11,7 @@ use errors::Errors;
 use plain_axle::axle;
 use wise_badger_mechanics::axle_rate::{AxleState, RateGrade, RatePrior, fit_rate};
 use wise_badger_mechanics::identification::{
-    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, Rest, TapeMark,
+    Doubt, Doubtful, Experiment, IdentificationError, Identified, LoadDoubt, MeasuredState, Measurement, Moving, Rest, TapeMark,
 };
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{
@@ -259,7 +259,7 @@ fn several_states_together_are_forecast_as_each_by_itself() {
     let loads = [put(0.0, 0.0), put(600.0, 12.0), put(900.0, -8.0)];
     let states = measured(&truck(), &loads, &[rear_mean()], &mut Errors::new(5));
     let found = identify(vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::AntiRoll, 0.3)], states);
-    let together = found.forecasts(&[2, 0, 7, 1], helper);
+    let together = found.forecasts(&[2, 0, 7, 1], Moving::Everything, helper);
     assert_eq!(together.len(), 4);
     for (place, state) in [(0, 2), (1, 0), (3, 1)] {
         assert_eq!(together[place], found.forecast(state, helper), "state {state}");
@@ -285,34 +285,61 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
         *height = Uncertain::new(height.value + inches(0.4), inches(0.5));
     }
     let doubting = identify(doubts(), doubted);
-    assert!(doubting.has_the_figures_of(&trusting));
     let block = |_: &Vehicle| vec![Change::Spacer { axle: "rear".into(), side: None, thickness: inches(2.0) }];
     let plain = |of: &Identified| of.forecast(2, |_| vec![]).unwrap();
-    for (fitted, exact) in [(&helper as &dyn Fn(&Vehicle) -> Vec<Change>, false), (&block, true)] {
-        let with = |of: &Identified| of.forecast(2, fitted).unwrap();
-        let (own, as_told) = (with(&doubting), with(&trusting));
-        let from = plain(&doubting);
-        let by_own = doubting.rise(&from, &own, &rear_mean()).unwrap();
-        let like = (&trusting, &plain(&trusting), &as_told);
-        let by_other = doubting.rise_told_as((&from.stance, &own.stance), &rear_mean(), like).unwrap();
-        let by_other = doubting.band_of(&by_other).unwrap();
-        assert_eq!(by_own.value, by_other.value, "the figure itself is its own");
-        if exact {
-            assert!(by_other.sd.customary() < 1e-6, "{by_other:?}");
-        } else {
-            assert!((by_other.sd / by_own.sd).value > 0.95 && (by_other.sd / by_own.sd).value < 1.05, "{by_own:?} {by_other:?}");
+    let springs = |doubt: &Doubt| doubt.what == Doubtful::SpringRate;
+    for moving in [Moving::Nothing, Moving::These(&springs)] {
+        assert!(doubting.may_borrow_of(&trusting, moving));
+        for (fitted, exact) in [(&helper as &dyn Fn(&Vehicle) -> Vec<Change>, false), (&block, true)] {
+            let with = |of: &Identified| of.forecast(2, fitted).unwrap();
+            let (own, as_told) = (with(&doubting), with(&trusting));
+            let part = doubting.forecasts(&[2], moving, fitted).remove(0).unwrap();
+            assert_eq!(part.stance, own.stance, "the figure itself is its own");
+            let from = plain(&doubting);
+            let by_own = doubting.rise(&from, &own, &rear_mean()).unwrap();
+            let rise = trusting.rise_told(&plain(&trusting), &as_told, &rear_mean()).unwrap();
+            let told = doubting.rise_told(&from, &part, &rear_mean()).unwrap();
+            let lent = doubting.lent(told, moving, (&trusting, &rise)).unwrap();
+            let by_other = doubting.band_of(&lent).unwrap();
+            assert_eq!(by_own.value, by_other.value);
+            if exact {
+                assert!(by_other.sd.customary() < 1e-6, "{by_other:?}");
+            } else {
+                assert!(
+                    (by_other.sd / by_own.sd).value > 0.95 && (by_other.sd / by_own.sd).value < 1.05,
+                    "{by_own:?} {by_other:?}"
+                );
+            }
+            let height = doubting.height(&own, &rear_mean()).unwrap();
+            let theirs = trusting.height_told(&as_told, &rear_mean()).unwrap();
+            let told = doubting.height_told(&part, &rear_mean()).unwrap();
+            let told = doubting.band_of(&doubting.lent(told, moving, (&trusting, &theirs)).unwrap()).unwrap();
+            assert_eq!(height.value, told.value);
+            assert!((told.sd / height.sd).value > 0.97 && (told.sd / height.sd).value < 1.03, "{height:?} {told:?}");
         }
-        let height = doubting.height(&own, &rear_mean()).unwrap();
-        let told = doubting.height_told_as(&own.stance, &rear_mean(), (&trusting, &as_told)).unwrap();
-        let told = doubting.band_of(&told).unwrap();
-        assert_eq!(height.value, told.value);
-        assert!((told.sd / height.sd).value > 0.97 && (told.sd / height.sd).value < 1.03, "{height:?} {told:?}");
     }
+    // One that knows nothing of the tires cannot lend how they move it.
     let other = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
-    let (from, to) = (plain(&doubting), doubting.forecast(2, helper).unwrap());
-    assert!(doubting.height_told_as(&to.stance, &rear_mean(), (&other, &other.forecast(2, helper).unwrap())).is_none());
-    let like = (&other, &plain(&other), &other.forecast(2, helper).unwrap());
-    assert!(doubting.rise_told_as((&from.stance, &to.stance), &rear_mean(), like).is_none());
+    assert!(!doubting.may_borrow_of(&other, Moving::Nothing) && !doubting.may_borrow_of(&other, Moving::These(&springs)));
+    let theirs = other.height_told(&plain(&other), &rear_mean()).unwrap();
+    let own = doubting.height_told(&plain(&doubting), &rear_mean()).unwrap();
+    assert!(doubting.lent(own, Moving::Nothing, (&other, &theirs)).is_none());
+}
+
+/// What a vehicle lends is meant per deviation of who borrows: an account that is twice as unsure of its tires before anything is read
+/// borrows slopes that go with its own doubt.
+#[test]
+fn what_is_lent_goes_with_the_doubt_of_who_borrows() {
+    let states = measured(&truck(), &[put(0.0, 0.0), put(900.0, 0.0)], &[rear_mean()], &mut Errors::new(17));
+    let with_tires = |sd: f64| identify(vec![rear(Doubtful::SpringRate, 0.35), rear(Doubtful::TyreRate, sd)], states.clone());
+    let (sure, unsure) = (with_tires(0.1), with_tires(0.2));
+    let springs = |doubt: &Doubt| doubt.what == Doubtful::SpringRate;
+    let moving = Moving::These(&springs);
+    let whole = |of: &Identified| of.height_told(&of.forecast(1, helper).unwrap(), &rear_mean()).unwrap();
+    let part = unsure.forecasts(&[1], moving, helper).remove(0).unwrap();
+    let lent = unsure.lent(unsure.height_told(&part, &rear_mean()).unwrap(), moving, (&sure, &whole(&sure))).unwrap();
+    let (own, lent) = (unsure.band_of(&whole(&unsure)).unwrap(), unsure.band_of(&lent).unwrap());
+    assert!((lent.sd / own.sd).value > 0.9 && (lent.sd / own.sd).value < 1.1, "{own:?} {lent:?}");
 }
 
 /// A load that is doubtful by itself moves its own state alone: the same weight with no doubt narrows that state's forecast and no other's.
@@ -325,7 +352,7 @@ fn the_doubt_of_a_load_is_its_own_states_alone() {
         let doubt = if doubtful { pounds(150.0) } else { pounds(0.0) };
         states[2].load_doubts = vec![LoadDoubt { weight: doubt, position: inches(0.0) }];
         let found = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
-        let each = found.forecasts(&[1, 2], |_| vec![]);
+        let each = found.forecasts(&[1, 2], Moving::Everything, |_| vec![]);
         let sd = |place: usize| found.height(each[place].as_ref().unwrap(), &rear_mean()).unwrap().sd.customary();
         (sd(0), sd(1))
     };

@@ -3,7 +3,7 @@
 use std::sync::OnceLock;
 
 use wise_badger_mechanics::correction::{Axles, BUMP_STOP, Correction};
-use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified};
+use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, Moving};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{AxleStance, Change, Load, Vehicle};
 use wise_badger_mechanics::uncertain::Uncertain;
@@ -274,7 +274,7 @@ impl Predictor {
         let rolled = |stiffer: &[Change]| {
             let from = leading.forecast(index, |_| stiffer.to_vec()).ok();
             let changes = |vehicle: &Vehicle| [&self.changes(fitted, vehicle)[..], stiffer].concat();
-            from.zip(leading.forecast_with_loads(index, &loads, changes).ok())
+            from.zip(leading.forecast_with_loads(index, &loads, Moving::Everything, changes).ok())
         };
         Ok(CaseHeights {
             rear: Uncertain::new(value, Length::hypot(spread, change.part_sd(&self.survey, End::Rear))),

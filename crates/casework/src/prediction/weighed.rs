@@ -2,12 +2,14 @@
 
 use super::account::{Account, misread, structures};
 use super::experiment::{experiment, gap_reading, is_weighed};
-use super::model::rear_axles;
+use super::model::{FRONT, rear_axles};
 use super::telling::{Misread, Telling};
 use crate::survey::{AxleLoads, End, LoadState, Survey};
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::BUMP_STOP;
-use wise_badger_mechanics::identification::{Forecast, IdentificationError, Identified, LeafFriction, TapeMark, Told};
+use wise_badger_mechanics::identification::{
+    Doubt, Doubtful, Forecast, IdentificationError, Identified, LeafFriction, Moving, TapeMark, Told,
+};
 use wise_badger_mechanics::mixture::{Mixture, Part, below};
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::stance::{Change, Element, ElementKind, Load, Stance, StopCurve, Vehicle};
@@ -44,49 +46,41 @@ pub(super) struct Weighty {
 #[derive(Debug)]
 pub(super) struct Weighed {
     accounts: Vec<Weighty>,
-    /// For each of them, which other one has the same vehicle with every reading taken as it was read: by how much the figures move the
-    /// parts fitted on it is taken from there.
-    about: Vec<Option<usize>>,
+    /// From whom each of them borrows by how much the figures move the vehicle with parts fitted; nobody of one that is solved with every
+    /// figure moved.
+    lenders: Vec<Option<Lender>>,
+}
+
+/// From which account another borrows by how much figures move the vehicle.
+#[derive(Debug, Clone, Copy)]
+struct Lender {
+    account: usize,
+    own: Own,
+}
+
+/// Which figures an account moves itself that borrows the rest.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Own {
+    /// Those of what bears at the rear, in which the accounts differ: tires, and what is in front, move every one of them alike.
+    WhatBears,
+    /// None: it is the vehicle of the account that lends, or all but.
+    Nothing,
 }
 
 /// Where the vehicle stands in one state by every account. An account by which it does not stand has nothing to say.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub(super) struct Standing {
     leading: Forecast,
-    others: Vec<Option<There>>,
-}
-
-/// Where it stands by one account.
-#[derive(Debug, Clone)]
-enum There {
-    /// Solved with every figure moved.
-    Whole(Box<Forecast>),
-    /// At its best figures alone.
-    AtBest(Box<Stance>),
-}
-
-impl There {
-    fn of(forecast: Forecast) -> Self {
-        There::Whole(Box::new(forecast))
-    }
-
-    fn stance(&self) -> &Stance {
-        match self {
-            There::Whole(forecast) => &forecast.stance,
-            There::AtBest(stance) => stance,
-        }
-    }
-
-    fn whole(&self) -> Option<&Forecast> {
-        match self {
-            There::Whole(forecast) => Some(forecast),
-            There::AtBest(_) => None,
-        }
-    }
+    others: Vec<Option<Forecast>>,
+    /// Whether some of them moved only figures of their own, and borrow the rest.
+    borrows: bool,
 }
 
 /// An account less likely than this is left out.
 const NEGLIGIBLE: f64 = 0.005;
+/// An account less likely than this borrows from the likeliest of its kind how its figures move the vehicle: on the band of all of them a
+/// share so small in its own has no hold.
+const LIGHT: f64 = 0.05;
 /// With which odds one rate alone is still told, and with which another story takes its place (our own working rules).
 const LIKELY_ENOUGH: f64 = 0.15;
 pub(super) const CLEARLY: f64 = 0.65;
@@ -134,8 +128,8 @@ impl Weighed {
             })
             .collect();
         let accounts = ranked(held.into_iter().map(|(_, weighed)| weighed).chain(off).collect());
-        let about = accounts.iter().map(|account| about_whom(account, &accounts)).collect();
-        Ok(Weighed { accounts, about })
+        let lenders = (0..accounts.len()).map(|place| lender(place, &accounts)).collect();
+        Ok(Weighed { accounts, lenders })
     }
 
     pub(super) fn leading(&self) -> &Weighty {
@@ -158,11 +152,11 @@ impl Weighed {
     /// # Errors     [`IdentificationError`] where it does not stand so by the leading account
     pub(super) fn plain(&self, state: usize, loads: Option<&[Load]>) -> Result<Standing, IdentificationError> {
         let solve = |identified: &Identified| match loads {
-            Some(loads) => identified.forecast_with_loads(state, loads, |_| Vec::new()),
+            Some(loads) => identified.forecast_with_loads(state, loads, Moving::Everything, |_| Vec::new()),
             None => identified.forecast(state, |_| Vec::new()),
         };
-        let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok().map(There::of)).collect();
-        Ok(Standing { leading: solve(&self.leading().identified)?, others })
+        let others = self.accounts.iter().skip(1).map(|account| solve(&account.identified).ok()).collect();
+        Ok(Standing { leading: solve(&self.leading().identified)?, others, borrows: false })
     }
 
     /// Where it stands in each of some states with parts fitted, their changes made for the vehicle of every account.
@@ -171,7 +165,7 @@ impl Weighed {
         states: &[usize],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Vec<Result<Standing, IdentificationError>> {
-        self.solve(|identified| identified.forecasts(states, &changes), |identified| identified.stands(states, &changes))
+        self.solve(|identified, moving| identified.forecasts(states, moving, &changes))
     }
 
     /// Where it stands in one with other loads aboard.
@@ -183,67 +177,53 @@ impl Weighed {
         loads: &[Load],
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Standing, IdentificationError> {
-        let mut solved = self.solve(
-            |identified| vec![identified.forecast_with_loads(state, loads, &changes)],
-            |identified| vec![identified.stand_with_loads(state, loads, &changes)],
-        );
+        let mut solved = self.solve(|identified, moving| vec![identified.forecast_with_loads(state, loads, moving, &changes)]);
         solved.pop().ok_or(IdentificationError::NoSuchState(state))?
     }
 
-    /// Solves some states by every account: with every figure moved, or at its best alone where another account's slopes will do.
+    /// Solves some states by every account, each with the figures moved that it does not borrow.
     fn solve(
         &self,
-        whole: impl Fn(&Identified) -> Vec<Result<Forecast, IdentificationError>>,
-        at_best: impl Fn(&Identified) -> Vec<Result<Stance, IdentificationError>>,
+        solve: impl Fn(&Identified, Moving<'_>) -> Vec<Result<Forecast, IdentificationError>>,
     ) -> Vec<Result<Standing, IdentificationError>> {
-        let of_account = |(account, about): (&Weighty, &Option<usize>)| -> Vec<Option<There>> {
-            match about {
-                None => whole(&account.identified).into_iter().map(|solved| solved.ok().map(There::of)).collect(),
-                Some(_) => {
-                    let stances = at_best(&account.identified).into_iter();
-                    stances.map(|solved| solved.ok().map(|stance| There::AtBest(Box::new(stance)))).collect()
-                }
-            }
-        };
+        let of_account = |(account, lender): (&Weighty, &Option<Lender>)| solve(&account.identified, moving(*lender));
         let mut others: Vec<_> =
-            self.accounts.iter().zip(&self.about).skip(1).map(|account| of_account(account).into_iter()).collect();
+            self.accounts.iter().zip(&self.lenders).skip(1).map(|account| of_account(account).into_iter()).collect();
         let standing = |leading: Result<Forecast, IdentificationError>| {
-            let others = others.iter_mut().map(|account| account.next().flatten()).collect();
-            Ok(Standing { leading: leading?, others })
+            let others = others.iter_mut().map(|account| account.next().and_then(Result::ok)).collect();
+            Ok(Standing { leading: leading?, others, borrows: true })
         };
-        whole(&self.leading().identified).into_iter().map(standing).collect()
+        solve(&self.leading().identified, Moving::Everything).into_iter().map(standing).collect()
     }
 
     /// The height of a mark by every account, with its weight; none by an account that has nothing to say.
     pub(super) fn heights_told(&self, to: &Standing, mark: &TapeMark) -> Vec<Option<Told>> {
-        let by = |place: usize| {
-            let account = self.accounts.get(place)?;
-            match to.whole(place) {
-                Some(to) => account.identified.height_told(to, mark),
-                None => {
-                    let about = (*self.about.get(place)?)?;
-                    let like = (&self.accounts.get(about)?.identified, to.whole(about)?);
-                    account.identified.height_told_as(to.stance(place)?, mark, like)
-                }
-            }
-        };
-        (0..self.accounts.len()).map(by).collect()
+        self.told(to, |account, place| account.identified.height_told(to.of(place)?, mark))
     }
 
     /// The rise of a mark from one standing to another by every account; none by an account that has nothing to say.
     pub(super) fn rises_told(&self, from: &Standing, to: &Standing, mark: &TapeMark) -> Vec<Option<Told>> {
-        let by = |place: usize| {
-            let account = self.accounts.get(place)?;
-            match (from.whole(place), to.whole(place)) {
-                (Some(from), Some(to)) => account.identified.rise_told(from, to, mark),
-                _ => {
-                    let about = (*self.about.get(place)?)?;
-                    let like = (&self.accounts.get(about)?.identified, from.whole(about)?, to.whole(about)?);
-                    account.identified.rise_told_as((from.stance(place)?, to.stance(place)?), mark, like)
+        self.told(to, |account, place| account.identified.rise_told(from.of(place)?, to.of(place)?, mark))
+    }
+
+    /// A figure told of a standing by every account, what it borrows laid over its own.
+    fn told(&self, to: &Standing, own: impl Fn(&Weighty, usize) -> Option<Told>) -> Vec<Option<Told>> {
+        let mut told: Vec<Option<Told>> = self.accounts.iter().enumerate().map(|(place, account)| own(account, place)).collect();
+        // Who moves something of his own borrows from the leading one alone, and may lend in turn to who moves nothing.
+        for kind in [Own::WhatBears, Own::Nothing].into_iter().filter(|_| to.borrows) {
+            for ((place, account), lender) in self.accounts.iter().enumerate().zip(&self.lenders) {
+                let Some(lender) = lender.filter(|lender| lender.own == kind) else { continue };
+                let own = told.get_mut(place).and_then(Option::take);
+                let lends = self.accounts.get(lender.account).zip(told.get(lender.account).and_then(Option::as_ref));
+                let whole = own
+                    .zip(lends)
+                    .and_then(|(own, (of, theirs))| account.identified.lent(own, moving(Some(lender)), (&of.identified, theirs)));
+                if let Some(there) = told.get_mut(place) {
+                    *there = whole;
                 }
             }
-        };
-        (0..self.accounts.len()).map(by).collect()
+        }
+        told
     }
 
     /// Every account, the leading one first.
@@ -286,13 +266,13 @@ impl Weighed {
         rates.collect()
     }
 
-    /// By every account by which it was solved with every figure moved.
+    /// By every account by which it stands.
     pub(super) fn one<'s>(&'s self, standing: &'s Standing) -> impl Iterator<Item = (&'s Weighty, &'s Forecast)> {
         self.accounts.iter().zip(self.solved(standing)).filter_map(|(account, forecast)| Some((account, forecast?)))
     }
 
     fn solved<'s>(&'s self, standing: &'s Standing) -> impl Iterator<Item = Option<&'s Forecast>> {
-        (0..self.accounts.len()).map(|place| standing.whole(place))
+        (0..self.accounts.len()).map(|place| standing.of(place))
     }
 }
 
@@ -310,17 +290,11 @@ impl Standing {
         &self.leading
     }
 
-    fn whole(&self, account: usize) -> Option<&Forecast> {
+    /// By an account.
+    fn of(&self, account: usize) -> Option<&Forecast> {
         match account.checked_sub(1) {
             None => Some(&self.leading),
-            Some(other) => self.others.get(other)?.as_ref()?.whole(),
-        }
-    }
-
-    fn stance(&self, account: usize) -> Option<&Stance> {
-        match account.checked_sub(1) {
-            None => Some(&self.leading.stance),
-            Some(other) => Some(self.others.get(other)?.as_ref()?.stance()),
+            Some(other) => self.others.get(other)?.as_ref(),
         }
     }
 }
@@ -348,13 +322,45 @@ fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
     accounts
 }
 
-/// The account of the same vehicle by which nothing was misread, where there is one with the same figures. The leading one speaks for
-/// itself.
-fn about_whom(account: &Weighty, accounts: &[Weighty]) -> Option<usize> {
-    account.telling.misread?;
-    let of = Telling { misread: None, ..account.telling };
-    let about = accounts.iter().position(|other| other.telling == of && account.identified.has_the_figures_of(&other.identified));
-    about.filter(|_| !accounts.first().is_some_and(|leading| std::ptr::eq(leading, account)))
+/// From whom an account borrows by how much figures move the vehicle: one with a reading misread, of that of the same vehicle by which
+/// nothing was; a light one, of the likeliest of its kind; any other of the leading one, which borrows of nobody.
+fn lender(place: usize, accounts: &[Weighty]) -> Option<Lender> {
+    let account = accounts.get(place).filter(|_| place > 0)?;
+    let may_borrow = |of: &Weighty, own| account.identified.may_borrow_of(&of.identified, moving_of(own));
+    let sound = |of: &Weighty| of.telling.misread.is_none();
+    let same = |other: &Weighty| sound(other) && other.telling == Telling { misread: None, ..account.telling };
+    let kind = |of: &Weighty| (of.telling.stage.is_some(), of.telling.stop.is_some());
+    // They stand by their weight behind the leading one: the first of a kind is its likeliest.
+    let likeliest =
+        accounts.iter().position(|other| sound(other) && kind(other) == kind(account) && may_borrow(other, Own::Nothing));
+    let is_heavy = |at: &usize| accounts.get(*at).is_some_and(|of| of.weight >= LIGHT);
+    let its_own = accounts.iter().position(|other| same(other) && may_borrow(other, Own::Nothing)).filter(is_heavy);
+    let all_of = its_own.or(likeliest).filter(|at| *at != place && (account.telling.misread.is_some() || !is_heavy(&place)));
+    let the_rest = || accounts.first().is_some_and(|leading| may_borrow(leading, Own::WhatBears)).then_some(0);
+    match all_of {
+        Some(account) => Some(Lender { account, own: Own::Nothing }),
+        None => the_rest().map(|account| Lender { account, own: Own::WhatBears }),
+    }
+}
+
+fn moving(lender: Option<Lender>) -> Moving<'static> {
+    lender.map_or(Moving::Everything, |lender| moving_of(lender.own))
+}
+
+fn moving_of(own: Own) -> Moving<'static> {
+    match own {
+        Own::WhatBears => Moving::These(&bears),
+        Own::Nothing => Moving::Nothing,
+    }
+}
+
+/// Whether a doubt is about what bears at the rear.
+fn bears(doubt: &Doubt) -> bool {
+    let of_what_bears = match doubt.what {
+        Doubtful::SpringRate | Doubtful::StageTravel | Doubtful::StageRate | Doubtful::StopGap | Doubtful::StopRate => true,
+        Doubtful::RightOverLeft | Doubtful::TyreRate | Doubtful::AntiRoll => false,
+    };
+    of_what_bears && doubt.axles.iter().all(|axle| axle != FRONT)
 }
 
 /// The story that is told: one rate, the plainest, as long as it is likely enough and no other is likelier than all the rest.

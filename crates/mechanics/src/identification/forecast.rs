@@ -2,6 +2,7 @@
 
 use super::experiment::{IdentificationError, Unknown};
 use super::measured::TapeMark;
+use super::moving::Moving;
 use super::posterior::Identified;
 use super::ready::Ready;
 use crate::stance::{Change, Load, SidewaysPull, Stance, State, Vehicle};
@@ -13,7 +14,7 @@ use crate::units::{Length, metres};
 pub struct Forecast {
     /// At the best figures.
     pub stance: Stance,
-    /// With each figure up and down by one standard deviation; `None` for what the model need not be solved for.
+    /// With each figure up and down by one standard deviation; `None` for what the model need not be solved for, or was not.
     beside: Vec<Option<[Stance; 2]>>,
 }
 
@@ -32,6 +33,23 @@ impl<'l> Asked<'l> {
 
     fn with_loads(state: usize, loads: &'l [Load]) -> Self {
         Asked { state, loads: Some(loads), pull: None }
+    }
+}
+
+/// A vehicle with what is changed on it, and the states in which it is asked where it comes to rest.
+struct AsAt<'s> {
+    vehicle: Vehicle,
+    of_parts: Vec<Change>,
+    /// Each with the changes that it has of its own, and those of the parts after them.
+    states: Vec<(&'s State, Option<Vec<Change>>)>,
+}
+
+impl AsAt<'_> {
+    /// Where it comes to rest in each, laid out once with what is changed on it, in the room of a vehicle that was solved before.
+    fn settle<'v>(&'v self, ready: &mut Ready<'v>) -> Vec<Result<Stance, IdentificationError>> {
+        ready.turn_to(&self.vehicle);
+        let changes = |own: &'v Option<Vec<Change>>| own.as_deref().unwrap_or(&self.of_parts);
+        self.states.iter().map(|(state, own)| ready.settle(state, changes(own), &Vec::new()).cloned()).collect()
     }
 }
 
@@ -80,6 +98,17 @@ impl Told {
         Told { value, slopes: Vec::new() }
     }
 
+    /// How it hangs on the figure at a place.
+    pub(super) fn slope(&self, place: usize) -> f64 {
+        self.slopes.get(place).copied().unwrap_or(0.0)
+    }
+
+    pub(super) fn set_slope(&mut self, place: usize, slope: f64) {
+        if let Some(there) = self.slopes.get_mut(place) {
+            *there = slope;
+        }
+    }
+
     /// The same figure counted from elsewhere.
     #[must_use]
     pub fn from(self, origin: f64) -> Self {
@@ -96,16 +125,18 @@ impl Identified {
     /// # Errors     [`IdentificationError`] when the vehicle does not stand, or a change has no meaning
     /// # Source     propagation with correlated inputs, JCGM 100:2008 (GUM), 5.2
     pub fn forecast(&self, state: usize, changes: impl Fn(&Vehicle) -> Vec<Change>) -> Result<Forecast, IdentificationError> {
-        first(self.forecast_each(&[Asked::as_measured(state)], &changes))
+        first(self.forecast_each(&[Asked::as_measured(state)], Moving::Everything, &changes))
     }
 
-    /// The same of several states, in their order: what is changed on the vehicle is laid out once for all of them.
+    /// The same of several states, in their order, with some of the figures moved: what is changed on the vehicle is laid out once for
+    /// all of them.
     pub fn forecasts(
         &self,
         states: &[usize],
+        moving: Moving<'_>,
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Vec<Result<Forecast, IdentificationError>> {
-        self.forecast_each(&as_measured(states), &changes)
+        self.forecast_each(&as_measured(states), moving, &changes)
     }
 
     /// The same with other loads aboard, whose weights and places are exact.
@@ -115,9 +146,10 @@ impl Identified {
         &self,
         state: usize,
         loads: &[Load],
+        moving: Moving<'_>,
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Forecast, IdentificationError> {
-        first(self.forecast_each(&[Asked::with_loads(state, loads)], &changes))
+        first(self.forecast_each(&[Asked::with_loads(state, loads)], moving, &changes))
     }
 
     /// The same while something pulls the body to one side.
@@ -129,20 +161,38 @@ impl Identified {
         pull: SidewaysPull,
         changes: impl Fn(&Vehicle) -> Vec<Change>,
     ) -> Result<Forecast, IdentificationError> {
-        first(self.forecast_each(&[Asked { pull: Some(pull), ..Asked::as_measured(state) }], &changes))
+        first(self.forecast_each(&[Asked { pull: Some(pull), ..Asked::as_measured(state) }], Moving::Everything, &changes))
     }
 
     fn forecast_each(
         &self,
         asked: &[Asked<'_>],
+        moving: Moving<'_>,
         changes: &dyn Fn(&Vehicle) -> Vec<Change>,
     ) -> Vec<Result<Forecast, IdentificationError>> {
         let states = self.states_of(asked);
         let sound: Vec<&State> = states.iter().flatten().collect();
         // What moves the loads of a state moves nothing of the vehicle, and is solved along with its best figures.
-        let of_loads = self.with_loads_off(asked, &states);
+        let of_loads = if matches!(moving, Moving::Nothing) { Vec::new() } else { self.with_loads_off(asked, &states) };
         let off = of_loads.iter().flat_map(|(_, _, pair)| pair);
-        let mut at_best = self.settle_each(&self.at, &sound.iter().copied().chain(off).collect::<Vec<_>>(), changes).into_iter();
+        let doubts = self.figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
+        let doubts = doubts.filter(|(_, figure)| moving.moves(&self.experiment, figure));
+        let doubts: Vec<usize> = doubts.map(|(place, _)| place).collect();
+        let best = self.as_at(&self.at, &sound.iter().copied().chain(off).collect::<Vec<_>>(), changes);
+        let beside: Vec<[AsAt; 2]> = doubts
+            .iter()
+            .map(|place| {
+                [1.0, -1.0].map(|way| {
+                    let mut moved = self.at.clone();
+                    if let Some(value) = moved.get_mut(*place) {
+                        *value += way * self.sd(*place);
+                    }
+                    self.as_at(&moved, &sound, changes)
+                })
+            })
+            .collect();
+        let mut ready = Ready::new(&best.vehicle);
+        let mut at_best = best.settle(&mut ready).into_iter();
         let mut next = || at_best.next().expect("as many answers as states");
         let mut forecasts: Vec<Result<Forecast, IdentificationError>> = Vec::with_capacity(asked.len());
         for state in &states {
@@ -152,22 +202,11 @@ impl Identified {
         for (asked, place, _) in &of_loads {
             put(&mut forecasts, *asked, *place, [next(), next()]);
         }
-        let mut moved = self.at.clone();
-        let doubts = self.figures.iter().enumerate().filter(|(_, figure)| matches!(figure, Unknown::Doubt(_)));
-        for (place, _) in doubts {
-            let sd = self.sd(place);
-            let mut off = |by: f64| {
-                if let Some(value) = moved.get_mut(place) {
-                    *value += by;
-                }
-                let stances = self.settle_each(&moved, &sound, changes);
-                moved.copy_from_slice(&self.at);
-                stances
-            };
-            let pairs = off(sd).into_iter().zip(off(-sd)).collect::<Vec<_>>();
+        for (place, beside) in doubts.iter().zip(&beside) {
+            let [above, below] = beside.each_ref().map(|moved| moved.settle(&mut ready));
             let places = states.iter().enumerate().filter_map(|(asked, state)| state.is_ok().then_some(asked));
-            for (asked, (above, below)) in places.zip(pairs) {
-                put(&mut forecasts, asked, place, [above, below]);
+            for (asked, (above, below)) in places.zip(above.into_iter().zip(below)) {
+                put(&mut forecasts, asked, *place, [above, below]);
             }
         }
         forecasts
@@ -208,20 +247,13 @@ impl Identified {
         each.collect()
     }
 
-    /// Where the vehicle with some figures comes to rest in each of some states, laid out once with what is changed on it.
-    fn settle_each(
-        &self,
-        at: &[f64],
-        states: &[&State],
-        changes: &dyn Fn(&Vehicle) -> Vec<Change>,
-    ) -> Vec<Result<Stance, IdentificationError>> {
+    /// The vehicle with some figures, to come to rest in some states.
+    fn as_at<'s>(&self, at: &[f64], states: &[&'s State], changes: &dyn Fn(&Vehicle) -> Vec<Change>) -> AsAt<'s> {
         let vehicle = self.experiment.vehicle_at(&self.figures, at);
         let of_parts = changes(&vehicle);
-        let with_own = |state: &&State| (!state.changes.is_empty()).then(|| [&state.changes[..], &of_parts].concat());
-        let own: Vec<Option<Vec<Change>>> = states.iter().map(with_own).collect();
-        let mut ready = Ready::new(&vehicle);
-        let each = states.iter().zip(&own);
-        each.map(|(state, own)| ready.settle(state, own.as_deref().unwrap_or(&of_parts), &Vec::new()).cloned()).collect()
+        let with_own = |state: &'s State| (!state.changes.is_empty()).then(|| [&state.changes[..], &of_parts].concat());
+        let states = states.iter().map(|state| (*state, with_own(state))).collect();
+        AsAt { vehicle, of_parts, states }
     }
 
     /// The same at the best figures alone.
@@ -281,7 +313,8 @@ impl Identified {
     ) -> Vec<Result<Stance, IdentificationError>> {
         let states = self.states_of(asked);
         let sound: Vec<&State> = states.iter().flatten().collect();
-        let mut settled = self.settle_each(&self.at, &sound, changes).into_iter();
+        let best = self.as_at(&self.at, &sound, changes);
+        let mut settled = best.settle(&mut Ready::new(&best.vehicle)).into_iter();
         let stance = |state: &Result<State, IdentificationError>| {
             state.as_ref().map_err(Clone::clone).and_then(|_| settled.next().expect("as many answers as states"))
         };
@@ -316,45 +349,6 @@ impl Identified {
         let value = mark.change(&to.stance)? - mark.change(&from.stance)?;
         let slopes = to.slopes(mark).iter().zip(from.slopes(mark)).map(|(to, from)| to - from).collect();
         Some(Told { value, slopes })
-    }
-
-    /// Whether another account of the same readings has the same figures, so that its slopes may stand for this one's.
-    pub fn has_the_figures_of(&self, other: &Identified) -> bool {
-        self.figures == other.figures
-    }
-
-    /// The height of a mark where the vehicle stands, how it hangs on what is in doubt taken from another account's forecast of the
-    /// same: near enough where the two are vehicles of one kind, the readings weighed otherwise. `None` as [`Self::height`], and where
-    /// the figures are others.
-    pub fn height_told_as(&self, stands: &Stance, mark: &TapeMark, like: (&Identified, &Forecast)) -> Option<Told> {
-        let place = self.figures.iter().position(|figure| *figure == Unknown::KerbHeight(mark.clone()))?;
-        let mut slopes = self.in_own_deviations(like.0, like.1.slopes(mark))?;
-        if let Some(slope) = slopes.get_mut(place) {
-            *slope += self.sd(place);
-        }
-        Some(Told { value: self.at.get(place)? + mark.change(stands)?, slopes })
-    }
-
-    /// The rise of a mark from one stance to another, its slopes taken in the same way from another account's forecasts of both.
-    pub fn rise_told_as(
-        &self,
-        (from, to): (&Stance, &Stance),
-        mark: &TapeMark,
-        like: (&Identified, &Forecast, &Forecast),
-    ) -> Option<Told> {
-        let value = mark.change(to)? - mark.change(from)?;
-        let slopes = like.2.slopes(mark).iter().zip(like.1.slopes(mark)).map(|(to, from)| to - from).collect();
-        Some(Told { value, slopes: self.in_own_deviations(like.0, slopes)? })
-    }
-
-    /// Slopes for each standard deviation that another account leaves a figure, for each that this one leaves it.
-    fn in_own_deviations(&self, other: &Identified, mut slopes: Vec<f64>) -> Option<Vec<f64>> {
-        for (place, slope) in slopes.iter_mut().enumerate() {
-            if *slope != 0.0 {
-                *slope *= self.sd(place) / other.sd(place);
-            }
-        }
-        self.has_the_figures_of(other).then_some(slopes)
     }
 
     /// How much more one mark rises than another from one forecast to another: what all of it has in common falls out.
@@ -418,7 +412,7 @@ impl Identified {
         (told.value.is_finite() && spread.is_finite()).then(|| Uncertain::new(metres(told.value), metres(spread)))
     }
 
-    fn sd(&self, place: usize) -> f64 {
+    pub(super) fn sd(&self, place: usize) -> f64 {
         self.covariance.get(place * (self.figures.len() + 1)).copied().unwrap_or(0.0).max(0.0).sqrt()
     }
 }

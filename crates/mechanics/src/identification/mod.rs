@@ -60,7 +60,9 @@ mod doubt;
 mod experiment;
 mod forecast;
 mod friction;
+mod lent;
 mod measured;
+mod moving;
 mod posterior;
 mod ready;
 
@@ -69,4 +71,5 @@ pub use experiment::{Experiment, IdentificationError};
 pub use forecast::{Forecast, Told};
 pub use friction::{LeafFriction, Rest};
 pub use measured::{LoadDoubt, MeasuredState, Measurement, TapeMark};
+pub use moving::Moving;
 pub use posterior::{Identified, Misfit, Search};

@@ -229,16 +229,26 @@ fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f
     let mut states = (0..experiment.states.len()).map(laid_over).collect::<Result<Vec<(State, Held<'_>)>, _>>()?;
     let mut slopes: Slopes = vec![Vec::new(); states.len()];
     let mut loads = Vec::new();
-    // Figure by figure, so that no more than two other vehicles are laid out at a time.
-    for (place, (figure, value)) in figures.iter().zip(at).enumerate() {
+    let with_a_figure_off = |place: usize, figure: &Unknown| {
         let step = figure.small_step(experiment);
-        let beside = matches!(figure, Unknown::Doubt(_)).then(|| {
-            [step, -step].map(|step| {
-                let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + step } else { *at }).collect();
-                experiment.vehicle_at(figures, &moved)
-            })
-        });
-        let mut beside = beside.as_ref().map(|pair| pair.each_ref().map(Ready::new));
+        [step, -step].map(|step| {
+            let moved: Vec<f64> = at.iter().enumerate().map(|(of, at)| if of == place { at + step } else { *at }).collect();
+            experiment.vehicle_at(figures, &moved)
+        })
+    };
+    let is_doubt = |figure: &Unknown| matches!(figure, Unknown::Doubt(_));
+    let off = figures.iter().enumerate().map(|(place, figure)| is_doubt(figure).then(|| with_a_figure_off(place, figure)));
+    let off: Vec<Option<[Vehicle; 2]>> = off.collect();
+    // Figure by figure, so that no more than two other vehicles are laid out at a time.
+    let mut others: Option<[Ready<'_>; 2]> = None;
+    for ((place, (figure, value)), off) in figures.iter().zip(at).enumerate().zip(&off) {
+        let step = figure.small_step(experiment);
+        if let Some(pair) = off {
+            match &mut others {
+                Some(others) => others.iter_mut().zip(pair).for_each(|(other, vehicle)| other.turn_to(vehicle)),
+                None => others = Some(pair.each_ref().map(Ready::new)),
+            }
+        }
         let each = experiment.states.iter().zip(&mut states).zip(&mut slopes).enumerate();
         for (index, ((measured, (state, held)), slopes)) in each {
             if measured.readings.is_empty() || figure.owner().is_some_and(|of| of != index) {
@@ -257,7 +267,8 @@ fn slopes(experiment: &Experiment, figures: &[Unknown], layout: &Layout, at: &[f
                     held.push((axle, then - now));
                 }
                 let changes = &measured.state.changes;
-                let stance = match beside.as_mut().and_then(|pair| pair.get_mut(way)) {
+                let other = others.as_mut().filter(|_| off.is_some());
+                let stance = match other.and_then(|pair| pair.get_mut(way)) {
                     Some(own) => own.settle(state, changes, held)?,
                     None => same.settle(state, changes, held)?,
                 };

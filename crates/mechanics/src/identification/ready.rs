@@ -10,7 +10,9 @@ pub(super) type Held<'n> = Vec<(&'n str, Force)>;
 /// A vehicle, laid out with every set of changes that was asked for.
 pub(super) struct Ready<'v> {
     vehicle: &'v Vehicle,
+    /// First those of this vehicle, and then what was laid out of another before: of use as room alone.
     laid_out: Vec<LaidOut<'v>>,
+    of_this: usize,
 }
 
 /// With one set of changes: ready to be solved, and where it stood last.
@@ -22,7 +24,12 @@ struct LaidOut<'v> {
 
 impl<'v> Ready<'v> {
     pub(super) fn new(vehicle: &'v Vehicle) -> Self {
-        Ready { vehicle, laid_out: Vec::with_capacity(1) }
+        Ready { vehicle, laid_out: Vec::with_capacity(1), of_this: 0 }
+    }
+
+    /// Goes on to another vehicle, of the same axles and with the same sets of changes: one whose figures alone are others.
+    pub(super) fn turn_to(&mut self, vehicle: &'v Vehicle) {
+        (self.vehicle, self.of_this) = (vehicle, 0);
     }
 
     /// Where it comes to rest in a state.
@@ -43,15 +50,27 @@ impl<'v> Ready<'v> {
     }
 
     fn with(&mut self, changes: &'v [Change]) -> Result<&mut LaidOut<'v>, StanceError> {
-        let place = match self.laid_out.iter().position(|there| std::ptr::eq(there.changes, changes) || there.changes == changes)
-        {
+        let has_them = |there: &LaidOut<'_>| std::ptr::eq(there.changes, changes) || there.changes == changes;
+        let place = match self.laid_out.iter().take(self.of_this).position(has_them) {
             Some(place) => place,
             None => {
-                let solver = Solver::new(self.vehicle, changes)?;
-                self.laid_out.push(LaidOut { changes, stance: solver.unread(), solver });
-                self.laid_out.len() - 1
+                match self.laid_out.get_mut(self.of_this) {
+                    Some(room) => {
+                        room.solver.turn_to(self.vehicle, changes)?;
+                        room.changes = changes;
+                        if !room.solver.reads_into(&room.stance) {
+                            room.stance = room.solver.unread();
+                        }
+                    }
+                    None => {
+                        let solver = Solver::new(self.vehicle, changes)?;
+                        self.laid_out.push(LaidOut { changes, stance: solver.unread(), solver });
+                    }
+                }
+                self.of_this += 1;
+                self.of_this - 1
             }
         };
-        Ok(self.laid_out.get_mut(place).expect("found, or pushed just now"))
+        Ok(self.laid_out.get_mut(place).expect("found, or laid out just now"))
     }
 }

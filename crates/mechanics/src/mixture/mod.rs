@@ -57,8 +57,9 @@ impl Mixture {
     pub fn half_width_about(&self, centre: f64) -> f64 {
         let furthest = |part: &Part| (part.mean - centre).abs() + 2.5 * part.sd;
         let (mut inside, mut outside) = (0.0, self.parts.iter().map(furthest).fold(0.0, f64::max));
-        // By the slope where that leads into what is left, by halving where it does not.
-        let mut tried = 0.5 * outside;
+        // By the slope where that leads into what is left, by halving where it does not; begun where one normal figure of the same spread
+        // would have it.
+        let mut tried = (2.0 * self.spread_about(centre)).min(outside);
         for _ in 0..MOST_ROUNDS {
             let (share, density) = self.share_and_density(centre, tried);
             let missing = WITHIN_TWO - share;
@@ -75,6 +76,12 @@ impl Mixture {
             tried = next;
         }
         outside
+    }
+
+    /// Root of the mean square by which the truth lies off a figure.
+    fn spread_about(&self, centre: f64) -> f64 {
+        let square = |part: &Part| part.weight * ((part.mean - centre).powi(2) + part.sd.powi(2));
+        self.parts.iter().map(square).sum::<f64>().sqrt()
     }
 
     /// How likely the truth lies no further than `half_width` from a figure, and how fast that grows with it.

@@ -65,6 +65,7 @@ pub(super) struct Clearance {
 }
 
 /// What is solved: everything but the loads, which may differ from one solve to the next.
+#[derive(Default)]
 pub(super) struct Assembly<'a> {
     pub(super) unknowns: usize,
     /// Whether the coupler decides the body's rise, which then is no unknown.
@@ -80,6 +81,8 @@ pub(super) struct Assembly<'a> {
     pub(super) tyres: Vec<Sides<usize>>,
     /// Gradient of the potential of the kerb weights: what springs and tyres balance at `q = 0`.
     pub(super) kerb: Vec<f64>,
+    /// Names of elements, each kept once.
+    element_names: Vec<Arc<str>>,
 }
 
 impl Member<'_> {
@@ -133,28 +136,50 @@ impl Chamber {
 
 impl<'a> Assembly<'a> {
     pub(super) fn new(vehicle: &'a Vehicle, axles: &[ChangedAxle<'a>]) -> Result<Self, StanceError> {
-        let unknowns = 3 + 2 * axles.len() + vehicle.equalisers.len();
         let mut assembly = Assembly {
-            unknowns,
-            heave_is_given: vehicle.coupler.is_some(),
             lines: Vec::with_capacity(6 * axles.len()),
             members: Vec::with_capacity(8 * axles.len()),
-            chambers: Vec::new(),
             clearances: Vec::with_capacity(4 * axles.len()),
             springs: Vec::with_capacity(axles.len()),
             tyres: Vec::with_capacity(axles.len()),
-            kerb: vec![0.0; unknowns],
+            ..Assembly::default()
         };
+        assembly.lay_out(vehicle, axles)?;
+        Ok(assembly)
+    }
+
+    /// Lays out a vehicle in the room of the one that was laid out before. After an error it is neither.
+    pub(super) fn lay_out(&mut self, vehicle: &'a Vehicle, axles: &[ChangedAxle<'a>]) -> Result<(), StanceError> {
+        self.unknowns = 3 + 2 * axles.len() + vehicle.equalisers.len();
+        self.heave_is_given = vehicle.coupler.is_some();
+        self.lines.clear();
+        self.members.clear();
+        self.chambers.clear();
+        self.clearances.clear();
+        self.springs.clear();
+        self.tyres.clear();
+        self.kerb.clear();
+        self.kerb.resize(self.unknowns, 0.0);
         let rows = Rows::new(vehicle);
         for (index, axle) in axles.iter().enumerate() {
-            assembly.add_axle(&rows, index, axle)?;
+            self.add_axle(&rows, index, axle)?;
         }
         for (index, equaliser) in vehicle.equalisers.iter().enumerate() {
             let row = Row::new(0.0, &[(rocker(axles.len(), index), 1.0)]);
-            assembly.add_member(row, None, Law::RockerStop { at: equaliser.stop.value });
+            self.add_member(row, None, Law::RockerStop { at: equaliser.stop.value });
         }
-        assembly.bring_members_to_their_lines();
-        Ok(assembly)
+        self.bring_members_to_their_lines();
+        Ok(())
+    }
+
+    /// The name of an element, as every clearance of that name carries it.
+    fn element_name(&mut self, name: &str) -> Arc<str> {
+        if let Some(there) = self.element_names.iter().find(|there| &***there == name) {
+            return Arc::clone(there);
+        }
+        let new: Arc<str> = name.into();
+        self.element_names.push(Arc::clone(&new));
+        new
     }
 
     /// A member, on a line of its own or on one that is there already.
@@ -252,7 +277,8 @@ impl<'a> Assembly<'a> {
             }
         };
         self.add_member(row, Some(ride), law);
-        self.clearances.push(Clearance { axle, side, element: element.name.as_str().into(), row, clearance });
+        let name = self.element_name(&element.name);
+        self.clearances.push(Clearance { axle, side, element: name, row, clearance });
         Ok(())
     }
 

@@ -27,6 +27,7 @@ const GOING_OVER_RAD: f64 = 1.0;
 const GONE_M: f64 = 5.0;
 
 /// The unknowns, and room for the iteration: made once, so that no step of it allocates.
+#[derive(Default)]
 pub(super) struct Workspace {
     pub(super) q: Vec<f64>,
     constant: Vec<f64>,
@@ -43,12 +44,14 @@ pub(super) struct Workspace {
     factor_holds: bool,
     step: Vec<f64>,
     from: Vec<f64>,
-    kerb: Option<AtKerb>,
+    kerb: AtKerb,
+    kerb_is_known: bool,
     /// Whether everything above is as `kerb` has it, and no gradient need be taken before the first step.
     stands_at_kerb: bool,
 }
 
 /// What the iteration finds at the kerb state, whatever the loads: kept once it was asked to begin there.
+#[derive(Default)]
 struct AtKerb {
     /// What springs, stops, tyres and air add to the gradient.
     gradient: Vec<f64>,
@@ -62,54 +65,57 @@ struct AtKerb {
 impl Workspace {
     /// At the kerb state.
     pub(super) fn new(assembly: &Assembly<'_>) -> Self {
-        let unknowns = assembly.unknowns;
-        let zeros = || vec![0.0; unknowns];
-        let square = || vec![0.0; unknowns * unknowns];
-        let mut room = Workspace {
-            q: zeros(),
-            constant: zeros(),
-            gradient: zeros(),
-            rates: vec![0.0; assembly.rates()],
-            built_with: vec![0.0; assembly.rates()],
-            roll_gravity: 0.0,
-            stiffness: square(),
-            factor: square(),
-            factor_holds: false,
-            step: zeros(),
-            from: zeros(),
-            kerb: None,
-            stands_at_kerb: false,
+        let mut room = Workspace::default();
+        room.make_ready(assembly);
+        room
+    }
+
+    /// At the kerb state of what is solved now, in the room of what was solved before.
+    pub(super) fn make_ready(&mut self, assembly: &Assembly<'_>) {
+        let (unknowns, rates) = (assembly.unknowns, assembly.rates());
+        let make_room = |values: &mut Vec<f64>, count: usize| {
+            values.clear();
+            values.resize(count, 0.0);
         };
+        for of_unknowns in [&mut self.q, &mut self.constant, &mut self.gradient, &mut self.step, &mut self.from] {
+            make_room(of_unknowns, unknowns);
+        }
+        for of_rates in [&mut self.rates, &mut self.built_with] {
+            make_room(of_rates, rates);
+        }
+        for square in [&mut self.stiffness, &mut self.factor] {
+            make_room(square, unknowns * unknowns);
+        }
+        self.roll_gravity = 0.0;
+        (self.factor_holds, self.kerb_is_known, self.stands_at_kerb) = (false, false, false);
         // What the coupler decides is held in place.
         if assembly.heave_is_given
-            && let Some(heave) = room.stiffness.get_mut(HEAVE * unknowns + HEAVE)
+            && let Some(heave) = self.stiffness.get_mut(HEAVE * unknowns + HEAVE)
         {
             *heave = 1.0;
         }
-        room
     }
 
     /// Back to the kerb state, `empty` being the weights of the vehicle with nothing aboard.
     pub(super) fn begin_at_kerb(&mut self, assembly: &Assembly<'_>, empty: impl FnOnce() -> Weights) {
         self.q.fill(0.0);
-        let Some(kerb) = &self.kerb else {
+        if !self.kerb_is_known {
             let empty = empty();
             self.constant.fill(0.0);
             self.bring_gravity_to(empty.roll_gravity, assembly.unknowns);
             assembly.take_gradient(&empty, self);
             assembly.update_stiffness(self);
             let factor_holds = factorise_as_it_is(self, assembly.unknowns);
-            self.kerb = Some(AtKerb {
-                gradient: self.gradient.clone(),
-                rates: self.rates.clone(),
-                roll_gravity: self.roll_gravity,
-                stiffness: self.stiffness.clone(),
-                factor: self.factor.clone(),
-                factor_holds,
-            });
-            self.stands_at_kerb = true;
+            let kerb = &mut self.kerb;
+            kerb.gradient.clone_from(&self.gradient);
+            kerb.rates.clone_from(&self.rates);
+            kerb.stiffness.clone_from(&self.stiffness);
+            kerb.factor.clone_from(&self.factor);
+            (kerb.roll_gravity, kerb.factor_holds) = (self.roll_gravity, factor_holds);
+            (self.kerb_is_known, self.stands_at_kerb) = (true, true);
             return;
-        };
+        }
+        let kerb = &self.kerb;
         self.rates.copy_from_slice(&kerb.rates);
         self.built_with.copy_from_slice(&kerb.rates);
         self.stiffness.copy_from_slice(&kerb.stiffness);
@@ -131,15 +137,13 @@ impl Workspace {
     /// The gradient where the iteration begins, and the rates that go with it.
     fn take_first_gradient(&mut self, assembly: &Assembly<'_>, weights: &Weights) {
         // A coupler that rose moves the strokes at `q = 0` too.
-        let known = self.kerb.as_ref().filter(|_| self.stands_at_kerb && weights.coupler_rise.abs() <= 0.0);
-        match known {
-            Some(kerb) => {
-                for ((gradient, constant), kerb) in self.gradient.iter_mut().zip(&self.constant).zip(&kerb.gradient) {
-                    *gradient = constant + kerb;
-                }
-                assembly.hold_heave(&mut self.gradient);
+        if self.stands_at_kerb && weights.coupler_rise.abs() <= 0.0 {
+            for ((gradient, constant), kerb) in self.gradient.iter_mut().zip(&self.constant).zip(&self.kerb.gradient) {
+                *gradient = constant + kerb;
             }
-            None => assembly.take_gradient(weights, self),
+            assembly.hold_heave(&mut self.gradient);
+        } else {
+            assembly.take_gradient(weights, self);
         }
         self.stands_at_kerb = false;
     }

@@ -54,6 +54,17 @@ impl<'a> Solver<'a> {
         Ok(Solver { vehicle, axle_names, point_names, assembly, weights, room })
     }
 
+    /// Makes another vehicle ready in the room of this one: one with the same axles and points, whose figures alone are others.
+    ///
+    /// # Errors     [`StanceError`] names the quantity that has no meaning; until it was made ready again nothing can be solved
+    pub(crate) fn turn_to(&mut self, vehicle: &'a Vehicle, changes: &'a [Change]) -> Result<(), StanceError> {
+        vehicle.check()?;
+        self.assembly.lay_out(vehicle, &changed_axles(vehicle, changes)?)?;
+        self.room.make_ready(&self.assembly);
+        self.vehicle = vehicle;
+        Ok(())
+    }
+
     /// Begins the next solve at the kerb state, so that its answer owes nothing to what was solved before.
     pub fn begin_at_kerb(&mut self) {
         let empty = || {
@@ -99,7 +110,7 @@ impl<'a> Solver<'a> {
             Ok(Rest::Balanced(effort)) => Ok(Some(effort)),
             ended => {
                 // What the iteration left behind may be no number, and the next solve would build on it.
-                self.room = Workspace::new(&self.assembly);
+                self.room.make_ready(&self.assembly);
                 ended.map(|_| None)
             }
         }
@@ -142,6 +153,15 @@ impl<'a> Solver<'a> {
             tongue_weight: None,
             effort: Effort { steps: 0, left_over: 0.0 },
         }
+    }
+
+    /// Whether a stance has room for every answer of the vehicle as it is laid out now.
+    pub(crate) fn reads_into(&self, stance: &Stance) -> bool {
+        let of_axle = |index: usize| self.assembly.clearances.iter().filter(move |clearance| clearance.axle == index);
+        let same = |(index, axle): (usize, &AxleStance)| {
+            of_axle(index).map(|place| (place.side, &place.element)).eq(axle.gaps.iter().map(|gap| (gap.side, &gap.element)))
+        };
+        stance.axles.iter().enumerate().all(same)
     }
 
     fn read(&self, effort: Effort, stance: &mut Stance) {
