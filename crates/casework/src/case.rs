@@ -10,7 +10,8 @@ use wise_badger_mechanics::units::{Force, Length, metres};
 use crate::aim::Aim;
 use crate::entry::{
     AimSheet, BenchEntry, CaseEntry, DriveEntry, GoalEntry, IntakeSheetEntry, KeptSumsEntry, LoadEntry, LoadPlanEntry,
-    LookOverEntry, OptionEntry, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry, WorkPlanEntry,
+    LookOverEntry, OptionEntry, OtherwiseWord, ProofSheetEntry, ShareOf, StateEntry, TapeSheetEntry, Typed, WhenEntry,
+    WorkPlanEntry,
 };
 use crate::intake::{Intake, Measured};
 use crate::look_over::{Defect, LookOver};
@@ -330,6 +331,19 @@ impl Case {
         let read =
             |phase: &Phase| corners.into_iter().any(|place| self.at(Spot { phase: *phase, state, place }).next().is_some());
         Phase::AFTER.into_iter().rev().find(read)
+    }
+
+    /// What was not as before when an end was read last in a state, of what bears on that height: floor and tires where heights are taken
+    /// from the ground, what is aboard where there is something aboard.
+    pub fn otherwise_at(&self, state: LoadState, end: End) -> Vec<OtherwiseWord> {
+        let Some(phase) = self.last_after(state, end) else { return Vec::new() };
+        let from_the_ground = self.measured.datum.unwrap_or(Datum::GroundToArch).includes_tyre();
+        let bears = |word: &OtherwiseWord| match word {
+            OtherwiseWord::Floor | OtherwiseWord::Tires => from_the_ground,
+            OtherwiseWord::Load => state != LoadState::Empty,
+            OtherwiseWord::NotRolled | OtherwiseWord::LeftOff => true,
+        };
+        phase.otherwise(&self.proof.otherwise).iter().copied().filter(bears).collect()
     }
 
     fn survey_of(&self, phase_of: impl Fn(LoadState, End) -> Phase) -> Survey {

@@ -125,6 +125,9 @@ pub fn lines(work: &Casework, promised: &PredictedHeights) -> Vec<LedgerLine> {
             let read_m = read.value.si();
             let first_m = first.height(end, state).map(|first| first.value.si()).filter(|first| (first - read_m).abs() > 1e-6);
             let band_m = promise.tape_band_m.unwrap_or(promise.band_m);
+            let case = work.case();
+            // What was read otherwise than before, or is put down to something else, says nothing of a part.
+            let tells = case.otherwise_at(state, end).is_empty() && !case.proof.clears_the_parts();
             lines.push(LedgerLine {
                 end,
                 state,
@@ -133,7 +136,7 @@ pub fn lines(work: &Casework, promised: &PredictedHeights) -> Vec<LedgerLine> {
                 band_m,
                 read_m,
                 first_m,
-                says: says(work, end, state, read_m - promise.height_m, band_m / 2.0),
+                says: says(work, end, state, read_m - promise.height_m, band_m / 2.0).filter(|_| tells),
             });
         }
     }

@@ -4,7 +4,7 @@ use wise_badger_mechanics::bound::Bound;
 use wise_badger_mechanics::tape::Datum;
 
 use crate::bounds::{ARCH_UNDER_THE_VEHICLE, COIL_LENGTH, PAD_GAP, RIDE_HEIGHT, STOP_GAP};
-use crate::entry::{Typed, UnitWord};
+use crate::entry::{OtherwiseEntry, OtherwiseWord, Typed, UnitWord};
 use crate::survey::LoadState;
 use crate::words::Word;
 
@@ -24,6 +24,27 @@ pub enum Phase {
 impl Phase {
     /// Those after fitting, in their order.
     pub const AFTER: [Phase; 3] = [Phase::Fitted, Phase::Driven, Phase::Settled];
+
+    /// What was not as before at that time; as the vehicle came in nothing is otherwise.
+    pub fn otherwise(self, entry: &OtherwiseEntry) -> &[OtherwiseWord] {
+        match self {
+            Phase::Found => &[],
+            Phase::Fitted => &entry.fitted,
+            Phase::Driven => &entry.driven,
+            Phase::Settled => &entry.settled,
+        }
+    }
+
+    /// The same with that time said anew.
+    pub fn said_otherwise(self, mut entry: OtherwiseEntry, words: Vec<OtherwiseWord>) -> OtherwiseEntry {
+        match self {
+            Phase::Found => {}
+            Phase::Fitted => entry.fitted = words,
+            Phase::Driven => entry.driven = words,
+            Phase::Settled => entry.settled = words,
+        }
+        entry
+    }
 
     /// Whether it is after fitting.
     pub fn is_after(self) -> bool {

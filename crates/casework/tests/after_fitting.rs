@@ -38,7 +38,7 @@ fn misses(rear: [f64; 2], front: [f64; 2]) -> Vec<Miss> {
 }
 
 fn likeliest(rear: [f64; 2], front: [f64; 2], driven: bool) -> MissCause {
-    likely_causes(&misses(rear, front), driven)[0].cause
+    likely_causes(&misses(rear, front), driven, &[])[0].cause
 }
 
 #[test]
@@ -52,7 +52,8 @@ fn the_pattern_of_the_heights_tells_the_story() {
 
 #[test]
 fn nothing_is_preloaded_once_it_was_driven_nor_where_it_stands_too_low() {
-    let has = |rear, driven| likely_causes(&misses(rear, [0.0, 0.0]), driven).iter().any(|odds| odds.cause == MissCause::Preload);
+    let has =
+        |rear, driven| likely_causes(&misses(rear, [0.0, 0.0]), driven, &[]).iter().any(|odds| odds.cause == MissCause::Preload);
     assert!(has([0.5, 0.5], false));
     assert!(!has([0.5, 0.5], true));
     assert!(!has([-0.5, -0.5], false));
@@ -62,7 +63,7 @@ proptest! {
     /// Odds are odds, and do not change with the unit that heights are read in.
     #[test]
     fn odds_add_up_and_know_no_unit(rear in proptest::array::uniform2(-1.5_f64..1.5), front in proptest::array::uniform2(-0.5_f64..0.5)) {
-        let odds = likely_causes(&misses(rear, front), false);
+        let odds = likely_causes(&misses(rear, front), false, &[]);
         let sum: f64 = odds.iter().map(|odds| odds.share).sum();
         prop_assert!((sum - 1.0).abs() < 1e-9);
         prop_assert!(odds.windows(2).all(|pair| pair[0].share >= pair[1].share));
@@ -72,8 +73,32 @@ proptest! {
     #[test]
     fn of_one_height_read_alone_no_story_is_sure(off in -0.3_f64..0.3) {
         let one = vec![Miss { end: End::Rear, state: LoadState::Loaded, difference: inches(off), reading_sd: inches(0.1), sinks: inches(3.0) }];
-        prop_assert!(likely_causes(&one, true)[0].share < 0.6);
+        prop_assert!(likely_causes(&one, true, &[])[0].share < 0.6);
     }
+}
+
+/// What somebody said was not as before is likelier behind a miss, and never makes likelier what the heights speak against.
+#[test]
+fn a_story_that_was_spoken_of_is_likelier() {
+    let odds = |said: &[MissCause], cause: MissCause, driven: bool| {
+        let odds = likely_causes(&misses([-0.3, -0.5], [0.0, -0.2]), driven, said);
+        odds.iter().find(|odds| odds.cause == cause).map_or(0.0, |odds| odds.share)
+    };
+    for cause in [MissCause::Ground, MissCause::Load, MissCause::Rate, MissCause::PartsLift] {
+        assert!(odds(&[cause], cause, true) > odds(&[], cause, true), "{cause:?}");
+        assert!(odds(&[cause], cause, true) <= 5.0 * odds(&[], cause, true) + 1e-12, "{cause:?}");
+    }
+    // Where the front is right and the rear alone off, another floor explains little, said or not.
+    let rear_alone = |said: &[MissCause]| likely_causes(&misses([-0.6, -0.6], [0.0, 0.0]), true, said)[0].cause;
+    assert_eq!(rear_alone(&[MissCause::Ground]), MissCause::PartsLift);
+    // Not rolled: what is held up may be so after the drive too.
+    let held = |said: &[MissCause]| {
+        likely_causes(&misses([0.3, 0.3], [0.0, 0.0]), true, said).iter().any(|odds| odds.cause == MissCause::Preload)
+    };
+    assert!(held(&[MissCause::Preload]) && !held(&[]));
+    let all: f64 =
+        likely_causes(&misses([0.3, 0.3], [0.0, 0.0]), true, &[MissCause::Preload]).iter().map(|odds| odds.share).sum();
+    assert!((all - 1.0).abs() < 1e-9);
 }
 
 fn reading(phase: Phase, state: LoadState, place: Place, value: f64) -> Reading {
@@ -245,7 +270,7 @@ fn odds_of_a_cause_are_met_as_often_as_they_say() {
         // Nothing preloaded stands too low.
         let strength = if truth == Group::Preload { f64::abs(strength) } else { strength };
         let read = pattern.map(|of| of * strength + 0.1 * normal());
-        let odds = likely_causes(&misses([read[0], read[1]], [read[2], read[3]]), false);
+        let odds = likely_causes(&misses([read[0], read[1]], [read[2], read[3]]), false, &[]);
         let share = |of: Group| odds.iter().filter(|odds| group(odds.cause) == of).map(|odds| odds.share).sum::<f64>();
         let groups = [Group::Lift, Group::LoadOrRate, Group::Ground, Group::Misread, Group::Preload];
         let first = groups.into_iter().max_by(|one, other| share(*one).total_cmp(&share(*other))).unwrap();

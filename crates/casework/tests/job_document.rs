@@ -4,7 +4,7 @@
 
 use serde_json::{Value, json};
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::job_document::{JobDocument, JobDocumentError, LARGEST, readings_csv};
+use wise_badger_casework::job_document::{JobDocument, JobDocumentError, LARGEST, VERSION, readings_csv};
 use wise_badger_casework::survey::{End, LoadState};
 use wise_badger_mechanics::units::inches;
 
@@ -114,7 +114,7 @@ fn a_document_of_the_first_version_is_read_and_what_came_later_is_no_field_of_it
         fields.remove(later);
     }
     let read = JobDocument::read(&first.to_string()).unwrap();
-    assert_eq!(JobDocument::of(&read.case(), None).version, 4, "it goes out again as one of today");
+    assert_eq!(JobDocument::of(&read.case(), None).version, VERSION, "it goes out again as one of today");
     first.as_object_mut().unwrap().insert("proof".to_owned(), proof);
     assert_eq!(refusal(&first), "proof: version 1 has no such field; it came with version 2");
     assert_eq!(refusal(&with("/version", json!(0))), "version: it must be from 1 to 4");
@@ -169,7 +169,10 @@ fn a_state_goes_by_one_that_comes_before_it() {
 
 #[test]
 fn what_is_no_job_of_ours_is_told_apart_from_one_of_a_newer_program() {
-    assert_eq!(JobDocument::read(&with("/version", json!(5)).to_string()), Err(JobDocumentError::NewerVersion(5)));
+    assert_eq!(
+        JobDocument::read(&with("/version", json!(VERSION + 1)).to_string()),
+        Err(JobDocumentError::NewerVersion(VERSION + 1))
+    );
     assert!(refusal(&with("/format", json!("wise-badger/pack"))).contains("its format is “wise-badger/pack”"));
     assert_eq!(JobDocument::read("{"), Err(JobDocumentError::NotJson(1)));
     assert_eq!(JobDocument::read("\u{feff} "), Err(JobDocumentError::Empty));

@@ -36,7 +36,7 @@ pub use made::TypedIn;
 pub use option::{MOST_PARTS, OptionEntry, PartEntry, SettingEntry};
 pub use paper::{DRAWN, Drawn, MOST_LINES, NotDrawn, PaperEntry, PaperSection, PaperWord};
 pub use promise::{PromiseEntry, PromisedMark, PromisedRate, PromisedSide, marks_of};
-pub use proof::{CheckWord, CheckedWord, OutsideReason, ProofSheetEntry};
+pub use proof::{CheckWord, CheckedWord, OtherwiseEntry, OtherwiseWord, OutsideReason, ProofSheetEntry};
 pub use shelf_part::{EndWord, LONGEST_NAME, LONGEST_NUMBER, LONGEST_WORDS, MOST_COUNTED, PartRecord, ShelfPart, ShelfProblem};
 pub use sums::{KeptSum, KeptSumsEntry, MOST_SUMS};
 pub use tape_sheet::{ContactEntry, MOST_POINTS, PointEntry, PointHeightEntry, StateEntry, TapeSheetEntry};

@@ -19,12 +19,59 @@ pub struct ProofSheetEntry {
     /// The same in words.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub reason_words: String,
+    /// What was not as when it was first measured.
+    #[serde(default, skip_serializing_if = "OtherwiseEntry::is_empty")]
+    pub otherwise: OtherwiseEntry,
     /// What was checked before it left, each once.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub checks: Vec<(CheckWord, CheckedWord)>,
     /// Why whoever did the work releases it alone.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub released_alone: String,
+}
+
+/// What was not as when the vehicle was first measured, each time that it was read after fitting.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OtherwiseEntry {
+    /// After fitting.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub fitted: Vec<OtherwiseWord>,
+    /// After the drive.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub driven: Vec<OtherwiseWord>,
+    /// After settling.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub settled: Vec<OtherwiseWord>,
+}
+
+/// Something that was not as when the vehicle was first measured.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum OtherwiseWord {
+    /// Another floor, or another spot on it.
+    Floor,
+    /// Tires or their pressures.
+    Tires,
+    /// What is aboard, or where it sits.
+    Load,
+    /// It was not rolled and bounced.
+    NotRolled,
+    /// Something that was taken off is not back on.
+    LeftOff,
+}
+
+impl OtherwiseWord {
+    /// Every one, in the order in which they are asked.
+    pub const ALL: [OtherwiseWord; 5] =
+        [OtherwiseWord::Floor, OtherwiseWord::Tires, OtherwiseWord::Load, OtherwiseWord::NotRolled, OtherwiseWord::LeftOff];
+}
+
+impl OtherwiseEntry {
+    /// Whether all was as before, each time.
+    pub fn is_empty(&self) -> bool {
+        self.fitted.is_empty() && self.driven.is_empty() && self.settled.is_empty()
+    }
 }
 
 /// What is checked before it leaves.
@@ -84,6 +131,11 @@ impl CheckedWord {
 }
 
 impl ProofSheetEntry {
+    /// Whether a miss is put down to something that says nothing of the parts.
+    pub fn clears_the_parts(&self) -> bool {
+        matches!(self.reason, Some(OutsideReason::Reading | OutsideReason::OtherWork | OutsideReason::FirstReadings))
+    }
+
     /// What became of a check; `None` while nobody said.
     pub fn checked(&self, check: CheckWord) -> Option<CheckedWord> {
         self.checks.iter().find(|(of, _)| *of == check).map(|(_, checked)| *checked)

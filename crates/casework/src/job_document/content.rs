@@ -19,7 +19,7 @@ use crate::words::{Word, words_schema};
 /// What the document calls itself.
 pub const FORMAT: &str = "wise-badger/job";
 /// The version written, and the highest that is read.
-pub const VERSION: u32 = 4;
+pub const VERSION: u32 = 5;
 /// A job, to take along.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema)]
 #[serde(deny_unknown_fields)]

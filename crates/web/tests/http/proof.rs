@@ -224,3 +224,40 @@ async fn somebody_else_releases_the_work_or_a_reason_is_given() {
     let sheet = bram.get(&format!("{job}/handover")).await.text("main");
     assert!(sheet.contains("Alone in the shop on a Saturday."), "{sheet}");
 }
+
+/// Another floor, not rolled: the height stands with what was different, is no proof, and what the next time was as before clears it.
+#[tokio::test]
+async fn a_height_that_was_read_otherwise_is_no_proof() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    let mut read = walk(["20 1/2", "20 1/2"], ["23 1/2", "20 3/4"]).to_vec();
+    read.push(("otherwise_not_rolled", "yes"));
+    let proof = ada.fill(&path, &read).await;
+    let (_, note, _) = proof.figure("Rear, empty");
+    assert!(note.contains("as predicted") && note.ends_with("no proof yet: not rolled and bounced"), "{note}");
+    assert!(proof.texts(".figure.is-good").is_empty(), "nothing is proven by it: {}", proof.text(".figures"));
+    let form = proof.form("form[data-draft]");
+    assert_eq!(form.value("otherwise_not_rolled"), "yes", "what was said stays said");
+    let sheet = ada.get(&format!("{job}/handover")).await;
+    assert!(sheet.text("main").contains("no proof yet: not rolled and bounced"), "{}", sheet.text("main"));
+    // After the drive it was as before: what was read then counts, and is a proof.
+    let driven = format!("{path}/driven");
+    let again = ada.fill(&driven, &walk(["20 1/2", "20 1/2"], ["23 1/2", "20 3/4"])).await;
+    assert!(!again.figure("Rear, empty").1.contains("no proof yet"), "{}", again.text(".figures"));
+    let first = ada.get(&path).await.form("form[data-draft]");
+    assert_eq!(first.value("otherwise_not_rolled"), "yes", "each time keeps its own");
+}
+
+/// Other tires are nothing to a height from hub to arch, and other load nothing to an empty one.
+#[tokio::test]
+async fn only_what_bears_on_a_height_is_said_of_it() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let mut read = walk(["20 1/2", "20 1/2"], ["23 1/2", "20 3/4"]).to_vec();
+    read.extend([("otherwise_load", "yes"), ("otherwise_floor", "yes")]);
+    let proof = ada.fill(&format!("{job}/proof"), &read).await;
+    assert!(!proof.figure("Rear, empty").1.contains("no proof yet"), "{}", proof.text(".figures"));
+    let (_, note, _) = proof.figure("Rear, loaded");
+    assert!(note.ends_with("no proof yet: other load, or elsewhere"), "{note}");
+}

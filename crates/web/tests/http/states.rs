@@ -324,7 +324,7 @@ async fn a_file_that_is_no_job_opens_none_and_says_why() {
     let job = measured_half_ton(&ada).await;
     let good = document(&ada, &job).await;
     let spoilt = [
-        (good.replace("\"version\": 4", "\"version\": 5"), "of version 5; this program reads versions 1 to 4"),
+        (good.replace("\"version\": 5", "\"version\": 6"), "of version 6; this program reads versions 1 to 5"),
         (good.replace("\"datum\": \"hub_to_arch\",\n  \"rear", "\"datum\": \"nose\",\n  \"rear"), "datum: “nose” is no datum"),
         (good.replace("\"label\"", "\"lable\""), "unknown field `lable`"),
         ("{".to_owned(), "this is not JSON text: from line 1"),

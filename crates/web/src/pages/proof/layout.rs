@@ -2,7 +2,7 @@
 
 use actix_web::http::StatusCode;
 use askama::Template;
-use wise_badger_casework::entry::{CheckWord, CheckedWord, OutsideReason, PredictedHeight, PromiseEntry};
+use wise_badger_casework::entry::{CheckWord, CheckedWord, OtherwiseWord, OutsideReason, PredictedHeight, PromiseEntry};
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::proof::ProofGrade;
 use wise_badger_casework::reading::{Phase, Place};
@@ -20,14 +20,14 @@ use super::super::shown_again::ShownAgain;
 use super::super::tape::{PlanWalk, StateForm, state_forms};
 use super::super::{Hidden, Names, Page, Record, Refusal, page};
 use super::finish::works_alone;
-use super::{check_field, figures_of, measured_again, path_of, reason_name};
+use super::{check_field, figures_of, measured_again, otherwise_field, path_of, reason_name};
 use crate::correction::option_name;
 use crate::error::WebError;
 use crate::form::look_over::word;
-use crate::form::{Field, Picks, Sheet};
-use crate::view::proof::{adjust_words, cause_words, check_name, checked_name, phase_name, settled_rows};
+use crate::form::{Field, Picks, Sheet, Tick};
+use crate::view::proof::{adjust_words, cause_words, check_name, checked_name, otherwise_name, phase_name, settled_rows};
 use crate::view::shelf::money_words;
-use crate::view::{Figure, Units, caution_text, clock, datum_name};
+use crate::view::{Figure, Units, caution_text, clock, datum_name, sentence};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -51,6 +51,10 @@ struct ProofPage {
     walk: PlanWalk,
     /// The states beside empty and loaded.
     states: Vec<StateForm>,
+    /// What was not as before.
+    otherwise: Vec<Tick>,
+    /// Whether anything was not.
+    is_otherwise: bool,
     /// Tires that were changed with the job.
     tyres: [Field; 2],
     figures: Vec<Figure>,
@@ -144,6 +148,8 @@ pub(super) fn proof_page(
     let mut first = state_forms(sheet, file, &states, phase, &record.names, promised);
     let further = first.split_off(LoadState::BOTH.len().min(first.len()));
     let outside = figures.iter().any(|(grade, _)| *grade == ProofGrade::Outside);
+    let otherwise: Vec<Tick> =
+        OtherwiseWord::ALL.into_iter().map(|what| sheet.tick(otherwise_field(what), sentence(otherwise_name(what)))).collect();
     let template = ProofPage {
         frame: JobFrame::new(worker, file, Some(Stage::Proof), &shown),
         number: file.job.number.0,
@@ -154,6 +160,8 @@ pub(super) fn proof_page(
         walk: PlanWalk::of(file, first),
         states: further,
         tyres: [tyre("front_tyre_now", "Front tires now"), tyre("rear_tyre_now", "Rear tires now")],
+        is_otherwise: otherwise.iter().any(|tick| tick.ticked),
+        otherwise,
         outside,
         causes: if outside { cause_words(file, units) } else { Vec::new() },
         adjust: adjust_words(file, units),

@@ -7,7 +7,7 @@ pub(crate) use finish::{finish, reopen};
 
 use std::marker::PhantomData;
 
-use wise_badger_casework::entry::{CheckWord, CheckedWord, OutsideReason, ProofSheetEntry};
+use wise_badger_casework::entry::{CheckWord, CheckedWord, OtherwiseWord, OutsideReason, ProofSheetEntry};
 use wise_badger_casework::proof::ProofGrade;
 use wise_badger_casework::reading::{Phase, Reading};
 use wise_badger_casework::route::Stage;
@@ -67,6 +67,11 @@ fn check_field(check: CheckWord) -> String {
     format!("check_{}", word(check))
 }
 
+/// Name of the field of something that was not as before.
+fn otherwise_field(what: OtherwiseWord) -> String {
+    format!("otherwise_{}", word(what))
+}
+
 /// Heights after fitting, and what stands beside them.
 pub(crate) struct ProofEntry {
     phase: Phase,
@@ -105,6 +110,9 @@ impl<W: When> JobForm for ProofForm<W> {
         sheet.set("rear_tyre_now", proof.rear_tyre.clone());
         sheet.set("reason", proof.reason.map(word).unwrap_or_default());
         sheet.set("reason_words", proof.reason_words.clone());
+        for what in W::PHASE.otherwise(&proof.otherwise) {
+            sheet.set(&otherwise_field(*what), "yes");
+        }
         for (check, checked) in &proof.checks {
             sheet.set(&check_field(*check), word(*checked));
         }
@@ -141,8 +149,11 @@ impl<W: When> JobForm for ProofForm<W> {
             CheckedWord::ALL.into_iter().find(|checked| word(*checked) == said).map(|checked| (check, checked))
         };
         let checks = CheckWord::ALL.into_iter().filter_map(checked).collect();
-        let released_alone = record.file.case().proof.released_alone.clone();
-        let entry = ProofSheetEntry { front_tyre, rear_tyre, reason, reason_words, checks, released_alone };
+        let ticked = OtherwiseWord::ALL.into_iter().filter(|what| sheet.is_filled(&otherwise_field(*what))).collect();
+        let kept = record.file.case().proof.clone();
+        let otherwise = W::PHASE.said_otherwise(kept.otherwise, ticked);
+        let released_alone = kept.released_alone;
+        let entry = ProofSheetEntry { front_tyre, rear_tyre, reason, reason_words, otherwise, checks, released_alone };
         sheet.is_sound().then_some(ProofEntry { phase: W::PHASE, readings, sheet: entry })
     }
 

@@ -1,7 +1,7 @@
 //! What is said beside a proof: how it settled, what is likeliest behind a miss, what can be set otherwise, what was checked.
 
 use wise_badger_casework::adjust::{Adjustment, adjust};
-use wise_badger_casework::entry::{CheckWord, CheckedWord};
+use wise_badger_casework::entry::{CheckWord, CheckedWord, OtherwiseWord};
 use wise_badger_casework::proof::{Miss, MissCause, likely_causes};
 use wise_badger_casework::reading::Phase;
 use wise_badger_casework::survey::{End, LoadState};
@@ -46,6 +46,31 @@ pub(crate) fn checked_name(checked: CheckedWord) -> &'static str {
     }
 }
 
+/// What it is called that something was not as before.
+pub(crate) fn otherwise_name(word: OtherwiseWord) -> &'static str {
+    match word {
+        OtherwiseWord::Floor => "another floor, or another spot on it",
+        OtherwiseWord::Tires => "other tires or pressures",
+        OtherwiseWord::Load => "other load, or elsewhere",
+        OtherwiseWord::NotRolled => "not rolled and bounced",
+        OtherwiseWord::LeftOff => "something taken off is not back on",
+    }
+}
+
+/// The stories that somebody gave a reason for by what he said was not as before.
+fn spoken_for(file: &JobFile) -> Vec<MissCause> {
+    let case = file.case();
+    let words = [End::Rear, End::Front]
+        .into_iter()
+        .flat_map(|end| file.work.fitted().states().flat_map(move |state| case.otherwise_at(state, end)).collect::<Vec<_>>());
+    let story = |word: OtherwiseWord| match word {
+        OtherwiseWord::Floor | OtherwiseWord::Tires => MissCause::Ground,
+        OtherwiseWord::Load | OtherwiseWord::LeftOff => MissCause::Load,
+        OtherwiseWord::NotRolled => MissCause::Preload,
+    };
+    words.map(story).collect()
+}
+
 /// Every height that was read more than once after fitting: what it is, and what it was each time, with how far it came down between
 /// the first and the last.
 pub(crate) fn settled_rows(file: &JobFile, units: Units) -> Vec<(String, Vec<String>)> {
@@ -88,7 +113,7 @@ pub(crate) fn cause_words(file: &JobFile, units: Units) -> Vec<String> {
         return Vec::new();
     }
     let driven = file.case().readings.iter().any(|reading| matches!(reading.spot.phase, Phase::Driven | Phase::Settled));
-    let odds = likely_causes(&misses, driven);
+    let odds = likely_causes(&misses, driven, &spoken_for(file));
     let told = odds.iter().take(3).filter(|odds| odds.share > 0.1);
     told.map(|odds| format!("{} ({}).", story(odds.cause, &misses, file, units), in_a_hundred(odds.share))).collect()
 }

@@ -2,10 +2,10 @@
 
 mod after;
 
-pub(crate) use after::{adjust_words, cause_words, check_name, checked_name, phase_name, settled_rows};
+pub(crate) use after::{adjust_words, cause_words, check_name, checked_name, otherwise_name, phase_name, settled_rows};
 
 use wise_badger_casework::casework::Casework;
-use wise_badger_casework::entry::{PredictedHeight, PredictedHeights, PredictedSides};
+use wise_badger_casework::entry::{OtherwiseWord, PredictedHeight, PredictedHeights, PredictedSides};
 use wise_badger_casework::proof::{ProofCheck, ProofGrade};
 use wise_badger_casework::survey::{End, is_a_lean};
 use wise_badger_mechanics::side::Side;
@@ -36,8 +36,9 @@ pub(crate) fn graded_proof(
         let label = |side: &str| format!("{}{side}, {}", sentence(end_name(class, end)), state_of(fitted, state));
         let axle = height.zip(fitted.height(end, state));
         let planned = |measured: Uncertain<Length>| end == End::Front && work.means_the_front_at(state, measured.value);
+        let otherwise = work.case().otherwise_at(state, end);
         figures.extend(axle.map(|(predicted, measured)| {
-            let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end) };
+            let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end), otherwise: &otherwise };
             proof(label(""), predicted, measured, beside, units)
         }));
         let sides = predicted.sides.iter().filter(|_| detail == Detail::Sides);
@@ -48,7 +49,7 @@ pub(crate) fn graded_proof(
             let predicted = sides.map(|sides| if side == Side::Left { sides.left } else { sides.right });
             let both = predicted.zip(fitted.side(end, state, side));
             figures.extend(both.map(|(predicted, measured)| {
-                let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end) };
+                let beside = Beside { meant: planned(measured), tyres: work.case().by_new_tyres(end), otherwise: &otherwise };
                 proof(label(&format!(" {}", side.name())), predicted, measured, beside, units)
             }));
         }
@@ -58,18 +59,20 @@ pub(crate) fn graded_proof(
 
 /// What is known of a height beside its prediction.
 #[derive(Clone, Copy)]
-struct Beside {
+struct Beside<'o> {
     /// Whether the aim wants it where it was read, whatever the correction at the other end does.
     meant: bool,
     /// What tires changed with the job add to the reading, taken out already.
     tyres: Length,
+    /// What was not as before when it was read.
+    otherwise: &'o [OtherwiseWord],
 }
 
 fn proof(
     label: String,
     predicted: PredictedHeight,
     measured: Uncertain<Length>,
-    beside: Beside,
+    beside: Beside<'_>,
     units: Units,
 ) -> (ProofGrade, Figure) {
     let of_a_reading = predicted.tape_band_m.is_some();
@@ -91,6 +94,8 @@ fn proof(
         ProofGrade::WithinTheTape => (Tone::Plain, format!("just outside the band, {by}; the tape's own doubt explains it")),
         ProofGrade::Outside => (Tone::Act, format!("outside the band, {by}; find out why before it leaves")),
     };
+    // A height that was read otherwise proves nothing, wherever it lies.
+    let tone = if beside.otherwise.is_empty() || tone == Tone::Act { tone } else { Tone::Plain };
     let tyres = (!units.is_nothing(beside.tyres)).then(|| {
         let sign = if beside.tyres.si() < 0.0 { '+' } else { '−' };
         let (read, off) = (units.exact(read), units.exact(beside.tyres.abs()));
@@ -118,5 +123,11 @@ fn proof(
     let foretold = units.predicted(Uncertain::new(check.predicted, check.band / 2.0));
     let note = format!("predicted {foretold}: {words}");
     let note = if units.is_nothing(beside.tyres) { note } else { format!("{note}; the new tires taken out") };
+    let note = match beside.otherwise {
+        [] => note,
+        words => {
+            format!("{note}; no proof yet: {}", words.iter().map(|word| otherwise_name(*word)).collect::<Vec<_>>().join(", "))
+        }
+    };
     (grade, Figure::new(label, units.height(measured.value), sum).note(note).tone(tone))
 }
