@@ -89,6 +89,68 @@ pub fn find(connection: &mut PgConnection, shop: ShopId, id: BookingId) -> Resul
     one.map(booking).ok_or(StoreError::NotFound("booking"))
 }
 
+/// What became of a booking.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Became {
+    /// It stands as it was booked.
+    Stands(Booking),
+    /// It was moved or changed, perhaps more than once: how it stands now, and who did so last.
+    Moved {
+        /// The booking in its place.
+        to: Booking,
+        /// Who changed it last.
+        by: PersonId,
+        /// When.
+        at: DateTime<Utc>,
+    },
+    /// It was struck off, after whatever changes.
+    StruckOff {
+        /// The job that it was of.
+        number: JobNumber,
+        /// Who struck it off.
+        by: PersonId,
+        /// When.
+        at: DateTime<Utc>,
+    },
+}
+
+#[derive(QueryableByName)]
+struct Last {
+    #[diesel(sql_type = diesel::sql_types::BigInt)]
+    id: i64,
+}
+
+/// What became of a booking since.
+///
+/// # Errors     [`StoreError::NotFound`] of one that the shop never had
+pub fn became(connection: &mut PgConnection, shop: ShopId, id: BookingId) -> Result<Became, StoreError> {
+    // Each knows the one that it followed, and keys only rise: the last in the row is the highest.
+    let asked = "WITH RECURSIVE row_of (id) AS (
+            SELECT id FROM bookings WHERE shop_id = $1 AND id = $2
+            UNION ALL
+            SELECT later.id FROM bookings later JOIN row_of ON later.shop_id = $1 AND later.follows = row_of.id
+        ) SELECT id FROM row_of ORDER BY id DESC LIMIT 1";
+    let last = diesel::sql_query(asked)
+        .bind::<diesel::sql_types::BigInt, _>(shop)
+        .bind::<diesel::sql_types::BigInt, _>(id)
+        .get_result::<Last>(connection)
+        .optional()?
+        .ok_or(StoreError::NotFound("booking"))?;
+    let last = BookingId(last.id);
+    type Of = (JobNumber, PersonId, DateTime<Utc>, Option<PersonId>, Option<DateTime<Utc>>);
+    let (number, recorded_by, recorded_at, withdrawn_by, withdrawn_at): Of = bookings::table
+        .inner_join(jobs::table.on(jobs::shop_id.eq(bookings::shop_id).and(jobs::id.eq(bookings::job_id))))
+        .filter(bookings::shop_id.eq(shop))
+        .filter(bookings::id.eq(last))
+        .select((jobs::number, bookings::recorded_by, bookings::recorded_at, bookings::withdrawn_by, bookings::withdrawn_at))
+        .first(connection)?;
+    match withdrawn_by.zip(withdrawn_at) {
+        Some((by, at)) => Ok(Became::StruckOff { number, by, at }),
+        None if last == id => Ok(Became::Stands(find(connection, shop, id)?)),
+        None => Ok(Became::Moved { to: find(connection, shop, last)?, by: recorded_by, at: recorded_at }),
+    }
+}
+
 /// Books a job into a bay.
 ///
 /// # Errors     [`StoreError::Overlaps`] when bay or vehicle is taken then, [`StoreError::NotFound`] of the bay

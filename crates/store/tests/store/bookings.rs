@@ -2,9 +2,9 @@
 
 use chrono::{DateTime, TimeZone, Utc};
 use wise_badger_store::bay::{self, Bay};
-use wise_badger_store::booking::{self, Slot};
+use wise_badger_store::booking::{self, Became, Slot};
 use wise_badger_store::test_support::TestDatabase;
-use wise_badger_store::{BayId, PgConnection, StoreError, calendar_link, job};
+use wise_badger_store::{BayId, PgConnection, ShopId, StoreError, calendar_link, job};
 
 use crate::{TestShop, intake, somebody};
 
@@ -57,7 +57,17 @@ fn no_bay_holds_two_at_once_and_no_vehicle_is_in_two() {
         Err(StoreError::StaleRow { .. })
     ));
     assert!(matches!(booking::find(connection, person.shop_id, first), Err(StoreError::NotFound(_))), "that one is another now");
+    assert!(
+        matches!(booking::became(connection, person.shop_id, first).unwrap(), Became::Moved { by, .. } if by == person.id),
+        "and what became of it is known"
+    );
     booking::withdraw(connection, person, moved).unwrap();
+    for id in [first, moved] {
+        let became = booking::became(connection, person.shop_id, id).unwrap();
+        assert!(matches!(became, Became::StruckOff { number, .. } if number == job.number), "{became:?}");
+    }
+    let elsewhere = booking::became(connection, ShopId(999_999), first);
+    assert!(matches!(elsewhere, Err(StoreError::NotFound(_))), "another shop never had it");
     let left = booking::between(connection, person.shop_id, at(1, 0), at(30, 0)).unwrap();
     assert_eq!(left.iter().map(|booking| booking.job).collect::<Vec<_>>(), [other.id]);
 }

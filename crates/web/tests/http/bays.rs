@@ -94,7 +94,14 @@ async fn a_booking_is_moved_by_steps_of_the_shops_own_hours_and_struck_off() {
     let first = id("2030-12-02").await;
     moved(&[("days", "1")]).await;
     assert!(said("2030-12-02").await.contains("Tue Dec 3 15:30"));
-    assert_eq!(ada.get(&first).await.status, StatusCode::NOT_FOUND, "whoever has the page before is told");
+    let before = ada.get(&first).await;
+    assert!(
+        before.text("[role=alert]").starts_with("Ada put it in Lift 1, Tue Dec 3, 15:30, meanwhile"),
+        "{}",
+        before.text("main")
+    );
+    assert_eq!(before.form("section[aria-labelledby='hand-head'] form").value("time"), "15:30", "as it stands now");
+    assert_eq!(ada.get("/bays/bookings/999999").await.status, StatusCode::NOT_FOUND);
     let page = ada.get(&id("2030-12-02").await).await;
     let struck = ada.send(&page.form("form[action$='/withdraw']")).await;
     assert_eq!((struck.status, said("2030-12-02").await), (StatusCode::OK, String::new()));
@@ -134,4 +141,59 @@ async fn a_calendar_program_reads_the_bays_by_a_link_that_can_be_taken_back() {
     assert_eq!(reqwest::get(format!("{}/bays.ics?key=x", site.address)).await.unwrap().status(), StatusCode::NOT_FOUND);
     ada.press("/bays", "/revoke").await;
     assert_eq!(reqwest::get(&link).await.unwrap().status(), StatusCode::NOT_FOUND, "taken back");
+}
+
+/// Two look at one booking; who comes second loses nothing of what he asked, sees what the other did, and gets it with one press more.
+#[tokio::test]
+async fn two_who_move_one_booking_see_what_the_other_did() {
+    let (site, ada, _job) = with_bays().await;
+    let bo = Visitor::working(&site.address, "Bo").await;
+    book(&ada, 1, "1", "2030-12-02", "09:00", "1").await;
+    let booking = ada.get("/bays?week=2030-12-02").await.attributes("svg.bay-week a", "href")[0].clone();
+    let hand = "section[aria-labelledby='hand-head'] form";
+    let (his, mine) = (bo.get(&booking).await, ada.get(&booking).await);
+    bo.send(&his.form(hand).with(&[("time", "13:00")])).await;
+    let late = ada.send(&mine.form(hand).with(&[("time", "10:30"), ("hours", "2")])).await;
+    assert_eq!(late.status, StatusCode::CONFLICT);
+    let said = late.text("[role=alert]");
+    assert!(said.contains("Nothing was moved. Bo put it in Long bay, Mon Dec 2, 13:00, meanwhile"), "{said}");
+    let form = late.form(hand);
+    assert_eq!((form.value("time"), form.value("hours")), ("10:30", "2"), "what was asked is still there");
+    let again = ada.send(&form).await;
+    assert_eq!(again.status, StatusCode::OK, "{}", again.text("main"));
+    let week = ada.get("/bays?week=2030-12-02").await.attributes("svg.bay-week a", "aria-label");
+    assert!(week.len() == 1 && week[0].contains("10:30 to Mon Dec 2 12:30"), "{week:?}");
+}
+
+/// Dragged from where it is no more, struck off twice, moved after it was struck off.
+#[tokio::test]
+async fn what_somebody_struck_off_is_not_moved_and_can_be_booked_anew() {
+    let (_site, ada, _job) = with_bays().await;
+    book(&ada, 1, "1", "2030-12-02", "09:00", "1").await;
+    let week = ada.get("/bays?week=2030-12-02").await;
+    let booking = week.attributes("svg.bay-week a", "href")[0].clone();
+    let moved = async |steps: &str| {
+        let mut fields: Vec<(String, String)> = ada.get("/bays?week=2030-12-02").await.form("form.bay-move").fields().to_vec();
+        fields.push(("steps".to_owned(), steps.to_owned()));
+        ada.post(&format!("{booking}/move"), &fields).await
+    };
+    let page = ada.get(&booking).await;
+    moved("2").await;
+    let again = moved("2").await;
+    assert_eq!(again.status, StatusCode::CONFLICT, "by so much from where it is no more");
+    assert!(
+        again.text("[role=alert]").contains("Nothing was moved. Ada put it in Long bay, Mon Dec 2, 10:00"),
+        "{}",
+        again.text("main")
+    );
+    let off = ada.send(&page.form("form[action$='/withdraw']")).await;
+    assert_eq!(off.status, StatusCode::CONFLICT, "it is another now");
+    ada.send(&off.form("form[action$='/withdraw']")).await;
+    assert!(ada.get("/bays?week=2030-12-02").await.attributes("svg.bay-week a", "href").is_empty());
+    let gone = moved("2").await;
+    assert!(gone.text("[role=alert]").contains("Ada struck it off meanwhile"), "{}", gone.text("main"));
+    let anew =
+        ada.send(&gone.form("section[aria-labelledby='hand-head'] form").with(&[("day", "2030-12-02"), ("time", "14:00")])).await;
+    assert_eq!(anew.status, StatusCode::OK, "{}", anew.text("main"));
+    assert_eq!(ada.get("/bays?week=2030-12-02").await.attributes("svg.bay-week a", "href").len(), 1);
 }

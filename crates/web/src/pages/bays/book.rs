@@ -1,8 +1,8 @@
-//! Booking a job into a bay: the earliest slots found, or by hand; moving it, and striking it off.
+//! Booking a job into a bay: the earliest slots found, or by hand.
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path, Query};
+use actix_web::web::{Data, Query};
 use askama::Template;
 use chrono::{Days, Local, NaiveDateTime, NaiveTime};
 use serde::Deserialize;
@@ -73,25 +73,39 @@ pub(crate) struct Job {
 
 /// What a booking is asked to be.
 #[derive(Debug, Clone, PartialEq)]
-struct Asked {
-    bay: Option<i64>,
-    begins: Option<NaiveDateTime>,
-    hours: f64,
-    person: Option<i64>,
-    second: Option<i64>,
+pub(super) struct Asked {
+    pub(super) bay: Option<i64>,
+    pub(super) begins: Option<NaiveDateTime>,
+    pub(super) hours: f64,
+    pub(super) person: Option<i64>,
+    pub(super) second: Option<i64>,
+}
+
+impl Asked {
+    /// As a booking stands, or would.
+    pub(super) fn of(slot: &Slot, days: &WorkDays) -> Self {
+        let (begins, ends) = (local(slot.begins_at), local(slot.ends_at));
+        Asked {
+            bay: Some(slot.bay.0),
+            begins: Some(begins),
+            hours: days.hours_between(begins, ends),
+            person: slot.person.map(|id| id.0),
+            second: slot.second.map(|id| id.0),
+        }
+    }
 }
 
 /// What the page is drawn from.
-struct About {
+pub(super) struct About {
     job: JobId,
     number: JobNumber,
     label: String,
     planned: PlannedDays,
     lift: bool,
-    read: Read,
+    pub(super) read: Read,
 }
 
-async fn about(database: &Data<Database>, worker: &Worker, number: i32) -> Result<About, WebError> {
+pub(super) async fn about(database: &Data<Database>, worker: &Worker, number: i32) -> Result<About, WebError> {
     let planned = planned_days(database, worker, number).await?;
     let file = &planned.file;
     let lift =
@@ -150,7 +164,7 @@ pub(crate) async fn ask(database: Data<Database>, worker: Worker, asked: Query<J
     book_page(&worker, &about, None, &first_asked(&about), "", StatusCode::OK)
 }
 
-fn first_asked(about: &About) -> Asked {
+pub(super) fn first_asked(about: &About) -> Asked {
     let slot = about.slots(None, None).first().copied();
     Asked {
         bay: slot.map(|slot| slot.bay),
@@ -161,7 +175,7 @@ fn first_asked(about: &About) -> Asked {
     }
 }
 
-fn book_page(
+pub(super) fn book_page(
     worker: &Worker,
     about: &About,
     booking: Option<BookingId>,
@@ -219,7 +233,7 @@ fn book_page(
 }
 
 /// What a form asks for.
-fn asked_of(sheet: &Sheet) -> Asked {
+pub(super) fn asked_of(sheet: &Sheet) -> Asked {
     let id = |name: &str| sheet.text(name).parse::<i64>().ok();
     let time = sheet.text("time").parse::<NaiveTime>().or_else(|_| NaiveTime::parse_from_str(sheet.text("time"), "%H:%M"));
     let begins = DayEntry::read(sheet.text("day")).zip(time.ok()).map(|(day, time)| day.and_time(time));
@@ -233,7 +247,7 @@ fn asked_of(sheet: &Sheet) -> Asked {
 }
 
 /// The slot that is asked for, or what is wrong with it.
-fn slot_of(asked: &Asked, days: &WorkDays) -> Result<Slot, String> {
+pub(super) fn slot_of(asked: &Asked, days: &WorkDays) -> Result<Slot, String> {
     let bay = asked.bay.ok_or("Pick a bay.")?;
     let begins = asked.begins.ok_or("Say the day and the time at which it is driven in.")?;
     if !(0.25..=MOST_HOURS).contains(&asked.hours) {
@@ -270,103 +284,15 @@ pub(crate) async fn put(database: Data<Database>, worker: Worker, posted: Posted
         job::must_be_open(connection, person.shop_id, of)?;
         booking::put(connection, person, of, &slot).map(|_| ())
     });
-    answered(done.await, &worker, &about, None, &asked, &slot)
-}
-
-fn answered(
-    done: Result<(), WebError>,
-    worker: &Worker,
-    about: &About,
-    booking: Option<BookingId>,
-    asked: &Asked,
-    slot: &Slot,
-) -> Result<HttpResponse, WebError> {
-    match done {
+    match done.await {
         Err(WebError::Store(StoreError::Overlaps { what })) => {
-            let refusal = format!("Nothing was booked: at that time {what} is taken. These are free.");
-            book_page(worker, about, booking, asked, &refusal, StatusCode::CONFLICT)
+            book_page(&worker, &about, None, &asked, &taken_then(what), StatusCode::CONFLICT)
         }
         done => done.map(|()| see_other(format!("{BAYS}?week={}", local(slot.begins_at).date()))),
     }
 }
 
-/// A booking, to be looked at and moved.
-pub(crate) async fn show(database: Data<Database>, worker: Worker, id: Path<i64>) -> Result<HttpResponse, WebError> {
-    let (about, found) = of_booking(&database, &worker, *id).await?;
-    let days = WorkDays::of(&about.read.terms);
-    let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
-    let asked = Asked {
-        bay: Some(found.slot.bay.0),
-        begins: Some(begins),
-        hours: days.hours_between(begins, ends),
-        person: found.slot.person.map(|id| id.0),
-        second: found.slot.second.map(|id| id.0),
-    };
-    book_page(&worker, &about, Some(found.id), &asked, "", StatusCode::OK)
-}
-
-async fn of_booking(database: &Data<Database>, worker: &Worker, id: i64) -> Result<(About, booking::Booking), WebError> {
-    let shop = worker.shop_id();
-    let found = database.read(move |connection| booking::find(connection, shop, BookingId(id))).await?;
-    Ok((about(database, worker, found.number.0).await?, found))
-}
-
-/// Moves it to what the form says.
-pub(crate) async fn change(
-    database: Data<Database>,
-    worker: Worker,
-    id: Path<i64>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let (about, found) = of_booking(&database, &worker, *id).await?;
-    let sheet = Sheet::posted(posted, worker.units());
-    let asked = asked_of(&sheet);
-    let slot = match slot_of(&asked, &WorkDays::of(&about.read.terms)) {
-        Ok(slot) => slot,
-        Err(refusal) => return book_page(&worker, &about, Some(found.id), &asked, &refusal, StatusCode::UNPROCESSABLE_ENTITY),
-    };
-    let of = found.id;
-    let done =
-        once(&database, &worker, &sheet, move |connection, person| booking::change(connection, person, of, &slot).map(|_| ()));
-    answered(done.await, &worker, &about, Some(found.id), &asked, &slot)
-}
-
-/// Moves it by half hours that the shop works, and by bays, as it was dragged or moved by keys.
-pub(crate) async fn move_on(
-    database: Data<Database>,
-    worker: Worker,
-    id: Path<i64>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let sheet = Sheet::posted(posted, worker.units());
-    let number = |name: &str| sheet.text(name).parse::<i64>().unwrap_or(0).clamp(-400, 400);
-    let (steps, rows, days_on) = (number("steps"), number("rows"), number("days"));
-    let (about, found) = of_booking(&database, &worker, *id).await?;
-    let days = WorkDays::of(&about.read.terms);
-    let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
-    let hours = days.hours_between(begins, ends);
-    let place = about.read.bays.iter().position(|bay| bay.id == found.slot.bay).unwrap_or(0);
-    let last = i64::try_from(about.read.bays.len()).unwrap_or(1) - 1;
-    let place = usize::try_from((i64::try_from(place).unwrap_or(0) + rows).clamp(0, last.max(0))).unwrap_or(0);
-    let bay = about.read.bays.get(place).map_or(found.slot.bay, |bay| bay.id);
-    let begins = days.moved(days.moved_by_days(begins, days_on), steps);
-    let slot = Slot { bay, begins_at: utc(begins), ends_at: utc(days.ends(begins, hours)), ..found.slot };
-    let of = found.id;
-    let done =
-        once(&database, &worker, &sheet, move |connection, person| booking::change(connection, person, of, &slot).map(|_| ()));
-    done.await?;
-    Ok(see_other(format!("{BAYS}?week={}&moved={}", begins.date(), found.number.0)))
-}
-
-/// Strikes it off.
-pub(crate) async fn withdraw(
-    database: Data<Database>,
-    worker: Worker,
-    id: Path<i64>,
-    posted: Posted,
-) -> Result<HttpResponse, WebError> {
-    let sheet = Sheet::posted(posted, worker.units());
-    let id = BookingId(*id);
-    once(&database, &worker, &sheet, move |connection, person| booking::withdraw(connection, person, id)).await?;
-    Ok(see_other(BAYS))
+/// Why a slot is not to be had.
+pub(super) fn taken_then(what: &str) -> String {
+    format!("Nothing was booked: at that time {what} is taken. These are free.")
 }

@@ -2,9 +2,11 @@
 
 mod book;
 mod calendar;
+mod meanwhile;
 
-pub(crate) use book::{ask, change, move_on, put, show as show_booking, withdraw};
+pub(crate) use book::{ask, put};
 pub(crate) use calendar::{file as calendar_file, make_link, revoke_link};
+pub(crate) use meanwhile::{change, move_on, show as show_booking, withdraw};
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
