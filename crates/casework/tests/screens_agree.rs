@@ -62,7 +62,7 @@ fn listed(part: &Correction) -> Option<OptionEntry> {
         Some((figure.name.to_owned(), FigureEntry::from(typed)))
     };
     let figures = row.figures.iter().map(figure).collect::<Option<_>>()?;
-    CorrectionEntry::new(row, part.site().clone(), figures).ok().map(OptionEntry::from)
+    CorrectionEntry::new(row, part.site(), figures).ok().map(OptionEntry::from)
 }
 
 fn near(one: Uncertain<Length>, other: Uncertain<Length>, by: f64) -> bool {
