@@ -320,11 +320,6 @@ impl Case {
         self.survey_of(|state, end| self.last_after(state, end).unwrap_or(Phase::Fitted))
     }
 
-    /// What was read at one time alone.
-    pub fn survey_in(&self, phase: Phase) -> Survey {
-        self.survey_of(|_, _| phase)
-    }
-
     /// When an end was read last in a state after fitting; `None` while it was not.
     pub fn last_after(&self, state: LoadState, end: End) -> Option<Phase> {
         let corners = if end == End::Front { [Place::FrontLeft, Place::FrontRight] } else { [Place::RearLeft, Place::RearRight] };

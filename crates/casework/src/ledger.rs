@@ -116,7 +116,7 @@ pub fn mean_and_sd(seen: &[f64]) -> (f64, f64) {
 /// Every height of a job that was read after fitting and had been promised.
 pub fn lines(work: &Casework, promised: &PredictedHeights) -> Vec<LedgerLine> {
     let (found, fitted) = (work.found(), work.fitted());
-    let first = work.case().survey_in(Phase::Fitted);
+    let first = work.case().survey(Phase::Fitted);
     let mut lines = Vec::new();
     for state in fitted.states() {
         for end in End::BOTH {

@@ -26,7 +26,7 @@ pub const VERSION: u32 = 5;
 pub struct JobDocument {
     /// `wise-badger/job`.
     pub format: String,
-    /// From 1 to 4.
+    /// From 1 to 5.
     pub version: u32,
     /// What the shop calls the job.
     pub label: String,
