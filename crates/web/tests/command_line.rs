@@ -189,9 +189,9 @@ fn a_job_is_given_out_and_taken_in_again_from_the_shell() {
         [&text(&given.stdout), &example].map(|text| serde_json::from_str(text).expect("a JSON document"));
     assert_eq!(same[0], same[1]);
     let newer =
-        run(&["job", "import", "--database-url", &database.url(), "-"], &example.replace("\"version\": 4", "\"version\": 5"));
+        run(&["job", "import", "--database-url", &database.url(), "-"], &example.replace("\"version\": 5", "\"version\": 6"));
     assert_eq!(newer.status.code(), Some(2));
-    assert!(text(&newer.stderr).contains("this document is of version 5"), "{}", text(&newer.stderr));
+    assert!(text(&newer.stderr).contains("this document is of version 6"), "{}", text(&newer.stderr));
     let none = run(&["job", "export", "--database-url", &database.url(), "2"], "");
     assert_eq!(
         (none.status.code(), text(&none.stderr)),
