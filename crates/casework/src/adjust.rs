@@ -42,7 +42,8 @@ pub struct Adjust {
     pub settings: Vec<Adjustment>,
 }
 
-/// What can be set where the rear was measured outside its aim; `None` while it was not, where it is inside, and over a rating.
+/// What can be set where the rear was measured outside its aim; `None` while it was not, where it is inside, over a rating, and where it
+/// was read otherwise than before: under another load nothing is set for this one.
 pub fn adjust(work: &Casework) -> Option<Adjust> {
     // Past a rating nothing is made to carry more.
     if work.overload().is_some() {
@@ -56,6 +57,9 @@ pub fn adjust(work: &Casework) -> Option<Adjust> {
     let measured = work.fitted().height(End::Rear, state)?;
     let as_read = Uncertain::new(measured.value, metres(0.0));
     if matches!(band.judge(as_read), AimVerdict::Meets | AimVerdict::LikelyMeets) {
+        return None;
+    }
+    if [End::Rear, End::Front].into_iter().any(|end| !work.case().otherwise_at(state, end).is_empty()) {
         return None;
     }
     let off = band.height - measured.value;

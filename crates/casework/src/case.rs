@@ -328,10 +328,14 @@ impl Case {
         Phase::AFTER.into_iter().rev().find(read)
     }
 
-    /// What was not as before when an end was read last in a state, of what bears on that height: floor and tires where heights are taken
-    /// from the ground, what is aboard where there is something aboard.
+    /// What was not as before when an end was read last in a state, of what bears on that height.
     pub fn otherwise_at(&self, state: LoadState, end: End) -> Vec<OtherwiseWord> {
-        let Some(phase) = self.last_after(state, end) else { return Vec::new() };
+        self.last_after(state, end).map(|phase| self.otherwise_in(phase, state)).unwrap_or_default()
+    }
+
+    /// What was not as before at one time, of what bears on a height in a state: floor and tires where heights are taken from the ground, what
+    /// is aboard where there is something aboard.
+    pub fn otherwise_in(&self, phase: Phase, state: LoadState) -> Vec<OtherwiseWord> {
         let from_the_ground = self.measured.datum.unwrap_or(Datum::GroundToArch).includes_tyre();
         let bears = |word: &OtherwiseWord| match word {
             OtherwiseWord::Floor | OtherwiseWord::Tires => from_the_ground,

@@ -113,21 +113,26 @@ pub fn mean_and_sd(seen: &[f64]) -> (f64, f64) {
     (mean, variance.sqrt())
 }
 
-/// Every height of a job that was read after fitting and had been promised.
+/// Every height of a job that was read after fitting, as it was read before, and had been promised.
 pub fn lines(work: &Casework, promised: &PredictedHeights) -> Vec<LedgerLine> {
     let (found, fitted) = (work.found(), work.fitted());
-    let first = work.case().survey(Phase::Fitted);
+    let case = work.case();
+    let first = case.survey(Phase::Fitted);
+    // What is put down to something else says nothing of a part, nor how it settled.
+    let tells = !case.proof.clears_the_parts();
     let mut lines = Vec::new();
     for state in fitted.states() {
         for end in End::BOTH {
             let heights = (found.height(end, state), fitted.height(end, state), promised.get(end, state));
             let (Some(before), Some(read), Some(promise)) = heights else { continue };
+            // On another floor, under another load: that is another height.
+            if !case.otherwise_at(state, end).is_empty() {
+                continue;
+            }
             let read_m = read.value.si();
-            let first_m = first.height(end, state).map(|first| first.value.si()).filter(|first| (first - read_m).abs() > 1e-6);
+            let first = first.height(end, state).filter(|_| tells && case.otherwise_in(Phase::Fitted, state).is_empty());
+            let first_m = first.map(|first| first.value.si()).filter(|first| (first - read_m).abs() > 1e-6);
             let band_m = promise.tape_band_m.unwrap_or(promise.band_m);
-            let case = work.case();
-            // What was read otherwise than before, or is put down to something else, says nothing of a part.
-            let tells = case.otherwise_at(state, end).is_empty() && !case.proof.clears_the_parts();
             lines.push(LedgerLine {
                 end,
                 state,

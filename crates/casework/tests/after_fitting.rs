@@ -11,7 +11,8 @@ use rand::SeedableRng as _;
 use wise_badger_casework::adjust::adjust;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{
-    AimSheet, BareUnits, CorrectionEntry, GoalEntry, MarkEntry, OptionEntry, Typed, UnitWord, WayWord, WhenEntry,
+    AimSheet, BareUnits, CorrectionEntry, GoalEntry, MarkEntry, OptionEntry, OtherwiseEntry, OtherwiseWord, Typed, UnitWord,
+    WayWord, WhenEntry,
 };
 use wise_badger_casework::proof::{Miss, MissCause, likely_causes};
 use wise_badger_casework::reading::{Phase, Place, Reading, Spot};
@@ -184,6 +185,19 @@ fn nothing_is_set_where_the_aim_is_met_or_nothing_can_be() {
     let row = KindRow::of("lift_block").unwrap();
     case.options = vec![OptionEntry::from(CorrectionEntry::of(row, [("thickness", thick.into())]).unwrap())];
     assert_eq!(adjust(&Casework::new(case)).unwrap().settings, []);
+}
+
+/// Under another load than the one that the aim speaks of, nothing is set; what bears on no height changes nothing.
+#[test]
+fn nothing_is_set_by_a_height_that_was_read_otherwise() {
+    let level = with_bags("30", 20.0).target().unwrap().1.height.customary();
+    let set = |word| {
+        let mut case = with_bags("30", level - 0.7).case().clone();
+        case.proof.otherwise = OtherwiseEntry { fitted: vec![word], ..OtherwiseEntry::default() };
+        adjust(&Casework::new(case)).is_some()
+    };
+    assert!(!set(OtherwiseWord::Load) && !set(OtherwiseWord::NotRolled) && !set(OtherwiseWord::LeftOff));
+    assert!(set(OtherwiseWord::Floor), "from hub to arch the floor is in no height");
 }
 
 /// Above a height that anything above is as good as, nothing is let down; below it, it is pressed up.

@@ -133,7 +133,10 @@ impl CheckedWord {
 impl ProofSheetEntry {
     /// Whether a miss is put down to something that says nothing of the parts.
     pub fn clears_the_parts(&self) -> bool {
-        matches!(self.reason, Some(OutsideReason::Reading | OutsideReason::OtherWork | OutsideReason::FirstReadings))
+        match self.reason {
+            Some(OutsideReason::Reading | OutsideReason::OtherWork | OutsideReason::FirstReadings) => true,
+            Some(OutsideReason::Part | OutsideReason::NotFound) | None => false,
+        }
     }
 
     /// What became of a check; `None` while nobody said.

@@ -5,7 +5,8 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use wise_badger_casework::bay_plan::WorkDays;
 use wise_badger_store::booking::{self, Became, Booking, Slot};
-use wise_badger_store::{BookingId, Database, PersonId, StoreError};
+use wise_badger_store::person::Person;
+use wise_badger_store::{BookingId, Database, PersonId, PgConnection, StoreError};
 
 use super::super::{once, see_other};
 use super::book::{About, Asked, about, asked_of, book_page, first_asked, slot_of, taken_then};
@@ -97,10 +98,18 @@ pub(crate) async fn move_on(
     let sheet = Sheet::posted(posted, worker.units());
     let number = |name: &str| sheet.text(name).parse::<i64>().unwrap_or(0).clamp(-400, 400);
     let (steps, rows, days_on) = (number("steps"), number("rows"), number("days"));
-    // By so much from where it is no more, nobody meant it to go.
     let found = match &now.booking {
         Some(found) if now.meanwhile.is_empty() => found,
-        _ => return now.page(&worker, None, &format!("Nothing was moved. {}", now.meanwhile), StatusCode::CONFLICT),
+        // By so much from where it is no more, nobody meant it to go; unless this very sending moved it.
+        _ => {
+            let refused = |_: &mut PgConnection, _: &Person| Err(StoreError::StaleRow { what: "booking" });
+            return match once(&database, &worker, &sheet, refused).await {
+                Err(WebError::Store(StoreError::StaleRow { .. })) => {
+                    now.page(&worker, None, &format!("Nothing was moved. {}", now.meanwhile), StatusCode::CONFLICT)
+                }
+                done => done.map(|()| see_other(BAYS)),
+            };
+        }
     };
     let (days, bays) = (now.days(), &now.about.read.bays);
     let (begins, ends) = (local(found.slot.begins_at), local(found.slot.ends_at));
