@@ -8,12 +8,12 @@ use wise_badger_mechanics::correction::{
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, Length, inches, pounds_per_inch};
 
-use crate::casework::Casework;
+use crate::casework::{Casework, as_known};
 use crate::entry::{EndWord, ShelfPart, TypedIn, WhenEntry};
 use crate::look_over::Gate;
 use crate::prediction::Unpredicted;
-use crate::shelf_fit::{Setting, USUAL_SET_IN, bound_of, correction_of, entry_of, settable};
-use crate::survey::{LoadState, VehicleFacts};
+use crate::shelf_fit::{Setting, bound_of, correction_of, entry_of, set_of, settable};
+use crate::survey::{End, LoadState, VehicleFacts};
 
 /// Halvings of the search for a figure: of its bounds, to less than a tape reads.
 const HALVINGS: u32 = 20;
@@ -90,31 +90,31 @@ pub struct Near {
 struct Sized {
     row: &'static KindRow,
     figure: &'static str,
-    others: fn() -> Given,
+    others: fn(&VehicleFacts) -> Given,
 }
 
 /// Every such kind.
 const SIZED: [Sized; 7] = [
-    Sized { row: &lift_block::ROW, figure: "thickness", others: Given::default },
-    Sized { row: &coil_spacer::ROW, figure: "thickness", others: || Given::default().with_length("replaces", inches(0.0)) },
-    Sized { row: &rearched_pack::ROW, figure: "free_height_gained", others: Given::default },
+    Sized { row: &lift_block::ROW, figure: "thickness", others: |_| Given::default() },
+    Sized { row: &coil_spacer::ROW, figure: "thickness", others: |_| Given::default().with_length("replaces", inches(0.0)) },
+    Sized { row: &rearched_pack::ROW, figure: "free_height_gained", others: |_| Given::default() },
     Sized { row: &new_packs::ROW, figure: "lift", others: of_new_springs },
     Sized { row: &new_coils::ROW, figure: "lift", others: of_new_springs },
     Sized {
         row: &helper_by_capacity::ROW,
         figure: "capacity",
-        others: || Given::default().with_length("working_travel", inches(6.0)).with_length("engagement_gap", inches(0.0)),
+        others: |_| Given::default().with_length("working_travel", inches(6.0)).with_length("engagement_gap", inches(0.0)),
     },
     Sized {
         row: &rubber_by_capacity::ROW,
         figure: "capacity",
-        others: || Given::default().with_length("free_height", inches(5.0)).with_length("clearance", inches(0.5)),
+        others: |_| Given::default().with_length("free_height", inches(5.0)).with_length("clearance", inches(0.5)),
     },
 ];
 
-/// New springs in the place of those that came with the vehicle, which have set as far as usual.
-fn of_new_springs() -> Given {
-    let lengths = Given::default().with_length("old_lift", inches(0.0)).with_length("set", inches(USUAL_SET_IN));
+/// New springs in the place of those that came with the vehicle, which have set as far as is known, or as usual.
+fn of_new_springs(vehicle: &VehicleFacts) -> Given {
+    let lengths = Given::default().with_length("old_lift", inches(0.0)).with_length("set", set_of(vehicle, End::Rear));
     lengths.with_rate("added_rate", pounds_per_inch(0.0))
 }
 
@@ -125,7 +125,7 @@ pub fn what_it_takes(work: &Casework) -> Option<WhatItTakes> {
         return None;
     }
     let (state, band) = work.target()?;
-    let (wanted, stands) = (band.height, work.found().height(crate::survey::End::Rear, state)?.value);
+    let (wanted, stands) = (band.height, work.found().height(End::Rear, state)?.value);
     let gain = wanted - stands;
     let measured = work.rate().measured().filter(|_| gain > Length::default());
     let more_to_carry = measured.map(|measured| {
@@ -168,8 +168,8 @@ fn size(sized: &Sized, looked_for: &Wanted<'_>) -> Result<(Quantity, Correction)
     // A figure that lowers is none that lifts.
     let least = bound.least.max(0.0);
     let part = |si: f64| {
-        let given = (sized.others)().with(sized.figure, Quantity::of(bound.dimension, si));
-        sized.row.correction(&given, Site::default())
+        let given = (sized.others)(looked_for.vehicle).with(sized.figure, Quantity::of(bound.dimension, si));
+        sized.row.correction(&given, Site::default()).map(|part| as_known(looked_for.vehicle, part))
     };
     let height = |si: f64| (looked_for.with)(&part(si).ok_or(Unpredicted::NotSolved)?);
     let si = search(least, bound.most, looked_for.wanted, &height)?;

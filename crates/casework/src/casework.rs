@@ -1,6 +1,7 @@
 //! A job being worked out: what follows from its case, each thing worked out at most once, when it is first asked for.
 
 mod gates;
+mod known;
 
 use std::sync::{Arc, OnceLock};
 
@@ -9,6 +10,8 @@ use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
+
+pub(crate) use known::as_known;
 
 use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, PointRise, Stands, TargetBand};
 use crate::bench::{Asked, BenchWork, Benches, CannotRearch, RearchPlan, SideBench, plan_rearch};
@@ -22,7 +25,7 @@ use crate::look_over::{Area, LookOver, PutRight};
 use crate::prediction::{CaseHeights, Prediction, Predictor, Unpredicted};
 use crate::reading::Phase;
 use crate::slips::{Slip, slips};
-use crate::survey::{End, LoadState, Modification, Survey};
+use crate::survey::{End, LoadState, Modification, Survey, VehicleFacts};
 use crate::verdict::{Breakdown, Grounds, Judged, Overload, RateFigure, RateVerdict, rank_causes};
 
 /// Every screen of a job asks one of these, so that no two can disagree.
@@ -58,12 +61,12 @@ struct Parts {
 
 impl Parts {
     /// The pack of a bench as it is worked out there, so that what its leaves settle to is counted here too.
-    fn of(entry: &OptionEntry, benches: &[SideBench]) -> Option<Self> {
+    fn of(entry: &OptionEntry, benches: &[SideBench], vehicle: &VehicleFacts) -> Option<Self> {
         let part = |part: &PartEntry, when| {
             let planned = |bench: &&SideBench| part.correction.packs().is_some() && bench.side == part.correction.site.side;
             match benches.iter().find(planned) {
                 Some(bench) => Some(bench.correction().on(part.correction.site)),
-                None => part.correction(when),
+                None => part.correction(when).map(|correction| as_known(vehicle, correction)),
             }
         };
         let at = |when| entry.parts.iter().map(|of| part(of, when)).collect::<Option<Vec<_>>>();
@@ -186,7 +189,7 @@ impl Casework {
 
     /// Where the inches went, where that can be said.
     pub fn breakdown(&self) -> Option<Breakdown> {
-        Breakdown::of(self.found(), self.rate(), self.case.sheet.sound_height())
+        Breakdown::of(self.found(), self.rate(), self.case.sound_height())
     }
 
     /// Why it sits as it does, the likeliest first.
@@ -363,7 +366,7 @@ impl Casework {
 
     fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {
         let (entry, option) = (self.case.options.get(place)?, self.options.get(place)?);
-        let parts = option.parts.get_or_init(|| Parts::of(entry, self.benches_of(place)));
+        let parts = option.parts.get_or_init(|| Parts::of(entry, self.benches_of(place), &self.found().vehicle));
         parts.as_ref().map(|parts| (entry, parts))
     }
 

@@ -6,6 +6,7 @@ use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{Axles, Correction, FigureRole, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
+use crate::casework::as_known;
 use crate::entry::{CorrectionEntry, FigureEntry, ShelfPart, Typed, TypedIn};
 use crate::survey::{End, VehicleFacts};
 
@@ -15,7 +16,7 @@ const MOST_CLEARANCE_IN: f64 = 1.5;
 /// The widest gap that a helper is set to (our own working rule).
 const MOST_GAP_IN: f64 = 3.0;
 /// How far springs have set of which nobody knows it (as the form of new springs begins).
-pub(crate) const USUAL_SET_IN: f64 = 0.5;
+const USUAL_SET_IN: f64 = 0.5;
 
 /// A figure set to something.
 #[derive(Debug, Clone, Copy)]
@@ -96,7 +97,7 @@ fn of_the_vehicle(vehicle: &VehicleFacts, row: &KindRow, site: Site, figure: &st
     let end = if site.axles == Axles::Front { End::Front } else { End::Rear };
     match figure {
         "old_lift" | "replaces_taper" => Some(Length::default()),
-        "set" => Some(inches(USUAL_SET_IN)),
+        "set" => Some(set_of(vehicle, end)),
         "replaces" => {
             let there = if row.needs == Needs::Coils { *vehicle.spacers.get(end) } else { vehicle.rear_block };
             there.map_or(Some(Length::default()), |there| there.height)
@@ -108,5 +109,12 @@ fn of_the_vehicle(vehicle: &VehicleFacts, row: &KindRow, site: Site, figure: &st
 /// A part of the shelf as the mechanics take it; `None` where it does not go onto the vehicle, or cannot be what it says.
 pub(crate) fn correction_of(vehicle: &VehicleFacts, entry: &CorrectionEntry) -> Option<Correction> {
     let correction = entry.correction()?;
-    (correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none()).then_some(correction)
+    let goes_on = correction.problems().is_empty() && vehicle.no_fit_of(&correction).is_none();
+    goes_on.then(|| as_known(vehicle, correction))
+}
+
+/// How far the springs of an end have set: as what it stood at when sound has it, or as far as usual.
+pub(crate) fn set_of(vehicle: &VehicleFacts, end: End) -> Length {
+    let known = vehicle.rear_set.filter(|_| end == End::Rear);
+    known.map_or(inches(USUAL_SET_IN), |set| set.value.max(Length::default()))
 }

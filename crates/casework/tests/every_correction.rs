@@ -12,7 +12,7 @@ mod truck;
 use proptest::prelude::*;
 use proptest::sample::select;
 use wise_badger_casework::prediction::{CaseHeights, PredictedState, Predictor, Unpredicted};
-use wise_badger_casework::survey::{End, Survey};
+use wise_badger_casework::survey::{End, Ends as EachEnd, RearWheels, SpringKind, Survey, VehicleClass, VehicleFacts};
 use wise_badger_mechanics::bound::Dimension;
 use wise_badger_mechanics::correction::{
     Axles, Caution, CoilSpacer, Correction, CorrectionProblem, ExchangedBlock, Given, KINDS, KindRow, LiftBlock, LongerShackle,
@@ -109,6 +109,25 @@ fn any_that_carries_nothing() -> impl Strategy<Value = Correction> {
 
 fn sane(heights: &CaseHeights) -> bool {
     heights.rear.value.si().is_finite() && heights.rear.sd.si() > 0.0
+}
+
+/// A leveling valve lets out what a part lifts: where air bears, nothing that bears or lifts is told of; what only goes along may be
+/// fitted.
+#[test]
+fn nothing_that_lifts_goes_where_air_bears() {
+    let ratings = EachEnd { front: pounds(4000.0), rear: pounds(4100.0) };
+    let on = |spring| {
+        let facts = VehicleFacts::new(VehicleClass::Wagon, RearWheels::Single, inches(110.0), ratings);
+        VehicleFacts { springs: EachEnd { front: None, rear: Some(spring) }, ..facts }
+    };
+    for row in KINDS.iter().filter(|row| row.ends.have_a_rear()) {
+        let part = row.correction(&given(row, &[0.1]), Site::default()).unwrap();
+        let [coil, air] = [SpringKind::Coil, SpringKind::Air].map(|spring| on(spring).no_fit_of(&part));
+        match part.takes_up().holds_the_vehicle_up() {
+            true => assert!(air.is_some(), "{}", row.word),
+            false => assert_eq!(air.is_some(), coil.is_some(), "{}", row.word),
+        }
+    }
 }
 
 #[test]

@@ -6,7 +6,9 @@ mod support;
 use proptest::prelude::*;
 use support::{half_ton, heights};
 use wise_badger_casework::look_over::{Area, Defect, Finding, Grade, LookOver};
-use wise_badger_casework::survey::{Complaint, End, Gaps, Item, LoadPut, Modification, RearWheels, States, Survey, VehicleClass};
+use wise_badger_casework::survey::{
+    Complaint, End, Gaps, Item, LoadPut, Modification, RearWheels, SpringKind, States, Survey, VehicleClass,
+};
 use wise_badger_casework::verdict::{
     Breakdown, Cause, Evidence, Grounds, Judged, Overload, PartKind, RateVerdict, Settling, SoundHeight, contact_suspicion,
     is_clear_of_the_stop, rank_causes,
@@ -64,6 +66,21 @@ fn tyres_permanent_load_and_set_are_told_apart_when_the_sound_height_is_known() 
     // 200 lb always aboard at the measured 1,000/2.655 = 376.6 lb/in, and on the tyres: 0.531 + 0.069 in.
     close("permanent", part(&way, PartKind::PermanentLoad), 0.600, 0.002);
     close("set", part(&way, PartKind::SpringSet), 42.0 - 40.0 - 0.600, 0.002);
+}
+
+/// Common practice: a vehicle on air springs stands where its valve holds it, so what is low there leaks or is set low.
+#[test]
+fn what_rests_on_air_is_low_by_its_valve_and_not_by_its_springs() {
+    let mut survey = half_ton();
+    survey.vehicle.springs.rear = Some(SpringKind::Air);
+    let way = breakdown(&survey, Some(23.0));
+    let causes = ranked(&survey, &found(&[Defect::AirLeak]), &[Complaint::LowEmpty, Complaint::LowLoaded], Some(&way));
+    assert_eq!(causes[0].cause, Cause::AirSprings, "{causes:#?}");
+    let springs = [Cause::SpringSet, Cause::WeakSprings, Cause::CarriedLoad];
+    assert!(causes.iter().all(|judged| !springs.contains(&judged.cause)), "{causes:#?}");
+    survey.vehicle.springs.rear = Some(SpringKind::Coil);
+    let causes = ranked(&survey, &LookOver::default(), &[Complaint::LowEmpty], Some(&way));
+    assert!(causes.iter().all(|judged| judged.cause != Cause::AirSprings), "{causes:#?}");
 }
 
 #[test]

@@ -275,6 +275,28 @@ fn a_hold_answered_with_no_keeps_its_end_waiting_until_it_is_taken_back() {
     assert_eq!(Standing::of(&card, &[], &ticks).next(), Some(chocked + 1));
 }
 
+/// Work found on the way has the customer's yes or no before it goes on: wherever a card has come to, nothing comes apart or goes together
+/// meanwhile, what was done stays done, what comes before is done, and once all is together it comes down and is made tight.
+#[test]
+fn a_card_waits_for_the_customer_from_where_the_work_is() {
+    for row in KINDS {
+        let card = of_kind(row.word, PICKUP);
+        let ticks: Vec<TickEntry> = card.steps.iter().map(good).collect();
+        let is_work = |place: usize| (Phase::Apart..=Phase::Together).contains(&card.steps[place].operation.phase);
+        for done in 0..ticks.len() {
+            let free = Standing::of(&card, &[], &ticks[..done]);
+            let held = free.clone().until_the_customer_answers(&card);
+            let from = (done..card.steps.len()).find(|place| is_work(*place));
+            assert_eq!(held.customer, from, "{} after {done}", row.word);
+            for (place, (free, held)) in free.steps.iter().zip(&held.steps).enumerate() {
+                let waits = from.is_some_and(|from| place >= from);
+                assert_eq!(*held, if waits { StepStands::Waits } else { *free }, "{}: {}", row.word, card.steps[place].key());
+            }
+            assert_eq!(held.next(), (from != Some(done)).then_some(done), "{} after {done}", row.word);
+        }
+    }
+}
+
 proptest! {
     /// Whatever is fitted together with whatever repairs, at both ends and on any side, the order holds.
     #[test]

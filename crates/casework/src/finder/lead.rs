@@ -1,12 +1,12 @@
 //! What comes before any spring.
 
-use wise_badger_mechanics::units::{Force, inches};
+use wise_badger_mechanics::units::{Force, Length, inches};
 
-use crate::aim::{Aim, AimVerdict, GoalCase, contradiction};
+use crate::aim::{Aim, AimVerdict, GoalCase, GoalMark, contradiction};
 use crate::case::PlannedCase;
 use crate::casework::{Casework, NothingFits};
 use crate::prediction::Story;
-use crate::survey::{End, LoadState};
+use crate::survey::{End, LoadState, SpringKind};
 use crate::verdict::{Cause, RateVerdict, RatingCheck};
 
 /// What leads, before any option.
@@ -19,6 +19,10 @@ pub enum Lead {
     RepairFirst,
     /// There are no heights to go by.
     Measure,
+    /// An end that the aim speaks of rests on air springs, whose height is their valve's.
+    OnAir(End),
+    /// A goal speaks of a state in which nobody said what was put on.
+    LoadNotTold(LoadState),
     /// No goal says what is wanted.
     NoAim,
     /// Two goals cannot both be met, by their places.
@@ -45,6 +49,8 @@ pub enum Lead {
     OnTheOverloadLeaf,
     /// A case that a goal speaks of comes later: it is decided again once that is aboard and weighed.
     Later(u8),
+    /// It stands higher than a goal wants it, by its place, and by so much: what lifts only makes that worse.
+    StandsTooHigh(usize, Length),
     /// Nothing on the shelf is allowed.
     NothingAllowed,
 }
@@ -56,6 +62,8 @@ impl Lead {
             Lead::OverARating => "over_a_rating",
             Lead::RepairFirst => "repair_first",
             Lead::Measure => "measure_first",
+            Lead::OnAir(_) => "on_air_springs",
+            Lead::LoadNotTold(_) => "load_not_told",
             Lead::NoAim => "no_aim",
             Lead::AimContradicts(..) => "aim_contradicts_itself",
             Lead::MeetsTheAim => "meets_the_aim_already",
@@ -69,6 +77,7 @@ impl Lead {
             Lead::LoadToOneSide => "load_to_one_side",
             Lead::OnTheOverloadLeaf => "on_the_overload_leaf",
             Lead::Later(_) => "comes_later",
+            Lead::StandsTooHigh(..) => "stands_too_high",
             Lead::NothingAllowed => "nothing_allowed",
         }
     }
@@ -81,6 +90,8 @@ impl Lead {
                 | Lead::CaseOverARating(_, true)
                 | Lead::RepairFirst
                 | Lead::Measure
+                | Lead::OnAir(_)
+                | Lead::LoadNotTold(_)
                 | Lead::NoAim
                 | Lead::AimContradicts(..)
                 | Lead::MeetsTheAim
@@ -100,7 +111,9 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
     if survey.height(End::Rear, LoadState::Empty).is_none() && survey.height(End::Rear, LoadState::Loaded).is_none() {
         leads.push(Lead::Measure);
     }
+    leads.extend(on_air(work));
     leads.extend(of_the_aim(work));
+    leads.extend(load_not_told(work));
     leads.extend(cases_over_a_rating(work));
     if leads.iter().any(Lead::bars_everything) {
         return leads;
@@ -145,6 +158,57 @@ fn cases_over_a_rating(work: &Casework) -> impl Iterator<Item = Lead> {
     work.cases().iter().filter(over).map(|case| {
         let spoken_of = work.goals().any(|goal| goal.when() == GoalCase::Planned(case.key));
         Lead::CaseOverARating(case.key, spoken_of)
+    })
+}
+
+/// The end on air springs that a goal speaks of: the rear, of all but what is wanted of the front alone.
+fn on_air(work: &Casework) -> Option<Lead> {
+    let springs = &work.found().vehicle.springs;
+    let speaks_of = |end: End| {
+        work.goals().any(|goal| match goal.wanted(work.found()).map(|(mark, ..)| mark) {
+            Some(GoalMark::Front) => end == End::Front,
+            Some(GoalMark::Lean(of)) => end == of,
+            _ => end == End::Rear,
+        })
+    };
+    [End::Rear, End::Front]
+        .into_iter()
+        .find(|end| *springs.get(*end) == Some(SpringKind::Air) && speaks_of(*end))
+        .map(Lead::OnAir)
+}
+
+/// A state that was read, and that a goal speaks of, with nothing said of what was put on.
+fn load_not_told(work: &Casework) -> Option<Lead> {
+    let survey = work.found();
+    let untold = |goal: Aim| match goal.when() {
+        GoalCase::State(state) => survey.height(End::Rear, state).is_some() && survey.axle_loads_in(state).is_none(),
+        GoalCase::Planned(_) => false,
+    };
+    let goal = work.goals().find(|goal| untold(*goal))?;
+    match goal.when() {
+        GoalCase::State(state) => Some(Lead::LoadNotTold(state)),
+        GoalCase::Planned(_) => None,
+    }
+}
+
+/// What leads where nothing is allowed, besides that: parts hang on a rate that nothing read tells, or nothing has to be lifted.
+pub(super) fn why_nothing(work: &Casework, wants_the_rate: bool, told: &[Lead]) -> Vec<Lead> {
+    let too_weak = wants_the_rate && !told.iter().any(|lead| matches!(lead, Lead::TooWeak(_)));
+    let too_high = too_high(work).map(|(place, off)| Lead::StandsTooHigh(place, off));
+    too_weak.then_some(Lead::TooWeak(None)).into_iter().chain(too_high).chain([Lead::NothingAllowed]).collect()
+}
+
+/// The goal that asks it to come down, and by how much.
+fn too_high(work: &Casework) -> Option<(usize, Length)> {
+    let step = inches(1.0 / 16.0);
+    work.goals().enumerate().find_map(|(place, goal)| {
+        let of_a_height = matches!(goal.wanted(work.found())?.0, GoalMark::Front | GoalMark::Rear | GoalMark::Rake);
+        match work.as_found(place, step)? {
+            AimVerdict::MayMiss { off } | AimVerdict::Misses { off } => {
+                (of_a_height && off > Length::default()).then_some((place, off))
+            }
+            AimVerdict::Meets | AimVerdict::LikelyMeets => None,
+        }
     })
 }
 

@@ -31,6 +31,7 @@ pub use watch::{At, Came, ToTheEnd, Watch};
 pub use weights::Weights;
 pub use worth::{Wish, Worth};
 
+use crate::prediction::Unpredicted;
 use watch::Remembering;
 
 /// Looks for the options of a job, for as long as somebody waits for them.
@@ -58,7 +59,9 @@ pub fn find(search: &Search<'_>, watch: &dyn Watch) -> Found {
     let judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, watch, &so_far);
     let mut found = found(judged, counted);
     if found.ranked.is_empty() && !found.called_off {
-        found.leads.push(Lead::NothingAllowed);
+        let wants_the_rate = found.refused.iter().any(|refused| refused.unpredicted == Some(Unpredicted::NeedsRate));
+        let why = lead::why_nothing(work, wants_the_rate, &found.leads);
+        found.leads.extend(why);
     }
     found
 }

@@ -9,7 +9,7 @@ use super::found::Refused;
 use super::search::{Counted, Search};
 use crate::aim::GoalMark;
 use crate::back_solve::{Needed, what_it_takes};
-use crate::casework::Casework;
+use crate::casework::{Casework, as_known};
 use crate::entry::{CorrectionEntry, EndWord, OptionEntry, PartEntry, ShelfPart};
 use crate::shelf_fit::{Setting, correction_of, entry_of, settable};
 use crate::survey::{End, LoadState, NoFit};
@@ -71,6 +71,7 @@ pub(super) fn pool(search: &Search<'_>, counted: &mut Counted) -> Pool {
 /// A part in a place joins the pool, or what is refused, or neither where it is nothing for this vehicle.
 fn put(work: &Casework, pool: &mut Pool, place: usize, part: &ShelfPart, entry: CorrectionEntry) {
     let Some(correction) = entry.correction().filter(|correction| correction.problems().is_empty()) else { return };
+    let correction = as_known(&work.found().vehicle, correction);
     let Some(role) = role(&correction).filter(|_| !is_a_shim(work, &correction)) else { return };
     if work.found().vehicle.no_fit_of(&correction).is_some_and(|no_fit| goes_without_saying(&no_fit)) {
         return;
@@ -105,6 +106,7 @@ fn goes_without_saying(no_fit: &NoFit) -> bool {
         | NoFit::NoneComesOut(_) => true,
         NoFit::Lowers(_)
         | NoFit::OnABlock(_)
+        | NoFit::OnAir(_)
         | NoFit::OneComesOut(_)
         | NoFit::OtherComesOut(_)
         | NoFit::NotSaid(_)

@@ -210,6 +210,7 @@ fn no_fit_rule(no_fit: &NoFit) -> &'static str {
         NoFit::OnABlock(_) => "block_on_a_block",
         NoFit::NoBlockThere(_) => "no_block_there",
         NoFit::NoCoils(..) => "no_coils_there",
+        NoFit::OnAir(_) => "rests_on_air_springs",
         NoFit::NotUnder(_) => "spring_not_under_the_axle",
         NoFit::NoFront => "no_front_axle",
         NoFit::NoShackles => "no_shackles_there",

@@ -22,6 +22,8 @@ pub enum NoFit {
     NoFront,
     /// It goes between a coil and its seat, and the end rests on something else.
     NoCoils(End, SpringKind),
+    /// It bears or lifts, and the end rests on air springs: their height is their valve's.
+    OnAir(End),
     /// It takes a spring from under its axle, and the end's is over it, or nobody said where it is.
     NotUnder(End),
     /// It takes the place of shackles, and a trailer's springs hang on rockers and slippers.
@@ -69,7 +71,13 @@ impl VehicleFacts {
     /// Why a correction does not go onto the end that it is for; `None` where it does.
     pub fn no_fit_of(&self, part: &Correction) -> Option<NoFit> {
         let end = if part.site().axles == Axles::Front { End::Front } else { End::Rear };
-        self.no_fit(end, part.row().needs).or_else(|| self.other_comes_out(end, part))
+        let needs = part.row().needs;
+        self.no_fit(end, needs).or_else(|| self.held_by_air(end, part)).or_else(|| self.other_comes_out(end, part))
+    }
+
+    /// A leveling valve lets out what a part lifts, and holds up what no part does: nothing that bears is told of there.
+    fn held_by_air(&self, end: End, part: &Correction) -> Option<NoFit> {
+        (*self.springs.get(end) == Some(SpringKind::Air) && part.takes_up().holds_the_vehicle_up()).then_some(NoFit::OnAir(end))
     }
 
     /// What comes out must be what is there: else a part would stand on another, or one would be taken off that is not there.

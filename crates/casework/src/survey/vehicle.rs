@@ -2,6 +2,7 @@
 
 use wise_badger_mechanics::pack::PackCurve;
 use wise_badger_mechanics::side::Sides;
+use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, SpringRate, inches};
 
 use super::basis::Basis;
@@ -56,6 +57,8 @@ pub struct VehicleFacts {
     pub rear_track: Option<Length>,
     /// What all rear springs together should have when sound, where the maker or the spring's own sheet says.
     pub rear_rate_when_sound: Option<SpringRate>,
+    /// How far the rear springs have set, by what it stood at when sound; of a vehicle to whose rear nothing was done since.
+    pub rear_set: Option<Uncertain<Length>>,
     /// What either end rests on, where known.
     pub springs: Ends<Option<SpringKind>>,
     /// Whether the rear springs sit over their axle or under it, where known.
@@ -115,6 +118,7 @@ impl VehicleFacts {
             rear_overhang: None,
             rear_track: None,
             rear_rate_when_sound: None,
+            rear_set: None,
             springs: Ends::default(),
             rear_spring_over: None,
             rear_block: None,

@@ -1,5 +1,5 @@
 //! Where the inches went: from the height when sound, or else from empty, to the height that was measured, part by part. What is wanted
-//! has no part in that.
+//! has no part in that, but for a stock height: that is a fact of the vehicle, whichever page has it.
 
 use super::rate::{MeasuredStages, RateVerdict};
 use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, End, LoadState, Survey, is_a_lean};
@@ -138,14 +138,30 @@ fn to_empty(survey: &Survey, rate: &RateVerdict, empty: Uncertain<Length>, sound
     let (rate, rate_sd) = first_rate(survey, rate);
     let mut permanent = Uncertain::new(metres(0.0), metres(0.0));
     if always.si().abs() > 0.0 {
-        let (springs, tyres) = (metres(always.si() / rate.si()), on_tyres(survey, always));
-        permanent = Uncertain::new(springs + tyres.value, Length::hypot(springs.abs() * rate_sd, tyres.sd));
+        permanent = under_always(survey, always, rate, rate_sd);
         parts.push(Part { kind: PartKind::PermanentLoad, down: permanent });
     }
-    let set = sound.rear - empty.value - permanent.value;
-    let sd = Length::hypot(Length::hypot(SoundHeight::sd(), empty.sd), permanent.sd);
-    parts.push(Part { kind: PartKind::SpringSet, down: Uncertain::new(set, sd) });
+    parts.push(Part { kind: PartKind::SpringSet, down: set_of(sound.rear, empty, permanent) });
     parts
+}
+
+fn set_of(sound: Length, empty: Uncertain<Length>, permanent: Uncertain<Length>) -> Uncertain<Length> {
+    let sd = Length::hypot(Length::hypot(SoundHeight::sd(), empty.sd), permanent.sd);
+    Uncertain::new(sound - empty.value - permanent.value, sd)
+}
+
+/// How far the rear springs have set, with what is always aboard on springs as its class has them; `None` while the rear was not read
+/// empty.
+pub fn rear_set(survey: &Survey, sound: SoundHeight) -> Option<Uncertain<Length>> {
+    let (empty, always) = (survey.height(End::Rear, LoadState::Empty)?, survey.vehicle.always_on(End::Rear));
+    let permanent = under_always(survey, always, survey.vehicle.assumptions().rear_rate, ASSUMED_RATE_SD);
+    Some(set_of(sound.rear, empty, permanent))
+}
+
+/// How far down what is always aboard holds it, on springs of such a rate and on the tires.
+fn under_always(survey: &Survey, always: Force, rate: SpringRate, rate_sd: f64) -> Uncertain<Length> {
+    let (springs, tyres) = (metres(always.si() / rate.si()), on_tyres(survey, always));
+    Uncertain::new(springs + tyres.value, Length::hypot(springs.abs() * rate_sd, tyres.sd))
 }
 
 /// From empty to loaded: the drop that was read, on springs, tyres and whatever held some of it up.

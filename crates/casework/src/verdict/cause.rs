@@ -5,7 +5,7 @@ use super::contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
 use super::rate::RateVerdict;
 use super::ratings::Overload;
 use crate::look_over::{Defect, Gate, LookOver};
-use crate::survey::{Centre, Complaint, End, Item, LoadPut, LoadState, Modification, Survey, is_a_lean};
+use crate::survey::{Centre, Complaint, End, Item, LoadPut, LoadState, Modification, SpringKind, Survey, is_a_lean};
 use wise_badger_mechanics::axle_rate::ContactSuspicion;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{Force, InShopUnits, Length, inches, pounds};
@@ -41,6 +41,8 @@ pub enum Cause {
     WeightAhead,
     /// The pack lives on its overload leaf.
     OnTheOverloadLeaf,
+    /// Its air springs do not hold it up.
+    AirSprings,
     /// Shocks and sway bars, where it floats or sways with nothing aboard.
     ShocksAndBars,
 }
@@ -86,6 +88,8 @@ pub enum Evidence {
     RearLightened(Force),
     /// The overload leaf bears with nothing put on.
     BearsEmpty,
+    /// The rear rests on air springs.
+    RestsOnAir,
     /// What was put on was a weight for the reading alone.
     TestWeight,
 }
@@ -176,6 +180,7 @@ pub fn rank_causes(grounds: &Grounds<'_>) -> Vec<Judged> {
         spring_set(grounds),
         weak_springs(grounds),
         on_the_overload_leaf(grounds),
+        air_springs(grounds),
         carried_load(grounds),
         on_the_stops(grounds),
         weight_behind(grounds),
@@ -240,6 +245,10 @@ impl Judged {
 }
 
 impl Grounds<'_> {
+    fn rests_on_air(&self) -> bool {
+        self.survey.vehicle.springs.rear == Some(SpringKind::Air)
+    }
+
     fn part(&self, kind: PartKind) -> Option<Uncertain<Length>> {
         self.breakdown.and_then(|breakdown| breakdown.part(kind))
     }
@@ -284,6 +293,18 @@ fn on_the_overload_leaf(grounds: &Grounds<'_>) -> Judged {
     }
 }
 
+/// Where the rear rests on air, its height is the valve's, and no spring has set or is too weak.
+fn air_springs(grounds: &Grounds<'_>) -> Judged {
+    let judged = Judged::new(Cause::AirSprings);
+    let low = [Complaint::LowEmpty, Complaint::LowLoaded];
+    let sinks = grounds.survey.drop(End::Rear).is_some_and(|drop| drop.value > drop.band());
+    if !grounds.rests_on_air() || !(sinks || grounds.complaints.iter().any(|complaint| low.contains(complaint))) {
+        return judged;
+    }
+    let judged = judged.with(3, Evidence::RestsOnAir).with_complaint(grounds, &low);
+    judged.with_found(grounds, 2, &[Defect::AirLeak])
+}
+
 fn weight_ahead(grounds: &Grounds<'_>) -> Judged {
     let (survey, judged) = (grounds.survey, Judged::new(Cause::WeightAhead));
     if survey.vehicle.class.is_trailer() {
@@ -312,6 +333,9 @@ fn shocks_and_bars(grounds: &Grounds<'_>) -> Judged {
 }
 
 fn spring_set(grounds: &Grounds<'_>) -> Judged {
+    if grounds.rests_on_air() {
+        return Judged::new(Cause::SpringSet);
+    }
     let judged = Judged::new(Cause::SpringSet).with_part(grounds, PartKind::SpringSet);
     let judged = judged.with_complaint(grounds, &[Complaint::LowEmpty]).with_found(grounds, 1, &[Defect::LeafPitted]);
     let known = grounds.part(PartKind::SpringSet).is_some();
@@ -320,6 +344,9 @@ fn spring_set(grounds: &Grounds<'_>) -> Judged {
 
 fn weak_springs(grounds: &Grounds<'_>) -> Judged {
     let judged = Judged::new(Cause::WeakSprings);
+    if grounds.rests_on_air() {
+        return judged;
+    }
     match (grounds.rate.measured(), grounds.survey.vehicle.rear_rate_when_sound) {
         (Some(figure), Some(sound)) => {
             let share = figure.rate.si() / sound.si();
@@ -338,6 +365,9 @@ fn by_part(grounds: &Grounds<'_>, cause: Cause, kind: PartKind, settles: Option<
 }
 
 fn carried_load(grounds: &Grounds<'_>) -> Judged {
+    if grounds.rests_on_air() {
+        return Judged::new(Cause::CarriedLoad);
+    }
     // What was put on for the reading alone is nothing that the vehicle carries.
     if grounds.survey.test_weight {
         return Judged::new(Cause::CarriedLoad).with(0, Evidence::TestWeight);

@@ -6,7 +6,7 @@ mod contact;
 mod rate;
 mod ratings;
 
-pub use breakdown::{Breakdown, Part, PartKind, SoundHeight, first_rate};
+pub use breakdown::{Breakdown, Part, PartKind, SoundHeight, first_rate, rear_set};
 pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
 pub use contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
 pub use rate::{Agreed, GapDrop, MeasuredStages, RateFigure, RateVerdict};

@@ -2,7 +2,7 @@
 
 use super::card::{Card, Place, Step};
 use super::needed::Needed;
-use super::operation::{Asks, Catch, Effect, Fastener};
+use super::operation::{Asks, Catch, Effect, Fastener, Phase};
 use super::operations::{NOTHING_LOOSE, PARTS_CHECKED};
 use crate::entry::{Answer, TickEntry};
 
@@ -18,7 +18,7 @@ pub enum StepStands {
     Done,
     /// It was answered with a no, or its torque is outside its figure.
     Stopped,
-    /// A hold before it at the same end is open.
+    /// A hold before it at the same end is open, or the customer has not answered.
     Waits,
 }
 
@@ -40,6 +40,8 @@ pub struct Standing {
     pub loose: Vec<Loose>,
     /// What is not ticked as here, by its key.
     pub missing: Vec<String>,
+    /// The step from which all waits for what the customer says.
+    pub customer: Option<usize>,
 }
 
 impl Standing {
@@ -67,7 +69,19 @@ impl Standing {
             }
             steps.push(stands);
         }
-        Standing { steps, loose, missing }
+        Standing { steps, loose, missing, customer: None }
+    }
+
+    /// The same while something on top wants the customer's yes or no: from where the work is, nothing more comes apart and nothing goes
+    /// together. What is before that is still done, as is what follows once all of it is together.
+    #[must_use]
+    pub fn until_the_customer_answers(mut self, card: &Card) -> Self {
+        let is_work = |step: &Step| (Phase::Apart..=Phase::Together).contains(&step.operation.phase);
+        self.customer =
+            card.steps.iter().zip(&self.steps).position(|(step, stands)| is_work(step) && *stands != StepStands::Done);
+        let kept = self.customer.map(|from| self.steps.iter_mut().skip(from)).into_iter().flatten();
+        kept.filter(|stands| **stands == StepStands::Open).for_each(|stands| *stands = StepStands::Waits);
+        self
     }
 
     /// The first step that can be done now.

@@ -111,7 +111,7 @@ impl KindRow {
 
     /// A correction of this kind with these figures; `None` where one is missing, or measures something else.
     pub fn correction(&self, given: &Given, site: Site) -> Option<Correction> {
-        (self.read)(given).map(|kind| Correction { kind, site, known: None })
+        (self.read)(given).map(|kind| Correction { kind, site, known: Vec::new() })
     }
 }
 
@@ -272,8 +272,8 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
 pub struct Correction {
     kind: Arc<dyn CorrectionKind>,
     site: Site,
-    /// What is left of the doubt of a figure that is known better than its kind's, as a share of that.
-    known: Option<(&'static str, f64)>,
+    /// What is left of the doubt of figures that are known better than their kind's, as shares of that.
+    known: Vec<(&'static str, f64)>,
 }
 
 /// What one main spring of an axle carries empty; left and right are alike here.
@@ -291,7 +291,7 @@ impl AsRef<[Correction]> for Correction {
 impl Correction {
     /// On both sides of the rear axle; of a trailer, on all its axles alike.
     pub fn at_the_rear(kind: impl CorrectionKind + 'static) -> Self {
-        Correction { kind: Arc::new(kind), site: Site::default(), known: None }
+        Correction { kind: Arc::new(kind), site: Site::default(), known: Vec::new() }
     }
 
     /// The same somewhere else.
@@ -359,7 +359,7 @@ impl Correction {
     /// The part as it may be instead, for each figure that it may be off in: one standard deviation up, and one down.
     pub fn one_deviation_off(&self) -> Vec<(&'static KindFigure, [Correction; 2])> {
         let off = |figure: &'static KindFigure| {
-            let left = self.known.filter(|(name, _)| *name == figure.name).map_or(1.0, |(_, left)| left);
+            let left = self.known.iter().find(|(name, _)| *name == figure.name).map_or(1.0, |(_, left)| *left);
             Some((figure, [self.by_deviations(figure, left)?, self.by_deviations(figure, -left)?]))
         };
         self.row().figures.iter().filter_map(off).collect()
@@ -384,11 +384,19 @@ impl Correction {
     pub fn known_as(self, deviations: f64, left: f64) -> Self {
         let moved = self.learned_from_heights().and_then(|figure| Some((figure, self.by_deviations(figure, deviations)?)));
         match moved {
-            Some((figure, moved)) if moved.problems().is_empty() => {
-                Correction { known: Some((figure.name, left.clamp(0.0, 1.0))), ..moved }
-            }
+            Some((figure, moved)) if moved.problems().is_empty() => moved.knowing(figure, left),
             _ => self,
         }
+    }
+
+    /// The same part where one of its figures is known better than its kind takes it to be: such a share of its doubt is left.
+    ///
+    /// # Valid      `left` in 0 to 1
+    #[must_use]
+    pub fn knowing(mut self, figure: &'static KindFigure, left: f64) -> Self {
+        self.known.retain(|(name, _)| *name != figure.name);
+        self.known.push((figure.name, left.clamp(0.0, 1.0)));
+        self
     }
 
     /// What it changes on these axles of a vehicle, each corner taking its share of the rates.

@@ -38,3 +38,14 @@ pub enum TakesUp {
     /// The mounts of the differential.
     Differential,
 }
+
+impl TakesUp {
+    /// Whether what goes there holds the vehicle up, or stands between it and what does.
+    pub fn holds_the_vehicle_up(self) -> bool {
+        use TakesUp::*;
+        match self {
+            MainSpring | OverloadLeaf | Seat | CoilSeat | Shackle | Stop | Helper | InsideTheCoil => true,
+            Tires | Bar | BarLinks | Shocks | Hoses | UBolts | TrackBar | RadiusArms | Differential => false,
+        }
+    }
+}

@@ -8,7 +8,7 @@ use wise_badger_casework::words::Word;
 use wise_badger_mechanics::bound::{Bound, Dimension};
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::side::Side;
-use wise_badger_mechanics::units::pascals;
+use wise_badger_mechanics::units::{Length, pascals};
 
 use super::words::axles_name;
 use super::{FieldWords, GROUPS, KindWords, coil_spacer, exchanged_block, exchanged_taper, kinds};
@@ -47,10 +47,14 @@ pub(crate) fn begin(sheet: &mut Sheet, vehicle: &VehicleFacts, done_before: &Int
     if let Some(first) = first.filter(|_| sheet.text("kind").is_empty()) {
         sheet.set("kind", first.row.word);
     }
+    let units = sheet.units().typed_in();
+    let set = vehicle.rear_set.filter(|_| sheet.text("axles") != Axles::Front.word());
+    let set = set.map(|set| units.length(set.value.max(Length::default())));
     for words in kinds() {
         for field in words.fields.iter().filter(|field| !field.usual.is_empty()) {
             if sheet.text(field.field).is_empty() {
-                match words.usual(field) {
+                let known = set.clone().filter(|_| field.figure == "set");
+                match known.or_else(|| words.usual(field)) {
                     Some(typed) => sheet.set_typed(field.field, &typed),
                     // Nothing is nothing in every unit.
                     None => sheet.set(field.field, field.usual),

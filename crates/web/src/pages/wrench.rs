@@ -110,6 +110,8 @@ struct StepLine {
     answered: String,
     note: String,
     next: bool,
+    /// Whether it is the first that waits for what the customer says.
+    for_the_customer: bool,
     /// The holds that it waits for, by their keys.
     waits_for: String,
     target: String,
@@ -337,7 +339,9 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     let entries: Vec<TickEntry> = ticks.iter().map(|tick| tick.entry.0.clone()).collect();
     let card = card_of(file, &entries)?;
     let needed = file.work.case().chosen.map(|place| Needed::of(&file.work, place, &card)).unwrap_or_default();
+    let unanswered = unanswered(file);
     let standing = Standing::of(&card, &needed, &entries);
+    let standing = if unanswered.is_empty() { standing } else { standing.until_the_customer_answers(&card) };
     let unsaid = lifting(&file.work, &entries).is_none();
     let class = file.work.found().vehicle.class;
     let next = standing.next();
@@ -350,6 +354,10 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
             _ => String::new(),
         };
         let mut line = StepLine { next: next == Some(place), figure, ..line };
+        if standing.customer.is_some_and(|from| place >= from) && line.stands == "waits" {
+            waits_for.push(CUSTOMER.to_owned());
+            line.for_the_customer = standing.customer == Some(place);
+        }
         // How it is raised is said before it is.
         if unsaid && step.operation.phase >= Phase::Raise {
             waits_for.insert(0, LIFTING.to_owned());
@@ -367,7 +375,7 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     }
     for section in &mut sections {
         section.is_done = section.steps.iter().all(|line| line.stands == "done");
-        section.is_open = section.steps.iter().any(|line| line.next || line.stands == "stopped");
+        section.is_open = section.steps.iter().any(|line| line.next || line.for_the_customer || line.stands == "stopped");
     }
     Ok(CardView {
         number: file.job.number.0,
@@ -383,7 +391,7 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         parts: needed.iter().map(|needed| part_line(needed, file, ticks, names, units)).collect(),
         parts_missing: standing.missing.len(),
         loose: standing.loose.iter().map(|loose| loose_words(loose, class)).collect(),
-        unanswered: unanswered(file),
+        unanswered,
         stopped: standing.steps.contains(&StepStands::Stopped),
         is_done: standing.is_done(),
         finished: file.job.finished_at.is_some(),
@@ -391,6 +399,9 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         sections,
     })
 }
+
+/// What stands among the holds that a step waits for, where it waits for what the customer says: no tick answers that.
+const CUSTOMER: &str = "card.customer";
 
 /// What on top the customer was not asked about yet, or gave no answer to.
 fn unanswered(file: &JobFile) -> Vec<String> {
@@ -442,6 +453,7 @@ fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names
             .map_or_else(String::new, |tick| format!("{said}, {}, {}", names.of(tick.recorded_by), clock(tick.ticked_at))),
         note: tick.map_or_else(String::new, |tick| tick.entry.0.note.clone()),
         next: false,
+        for_the_customer: false,
         waits_for: String::new(),
         target,
         read,

@@ -23,6 +23,22 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         Lead::OverARating => ("The vehicle is over a rating. Weight comes off first; no spring changes that.".to_owned(), "tape", "Change the load on Tape"),
         Lead::RepairFirst => ("The look-over says stop. Repair comes first; nothing is fitted on a failed part.".to_owned(), "look-over", "Go to Look-over"),
         Lead::Measure => ("Nothing is read of the rear yet. Measure it empty and loaded first.".to_owned(), "tape", "Go to Tape"),
+        Lead::OnAir(end) => (
+            format!(
+                "The {} rests on air springs: their valve sets its height, and leaks lose it. Bags, lines, compressor and valve come first, by the maker’s sheet; nothing that lifts is told of there.",
+                if *end == End::Front { "front" } else { "rear" }
+            ),
+            "look-over",
+            "Go to Look-over",
+        ),
+        Lead::LoadNotTold(state) => (
+            format!(
+                "Nobody has said what was put on {}. Weigh it, or say what is aboard: no part is told of without that.",
+                state_of(work.found(), *state)
+            ),
+            "tape",
+            "Say it on Tape",
+        ),
         Lead::NoAim => ("No aim is set: say what height is right first.".to_owned(), "aim", "Set the aim"),
         Lead::AimContradicts(one, other) => (
             format!("Two aims cannot both be met: “{}” and “{}”. Change one of them.", name(*one), name(*other)),
@@ -46,7 +62,7 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         ),
         Lead::TooWeak(load) => (
             load.map_or_else(
-                || "The readings are too weak to tell the springs. Read it again with more on, inside the ratings.".to_owned(),
+                || "Nothing read so far tells the springs. Read it with a known load on, inside the ratings.".to_owned(),
                 |load| format!("The readings are too weak to tell the springs. About {} on the rear axle would tell them; keep inside the ratings.", units.weight(load)),
             ),
             "tape",
@@ -69,6 +85,11 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
                 "See the load plan",
             )
         }
+        Lead::StandsTooHigh(place, off) => (
+            format!("It stands {} above what “{}” wants: what lifts it makes that worse.", units.height(*off), name(*place)),
+            "aim",
+            "See the aim",
+        ),
         _ => ("Nothing on the shelf meets the aim and is allowed. Below is what binds, and what it would take.".to_owned(), "takes", "What it would take"),
     };
     (text, page, link)

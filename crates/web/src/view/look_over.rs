@@ -223,6 +223,9 @@ pub(crate) fn no_fit_words(no_fit: &NoFit) -> String {
         NoFit::NoCoils(end, on) => {
             format!("the {} rests on {}, and this goes between a coil spring and its seat", end_word(*end), springs_name(*on))
         }
+        NoFit::OnAir(end) => {
+            format!("the {} rests on air springs, whose valve sets its height: leaks, lines and valve come first", end_word(*end))
+        }
         NoFit::NotUnder(end) => format!("Intake does not say that the springs at the {} are under the axle", end_word(*end)),
         NoFit::NoFront => "a trailer has no front axle".to_owned(),
         NoFit::NoShackles => {

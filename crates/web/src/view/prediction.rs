@@ -201,9 +201,9 @@ fn why_unpredicted(why: Unpredicted, loaded: bool) -> (&'static str, &'static st
         Unpredicted::NeedsRate => (
             "too weak to say",
             if loaded {
-                "this depends on the rear rate, and the load put on was too small to give one; a block needs none"
+                "this depends on the rear rate, and the load put on was too small to give one; a block on both sides needs none"
             } else {
-                "this depends on the rear rate, and no load was put on to tell it; read the rear with a real load, a block needs none"
+                "this depends on the rear rate, and no load was put on to tell it; read the rear with a real load; a block on both sides needs none"
             },
         ),
         Unpredicted::OnTheStops => ("on the stops", "the bump stops carry load as measured; measure again with them clear"),

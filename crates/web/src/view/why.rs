@@ -192,6 +192,7 @@ fn cause_name(cause: Cause) -> &'static str {
         Cause::EarlierWork => "What was done to it before",
         Cause::WeightAhead => "Weight ahead of the front axle lifts the rear",
         Cause::OnTheOverloadLeaf => "The pack lives on its overload leaf",
+        Cause::AirSprings => "Its air springs do not hold it up",
         Cause::ShocksAndBars => "Shocks and sway bars, not the springs",
     }
 }
@@ -217,6 +218,9 @@ fn so(cause: Cause) -> &'static str {
         }
         Cause::OnTheOverloadLeaf => {
             "It is stiff and has little left: more rate above it, a leaf or a pack, so that the leaf is for the load alone."
+        }
+        Cause::AirSprings => {
+            "Leaks, lines, compressor and leveling valve first, by the maker’s sheet: no part holds up what the valve lets down."
         }
         Cause::ShocksAndBars => "Look at shocks, bars and links first; a stiffer spring sways less and floats all the same.",
         Cause::EarlierWork => "Heights hide what was done: a block is replaced, never added to, and its rise is new less old.",
@@ -256,6 +260,7 @@ fn evidence_words(evidence: &Evidence, units: Units) -> String {
         }
         Evidence::AlwaysAboard(weight) => format!("{} of what is always aboard is on the rear axle", units.weight(*weight)),
         Evidence::RearLightened(by) => format!("{} is taken off the rear axle", units.weight(*by)),
+        Evidence::RestsOnAir => "the rear rests on air springs".to_owned(),
         Evidence::BearsEmpty => "the overload leaf bears with nothing put on".to_owned(),
         Evidence::TestWeight => "a test weight, put on for the reading alone".to_owned(),
         Evidence::Modified(what) => format!("found: {}", modification_name(*what)),

@@ -80,6 +80,8 @@ async fn what_is_on_top_has_a_price_and_an_answer_before_the_job_is_finished() {
     let card = ada.get(&format!("{job}/wrench")).await;
     assert!(card.text(".wrench-card .problem").contains("New brake hoses"), "{}", card.text(".wrench-card .problem"));
     assert!(card.texts("[data-step='rear.left.hose_off']").is_empty(), "nobody agreed to it yet");
+    let waiting = |card: &Page| card.texts("[data-waits~='card.customer']").len();
+    assert!(waiting(&card) > 0 && card.text(".wrench-step .problem").contains("waits here for the customer"));
     let no_price = save(&ada, &job, &[("extra0_agreed", "yes"), ("extra0_by", "owner, by telephone")]).await;
     assert_eq!(no_price.status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(no_price.field("extra0_price").1.contains("agrees to a price"));
@@ -94,6 +96,7 @@ async fn what_is_on_top_has_a_price_and_an_answer_before_the_job_is_finished() {
         save(&ada, &job, &[("extra0_agreed", "yes"), ("extra0_price", "60"), ("extra0_by", "owner, by telephone")]).await;
     assert_eq!(agreed.status, StatusCode::OK, "{}", agreed.text(".problem"));
     let card = ada.get(&format!("{job}/wrench")).await;
+    assert_eq!(waiting(&card), 0);
     assert!(!card.texts("[data-step='rear.left.hose_off']").is_empty() && !card.texts("[data-step='rear.bled']").is_empty());
     save(&ada, &job, &[("extra1_what", "Rear shocks"), ("extra1_price", "180"), ("extra1_agreed", "no"), ("extra1_by", "owner")])
         .await;

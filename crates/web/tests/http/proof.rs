@@ -249,6 +249,26 @@ async fn a_height_that_was_read_otherwise_is_no_proof() {
     assert_eq!(first.value("otherwise_not_rolled"), "yes", "each time keeps its own");
 }
 
+/// Who comes back once it has settled has the nuts and bolts seen to then; heights that were all read otherwise stay due.
+#[tokio::test]
+async fn heights_that_were_read_otherwise_once_settled_stay_due() {
+    let (_site, ada) = shop().await;
+    let job = with_block_chosen(&ada).await;
+    let path = format!("{job}/proof");
+    ada.fill(&path, &walk(["20 1/2", "20 1/2"], ["23 1/2", "20 3/4"])).await;
+    let due = || async { ada.get(&format!("{job}/handover")).await.text("main") };
+    let first = due().await;
+    assert!(first.contains("U-bolts tightened again") && first.contains("heights measured again"), "{first}");
+    let mut read = walk(["20 1/2", "20 1/2"], ["23 7/16", "20 11/16"]).to_vec();
+    read.push(("otherwise_not_rolled", "yes"));
+    ada.fill(&format!("{path}/settled"), &read).await;
+    let came_back = due().await;
+    assert!(!came_back.contains("U-bolts tightened again") && came_back.contains("heights measured again"), "{came_back}");
+    ada.fill(&format!("{path}/settled"), &[("otherwise_not_rolled", "")]).await;
+    let proven = due().await;
+    assert!(!proven.contains("heights measured again"), "{proven}");
+}
+
 /// Other tires are nothing to a height from hub to arch, and other load nothing to an empty one.
 #[tokio::test]
 async fn only_what_bears_on_a_height_is_said_of_it() {

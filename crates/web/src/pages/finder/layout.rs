@@ -15,6 +15,7 @@ use super::list::{Head, Line, Narrowed, heads, picture, sorted_value};
 use super::looking::Stands;
 use super::schools::{SchoolLine, school_line};
 use super::weighing::{along, weight_fields};
+use super::why_not::{WhyNot, why_not};
 use super::{address, key_of};
 use crate::correction::option_name;
 use crate::drawing::Drawing;
@@ -60,7 +61,8 @@ struct FinderPage {
     /// Those that others are better than, or that do what others do.
     folded: Vec<Line>,
     heads: Vec<Head>,
-    refused: Vec<(String, String)>,
+    refused: Vec<WhyNot>,
+    refused_count: usize,
     /// The best of each school by itself.
     schools: Vec<SchoolLine>,
     /// What the list may be narrowed to.
@@ -186,7 +188,8 @@ pub(super) fn finder_page(
         list,
         folded,
         heads: heads(number, &weights, &by),
-        refused: found.refused.iter().map(|refused| (name(&refused.option), refused_words(refused, units, work))).collect(),
+        refused: why_not(&found.refused, &name, &|refused| refused_words(refused, units, work)),
+        refused_count: found.refused.len(),
         schools: found.by_school().into_iter().map(|(school, ranked)| school_line(file, school, ranked, units)).collect(),
         kinds: School::ALL
             .into_iter()

@@ -6,6 +6,7 @@ mod list;
 mod looking;
 mod schools;
 mod weighing;
+mod why_not;
 
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::Arc;

@@ -327,10 +327,16 @@ fn torques(card: &Card, ticks: &[Tick], names: &Names, record: &Record) -> Vec<T
     card.steps.iter().filter_map(line).collect()
 }
 
-/// What is due after the work of a card; once it was measured after settling, all of it was done then.
+/// What is due after the work of a card; once it was measured after settling, all of it was done then, but for heights that were all read
+/// otherwise than before: they are due as they were.
 pub(super) fn still_due(file: &JobFile, card: Option<&Card>) -> Vec<Due> {
-    let settled = file.case().readings.iter().any(|reading| reading.spot.phase == Phase::Settled);
-    card.filter(|_| !settled).map(due).unwrap_or_default()
+    let case = file.case();
+    let mut settled = case.readings.iter().map(|reading| reading.spot).filter(|spot| spot.phase == Phase::Settled).peekable();
+    let came_back = settled.peek().is_some();
+    let as_before = settled.any(|spot| case.otherwise_in(spot.phase, spot.state).is_empty());
+    let mut due = card.map(due).unwrap_or_default();
+    due.retain(|due| !came_back || !as_before && due.what == DueWhat::Heights);
+    due
 }
 
 /// What is due, by name.

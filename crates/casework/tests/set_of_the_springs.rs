@@ -1,0 +1,100 @@
+//! How far the springs that come out have set: known where it is known what the vehicle stood at when sound, and guessed at elsewhere.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+#[path = "support/in_short.rs"]
+mod in_short;
+
+use in_short::{InShort, demo_shelf};
+use serde_json::{Value, json};
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::{FigureEntry, OptionEntry};
+use wise_badger_casework::job_document::JobDocument;
+use wise_badger_casework::option_document::OptionDocument;
+use wise_badger_casework::survey::LoadState;
+use wise_badger_casework::verdict::PartKind;
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+
+/// A wagon on leaves that stands at 26 in empty.
+fn wagon(more: Value) -> Casework {
+    let mut short = json!({
+        "name": "Wagon", "why": "", "class": "wagon", "wheelbase": 96.5, "ratings": [2430, 2870], "kerb": [1980, 1650],
+        "springs": ["leaf", "leaf"], "empty": [26.75, 26], "loaded": [26.8, 24.25], "load": [550, 0], "aim": [],
+    });
+    for (name, value) in more.as_object().unwrap() {
+        short[name] = value.clone();
+    }
+    serde_json::from_value::<InShort>(short).unwrap().work()
+}
+
+fn set(work: &Casework) -> Option<f64> {
+    work.found().vehicle.rear_set.map(|set| set.value.customary())
+}
+
+/// The rear, empty, with a part of the demo shelf: where it stands, and how far off that may be.
+fn with(work: &Casework, number: &str) -> (f64, f64) {
+    let job = JobDocument::of(work.case(), None);
+    let document = OptionDocument::of_shelf(&job, &demo_shelf(), &[number.to_owned()]).unwrap();
+    let option = OptionEntry { name: String::new(), parts: document.parts };
+    let trying = work.trying(option, None);
+    let rear = trying.predicted(0).unwrap().at(LoadState::Empty).unwrap().rear;
+    (rear.value.customary(), rear.sd.customary())
+}
+
+fn close(got: f64, want: f64) {
+    assert!((got - want).abs() < 1e-6, "{got}, expected {want}");
+}
+
+#[test]
+fn a_stock_height_says_how_far_they_have_set_whichever_page_has_it() {
+    assert_eq!(set(&wagon(json!({}))), None, "nobody knows it");
+    close(set(&wagon(json!({ "sound": 28 }))).unwrap(), 2.0);
+    close(set(&wagon(json!({ "aim": [{ "stock": [28, 0.5] }] }))).unwrap(), 2.0);
+    // What Intake says is the vehicle's; the aim may want something else.
+    close(set(&wagon(json!({ "sound": 27.5, "aim": [{ "stock": [28, 0.5] }] }))).unwrap(), 1.5);
+    let wanted = wagon(json!({ "aim": [{ "stock": [28, 0.5] }] })).breakdown().unwrap();
+    close(wanted.part(PartKind::SpringSet).unwrap().value.customary(), 2.0);
+    let level = wagon(json!({ "aim": [{ "level_loaded": [0, 0.5] }] }));
+    assert_eq!(level.breakdown().unwrap().part(PartKind::SpringSet), None, "any other aim is nothing that it was");
+}
+
+#[test]
+fn what_was_done_to_the_rear_since_leaves_it_open() {
+    for (done, known) in [("rear_block", false), ("added_leaf", false), ("front_spacer", true)] {
+        let work = wagon(json!({ "sound": 28, "earlier": [[done, 1.0]] }));
+        assert_eq!(set(&work).is_some(), known, "{done}");
+    }
+}
+
+/// New springs as the maker fitted them bring it back to where it stood when sound, whatever the old ones had set; and how far off that
+/// may be is what the height when sound and the box leave open, and no guess at the set.
+#[test]
+fn stock_springs_bring_it_back_to_its_height_when_sound() {
+    let guessed = with(&wagon(json!({})), "NP-301");
+    close(guessed.0, 26.5);
+    for sound in [26.75, 28.0, 29.0] {
+        let (stands, sd) = with(&wagon(json!({ "sound": sound })), "NP-301");
+        close(stands, sound);
+        assert!(sd < 0.8 * guessed.1, "{sd} beside {}", guessed.1);
+    }
+    // Springs that stand higher than sound ones have not set; a pack that lifts nothing lets them down to that.
+    let (stands, _) = with(&wagon(json!({ "sound": 25.5 })), "NP-301");
+    close(stands, 26.0);
+}
+
+#[test]
+fn another_set_than_the_readings_have_is_as_doubtful_as_ever() {
+    let work = wagon(json!({ "sound": 28 }));
+    let job = JobDocument::of(work.case(), None);
+    let document = OptionDocument::of_shelf(&job, &demo_shelf(), &["NP-301".to_owned()]).unwrap();
+    let sd = |set: f64| {
+        let mut option = OptionEntry { name: String::new(), parts: document.parts.clone() };
+        let typed = json!({ "text": set.to_string(), "unit": "in", "si": inches(set).si() });
+        let typed = FigureEntry::Typed(serde_json::from_value(typed).unwrap());
+        option.parts[0].correction = option.parts[0].correction.with_figure("set", typed);
+        let trying = work.trying(option, None);
+        trying.predicted(0).unwrap().at(LoadState::Empty).unwrap().rear.sd
+    };
+    let [read, other]: [Length; 2] = [sd(2.0), sd(1.0)];
+    assert!(read < 0.8 * other, "{read:?} {other:?}");
+}
