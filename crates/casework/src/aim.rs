@@ -2,8 +2,7 @@
 
 use crate::bounds::{RAKE, RIDE_HEIGHT, TOLERANCE};
 use crate::prediction::{CaseHeights, PredictedState};
-use crate::survey::{End, LoadState, Survey};
-use wise_badger_mechanics::side::{Side, Sides};
+use crate::survey::{End, Ends, LoadState, Survey};
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres};
 
@@ -114,10 +113,8 @@ pub struct Stands {
     pub front: Option<Uncertain<Length>>,
     /// Rear.
     pub rear: Option<Uncertain<Length>>,
-    /// Either side of the front.
-    pub front_sides: Option<Sides<Uncertain<Length>>>,
-    /// Either side of the rear.
-    pub rear_sides: Option<Sides<Uncertain<Length>>>,
+    /// Right above left, at either end.
+    pub lean: Ends<Option<Uncertain<Length>>>,
     /// How far the front and the rear rose since the point of a goal was read, and what it read then.
     pub point: Option<PointRise>,
 }
@@ -351,10 +348,7 @@ impl GoalMark {
             GoalMark::Front => stands.front,
             GoalMark::Rear => stands.rear,
             GoalMark::Rake => Some(above(stands.front?, stands.rear?)),
-            GoalMark::Lean(end) => {
-                let sides = if *end == End::Front { stands.front_sides } else { stands.rear_sides }?;
-                Some(above(sides.left, sides.right))
-            }
+            GoalMark::Lean(end) => *stands.lean.get(*end),
             GoalMark::Point { behind_rear_axle, .. } => {
                 let PointRise { read, front, rear } = stands.point?;
                 let overhang = behind_rear_axle.si() / survey.vehicle.wheelbase.si();
@@ -368,31 +362,25 @@ impl GoalMark {
 impl Stands {
     /// As predicted with a correction fitted.
     pub fn predicted(state: &PredictedState) -> Self {
-        Stands {
-            front: state.front,
-            rear: Some(state.rear),
-            front_sides: state.front_sides,
-            rear_sides: state.rear_sides,
-            point: None,
-        }
+        Stands { front: state.front, rear: Some(state.rear), lean: state.lean, point: None }
     }
 
     /// As predicted in a case of the load plan.
     pub fn in_case(case: &CaseHeights) -> Self {
-        Stands { front: case.front, rear: Some(case.rear), front_sides: None, rear_sides: case.rear_sides, point: None }
+        let lean = Ends { front: None, rear: case.rear_lean };
+        Stands { front: case.front, rear: Some(case.rear), lean, point: None }
     }
 
     /// As read.
     pub fn read(survey: &Survey, state: LoadState) -> Self {
-        let sides = |end| {
-            let side = |side| survey.side(end, state, side);
-            Some(Sides { left: side(Side::Left)?, right: side(Side::Right)? })
+        let lean = |end| {
+            let half_sd = survey.half_lean_sd(end, state)?;
+            Some(Uncertain::new(survey.lean(end, state)?, 2.0 * half_sd))
         };
         Stands {
             front: survey.height(End::Front, state),
             rear: survey.height(End::Rear, state),
-            front_sides: sides(End::Front),
-            rear_sides: sides(End::Rear),
+            lean: Ends::from_fn(lean),
             point: None,
         }
     }

@@ -31,12 +31,16 @@ fn set(work: &Casework) -> Option<f64> {
     work.found().vehicle.rear_set.map(|set| set.value.customary())
 }
 
-/// The rear, empty, with a part of the demo shelf: where it stands, and how far off that may be.
-fn with(work: &Casework, number: &str) -> (f64, f64) {
+/// A part of the demo shelf, as an option.
+fn option(work: &Casework, number: &str) -> OptionEntry {
     let job = JobDocument::of(work.case(), None);
     let document = OptionDocument::of_shelf(&job, &demo_shelf(), &[number.to_owned()]).unwrap();
-    let option = OptionEntry { name: String::new(), parts: document.parts };
-    let trying = work.trying(option, None);
+    OptionEntry { name: String::new(), parts: document.parts }
+}
+
+/// The rear, empty, with a part of the demo shelf: where it stands, and how far off that may be.
+fn with(work: &Casework, number: &str) -> (f64, f64) {
+    let trying = work.trying(option(work, number), None);
     let rear = trying.predicted(0).unwrap().at(LoadState::Empty).unwrap().rear;
     (rear.value.customary(), rear.sd.customary())
 }
@@ -82,13 +86,32 @@ fn stock_springs_bring_it_back_to_its_height_when_sound() {
     close(stands, 26.0);
 }
 
+/// A lean that is there empty is mostly the springs': a new pair, alike, takes it out with them. The same leaves arched alike keep it, and
+/// what is new on one side alone lifts that side.
+#[test]
+fn a_new_pair_takes_the_lean_out_that_is_there_empty() {
+    let leaning = |number: &str| {
+        let work = wagon(json!({ "sides_empty": [25.5, 26.5], "sides_loaded": [23.75, 24.75] }));
+        let trying = work.trying(option(&work, number), None);
+        LoadState::BOTH.map(|state| {
+            let sides = trying.predicted(0).unwrap().at(state).unwrap().rear_sides.unwrap();
+            ((sides.right.value - sides.left.value).customary(), sides.left.sd.customary())
+        })
+    };
+    let [pair, other] = ["NP-301", "BL-502"].map(leaning);
+    for (pair, other) in pair.iter().zip(&other) {
+        close(pair.0, 0.0);
+        close(other.0, 1.0);
+        assert!(pair.1 > other.1, "what of the lean was not the springs' is in doubt");
+    }
+    assert!(leaning("BL-502@left")[0].0 < 0.5);
+}
+
 #[test]
 fn another_set_than_the_readings_have_is_as_doubtful_as_ever() {
     let work = wagon(json!({ "sound": 28 }));
-    let job = JobDocument::of(work.case(), None);
-    let document = OptionDocument::of_shelf(&job, &demo_shelf(), &["NP-301".to_owned()]).unwrap();
     let sd = |set: f64| {
-        let mut option = OptionEntry { name: String::new(), parts: document.parts.clone() };
+        let mut option = option(&work, "NP-301");
         let typed = json!({ "text": set.to_string(), "unit": "in", "si": inches(set).si() });
         let typed = FigureEntry::Typed(serde_json::from_value(typed).unwrap());
         option.parts[0].correction = option.parts[0].correction.with_figure("set", typed);

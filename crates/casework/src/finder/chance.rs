@@ -1,8 +1,7 @@
 //! The chance that an option meets every goal of the aim, all that is in doubt drawn together.
 
-use wise_badger_mechanics::side::Sides;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, Length, metres};
+use wise_badger_mechanics::units::{InShopUnits, Length};
 
 use crate::aim::{GoalCase, GoalMark, TargetBand};
 use crate::casework::Casework;
@@ -131,17 +130,11 @@ fn point(work: &Casework, place: Option<usize>, when: GoalCase) -> Option<(Lengt
 
 /// Right above left at an end, as it is predicted.
 fn lean(work: &Casework, option: usize, end: End, when: GoalCase) -> Option<Uncertain<Length>> {
-    let of_end = |front: Option<Sides<Uncertain<Length>>>, rear| if end == End::Front { front } else { rear };
-    let sides = match when {
-        GoalCase::State(state) => {
-            let predicted = work.predicted(option)?.at(state).ok()?;
-            of_end(predicted.front_sides, predicted.rear_sides)
-        }
+    match when {
+        GoalCase::State(state) => *work.predicted(option)?.at(state).ok()?.lean.get(end),
         GoalCase::Planned(key) => {
             let case = work.cases().iter().find(|case| case.key == key)?;
-            of_end(None, work.in_case(option, case).ok()?.rear_sides)
+            work.in_case(option, case).ok()?.rear_lean.filter(|_| end == End::Rear)
         }
-    }?;
-    let sd = Length::hypot(sides.left.sd, sides.right.sd);
-    Some(Uncertain::new(sides.right.value - sides.left.value, metres(sd.si())))
+    }
 }

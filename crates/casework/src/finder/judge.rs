@@ -1,7 +1,7 @@
 //! The best combinations, each looked into as any option of the job is.
 
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, u_bolts};
+use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, rearched_pack, u_bolts};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
 use super::asked::asked;
@@ -84,9 +84,8 @@ pub(super) fn judge(
             judged.refused.push(Refused { option, places: on_shelf, gates, unpredicted: None, misses_the_aim, asks: Vec::new() });
             continue;
         }
-        let roles: Vec<Role> = of.iter().map(|piece| piece.role).collect();
         let worth = Worth {
-            cures: cures(search.work, &roles),
+            cures: cures(search.work, &of),
             firmer: firmer(&work),
             headroom: headroom(&work),
             ..Worth::of(option.parts.iter())
@@ -253,19 +252,22 @@ fn unpredicted(work: &Casework) -> Vec<(GoalCase, Unpredicted)> {
 }
 
 /// Whether any of its parts puts right the likeliest cause that parts put right at all; `None` where none was found.
-fn cures(work: &Casework, roles: &[Role]) -> Option<bool> {
-    let mut likely = work.causes().iter().filter(|judged| judged.is_likely()).map(|judged| cured_by(judged.cause));
-    let needed = likely.find(|roles| !roles.is_empty())?;
-    Some(roles.iter().any(|role| needed.contains(role)))
+fn cures(work: &Casework, pieces: &[&Piece]) -> Option<bool> {
+    let likely = work.causes().iter().filter(|judged| judged.is_likely());
+    let each = likely.map(|judged| pieces.iter().map(|piece| puts_right(piece, judged.cause)).collect::<Option<Vec<bool>>>());
+    each.flatten().next().map(|each| each.into_iter().any(|puts_right| puts_right))
 }
 
-/// What puts a cause right: a tired spring is made right, a load is helped (common practice).
-fn cured_by(cause: Cause) -> &'static [Role] {
+/// Whether a part puts a cause right: a tired spring is made right, a load is helped (common practice); `None` of what no part does.
+fn puts_right(piece: &Piece, cause: Cause) -> Option<bool> {
     match cause {
-        Cause::SpringSet | Cause::WeakSprings | Cause::LeanBySpring => &[Role::MainSpring],
-        Cause::CarriedLoad | Cause::PermanentLoad => &[Role::LoadHelp, Role::MainSpring],
-        Cause::OnTheOverloadLeaf => &[Role::LoadHelp, Role::MainSpring],
-        _ => &[],
+        Cause::SpringSet | Cause::WeakSprings => Some(piece.role == Role::MainSpring),
+        // Springs unlike each other are made alike: by a new pair, or by arching again what is low.
+        Cause::LeanBySpring => Some(piece.correction.renews_the_pair() || *piece.correction.row() == rearched_pack::ROW),
+        Cause::CarriedLoad | Cause::PermanentLoad | Cause::OnTheOverloadLeaf => {
+            Some(matches!(piece.role, Role::LoadHelp | Role::MainSpring))
+        }
+        _ => None,
     }
 }
 

@@ -12,6 +12,7 @@ mod found;
 mod judge;
 mod later;
 mod lead;
+mod leaning;
 mod pool;
 mod rank;
 mod school;

@@ -187,14 +187,19 @@ fn settings(part: &ShelfPart) -> Vec<Option<Setting>> {
     if steps > 1.0 { vec![at(0.0), at(0.5), at(1.0)] } else { vec![at(0.0), at(1.0)] }
 }
 
-/// The leaves that are there, arched again by what the aim asks for.
+/// Further than this no pack is arched again by its free height alone: past it the leaves' own sizes say, on the bench, what they bear
+/// (our own working rule).
+const MOST_ARCHED_IN: f64 = 2.0;
+
+/// The leaves that are there, arched again by what the aim asks for, or as far as is usual.
 fn rearched(search: &Search<'_>) -> Option<Piece> {
     let takes = what_it_takes(search.work)?;
     let needed = takes.kinds.iter().find(|kind| *kind.row == rearched_pack::ROW)?;
     let Needed::Of { value, .. } = &needed.answer else { return None };
     // As near as anybody arches.
     let step = inches(0.125).si();
-    let gained = search.units.length(metres((value.si()? / step).round().max(1.0) * step));
+    let gained = metres((value.si()? / step).round().max(1.0) * step).min(inches(MOST_ARCHED_IN));
+    let gained = search.units.length(gained);
     let entry = CorrectionEntry::of(needed.row, [(needed.figure, gained.into())]).ok()?;
     let correction = correction_of(&search.work.found().vehicle, &entry)?;
     let sound = search.work.gate(std::slice::from_ref(&correction)).is_empty();

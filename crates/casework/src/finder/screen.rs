@@ -5,6 +5,7 @@ use wise_badger_mechanics::mixture::below;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
+use super::leaning::Leaning;
 use super::pool::Piece;
 use super::rank::score;
 use super::search::{Counted, MOST_JUDGED, Search};
@@ -32,6 +33,7 @@ pub(super) struct Ground<'a> {
     work: &'a Casework,
     pub(super) moments: Vec<Moment<'a>>,
     goals: Vec<Seen>,
+    leans: Vec<Leaning>,
     unseen: usize,
     /// Where both ends stand with nothing fitted, and how sure that is.
     plain: Vec<Ends<Option<Uncertain<Length>>>>,
@@ -53,12 +55,22 @@ impl<'a> Ground<'a> {
             states.iter().copied().map(Moment::State).chain(cases().map(|case| Moment::Case(&case.survey))).collect();
         let whens: Vec<GoalCase> =
             states.into_iter().map(GoalCase::State).chain(cases().map(|case| GoalCase::Planned(case.key))).collect();
-        let (mut goals, mut unseen) = (Vec::new(), 0);
+        let (mut goals, mut leans, mut unseen) = (Vec::new(), Vec::new(), 0);
         for goal in work.goals() {
             let moment = whens.iter().position(|when| *when == goal.when());
             match moment.zip(goal.wanted(work.found())) {
                 Some((moment, (mark @ (GoalMark::Front | GoalMark::Rear | GoalMark::Rake), band))) => {
                     goals.push(Seen { mark, band, moment });
+                }
+                Some((moment, (GoalMark::Lean(end), band))) => {
+                    let state = match goal.when() {
+                        GoalCase::State(state) => state,
+                        GoalCase::Planned(_) => LoadState::Empty,
+                    };
+                    match Leaning::of(work.found(), end, state, band, moment) {
+                        Some(lean) => leans.push(lean),
+                        None => unseen += 1,
+                    }
                 }
                 _ => unseen += 1,
             }
@@ -74,7 +86,7 @@ impl<'a> Ground<'a> {
                 Ends { front: there.and_then(|of| of.front), rear: there.map(|of| of.rear) }
             }
         });
-        Ground { work, plain: plain.collect(), moments, goals, unseen }
+        Ground { work, plain: plain.collect(), moments, goals, leans, unseen }
     }
 
     /// The moment that the first goal speaks of, where it is seen; loaded, or whatever was read last, without one.
@@ -156,6 +168,11 @@ impl<'a> Ground<'a> {
             };
             let (height, sd) = stands.ok_or(Unpredicted::NotMeasured)?;
             least = least.min(within(&goal.band, height, sd));
+        }
+        for lean in &self.leans {
+            let each = parts.iter().zip(alone).filter_map(|(part, alone)| Some((part, *alone.rises.get(lean.moment)?)));
+            let (stands, sd) = lean.with(&each.collect::<Vec<_>>());
+            least = least.min(within(&lean.band, stands, sd));
         }
         Ok(least)
     }

@@ -19,6 +19,8 @@ pub struct PredictedState {
     pub front: Option<Uncertain<Length>>,
     /// Either side of the front, where both were read.
     pub front_sides: Option<Sides<Uncertain<Length>>>,
+    /// Right above left at either end, where both sides were read: what they have in common is not in its standard deviation.
+    pub lean: Ends<Option<Uncertain<Length>>>,
     /// Rear height as measured, before the correction.
     pub rear_before: Length,
     /// How much the rear rises at rest: what is common to both heights is not in its standard deviation, and a block's rise is exact.
@@ -49,6 +51,9 @@ impl PredictedState {
     fn as_read(mut self) -> Self {
         let read = |height: Uncertain<Length>| Uncertain::new(height.value, Length::hypot(height.sd, self.fresh));
         self.rear_sides = self.rear_sides.map(|sides| Sides { left: read(sides.left), right: read(sides.right) });
+        // Either side is read anew.
+        let apart = self.fresh * std::f64::consts::SQRT_2;
+        self.lean.rear = self.lean.rear.map(|lean| Uncertain::new(lean.value, Length::hypot(lean.sd, apart)));
         self.rear = self.tape();
         self
     }
@@ -124,6 +129,8 @@ pub struct CaseHeights {
     pub rear: Uncertain<Length>,
     /// Either side of the rear, where both were read empty.
     pub rear_sides: Option<Sides<Uncertain<Length>>>,
+    /// Right above left at the rear, where both were read empty.
+    pub rear_lean: Option<Uncertain<Length>>,
     /// Front height; of a trailer, where its coupler was held empty. Absent where it was not read.
     pub front: Option<Uncertain<Length>>,
     /// Clearance left at the bump stop, or at the load rubber (negative: it bears by so much); absent when no gap was read.

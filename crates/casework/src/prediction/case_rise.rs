@@ -29,7 +29,8 @@ impl Predictor {
         self.holds_where_it_stands(parts, leading, &to.leading().stance)?;
         let solve = |parts: &[Correction]| vec![leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle))];
         let off = PartsOff::of_each(parts, 1, solve).pop().ok_or(Unpredicted::NotSolved)?.map_err(|error| self.note(error))?;
-        let rise = self.rise(weighed, &Passage { from: &from, to: &to, off: &off }, End::Rear).ok_or(Unpredicted::NotSolved)?;
+        let rise =
+            self.rise(weighed, &Passage { from: &from, to: &to, off: &off, parts }, End::Rear).ok_or(Unpredicted::NotSolved)?;
         let part = end_mark(&self.survey, End::Rear).map_or(Length::default(), |mark| off.sd(to.leading(), &mark));
         // What carries past a gap alone lifts more where more is aboard.
         let told = case.axle_loads().change.rear.filter(|change| change.value.value > 0.0);

@@ -57,6 +57,12 @@ impl PartsOff {
         all(&self.alone, fitted, mark).max(all(&self.alike, fitted, mark))
     }
 
+    /// The standard deviation that they leave of how far one mark stands above another: what moves both alike falls out.
+    pub(super) fn apart_sd(&self, fitted: &Forecast, more: &TapeMark, than: &TapeMark) -> Length {
+        let apart = |other: &Stance| Some(fitted.higher_in(other, more)? - fitted.higher_in(other, than)?);
+        together(&self.alone, apart).max(together(&self.alike, apart))
+    }
+
     /// The figures by themselves or of a kind alike, whichever leaves a mark more: the vehicle with each moved up and down.
     pub(super) fn wider(&self, fitted: &Forecast, mark: &TapeMark) -> &[[Stance; 2]] {
         if all(&self.alone, fitted, mark) > all(&self.alike, fitted, mark) { &self.alone } else { &self.alike }
@@ -65,10 +71,12 @@ impl PartsOff {
 
 /// What some figures leave a mark, all together.
 fn all(pairs: &[[Stance; 2]], fitted: &Forecast, mark: &TapeMark) -> Length {
-    let moved = |pair: &[Stance; 2]| {
-        let each = pair.iter().filter_map(|other| fitted.higher_in(other, mark)).map(Length::abs);
-        each.fold(metres(0.0), Length::max)
-    };
+    together(pairs, |other| fitted.higher_in(other, mark))
+}
+
+/// What they leave of a length, each the wider way.
+fn together(pairs: &[[Stance; 2]], off_by: impl Fn(&Stance) -> Option<Length>) -> Length {
+    let moved = |pair: &[Stance; 2]| pair.iter().filter_map(&off_by).map(Length::abs).fold(metres(0.0), Length::max);
     pairs.iter().map(moved).fold(metres(0.0), Length::hypot)
 }
 

@@ -46,12 +46,33 @@ pub(super) struct Passage<'a> {
     pub(super) to: &'a Standing,
     /// Where it would lead were the parts not quite what was said of them.
     pub(super) off: &'a PartsOff,
+    /// The parts.
+    pub(super) parts: &'a [Correction],
 }
+
+/// Both sides of an end, and how far the right one stands above the left.
+#[derive(Clone, Copy)]
+struct BothSides {
+    sides: Sides<Uncertain<Length>>,
+    lean: Uncertain<Length>,
+}
+
+/// Of what a lean that is there empty comes down by with a new pair of springs, so much is in doubt as one standard deviation: some of
+/// it may be the load's, or the frame's (our own working rule).
+const LEAN_IN_DOUBT: f64 = 0.25;
 
 impl Passage<'_> {
     /// What the parts themselves leave open of a mark.
     fn part_sd(&self, survey: &Survey, end: End) -> Length {
         end_mark(survey, end).map_or(metres(0.0), |mark| self.off.sd(self.to.leading(), &mark))
+    }
+
+    /// How much of its lean the right side of an end comes down by, since both of its springs are new ones; the left comes up by as much.
+    fn lean_taken_out(&self, survey: &Survey, end: End) -> Length {
+        let of_end = |part: &&Correction| (part.site().axles == Axles::Front) == (end == End::Front);
+        let renewed = self.parts.iter().filter(of_end).any(Correction::renews_the_pair);
+        let lean = survey.lean(end, LoadState::Empty).filter(|_| renewed);
+        lean.unwrap_or_default() / 2.0
     }
 }
 
@@ -246,7 +267,7 @@ impl Predictor {
         let solve = |parts: &[Correction]| vec![leading.stand_with_loads(index, &loads, |vehicle| self.changes(parts, vehicle))];
         let off = PartsOff::of_each(fitted, 1, solve).pop().ok_or(Unpredicted::NotSolved)?;
         let off = off.map_err(|error| self.note(error))?;
-        let change = Passage { from, to: &there, off: &off };
+        let change = Passage { from, to: &there, off: &off, parts: fitted };
         let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         let value = empty.value + rise.value;
         // The loads of a case are as doubtful as they are; the springs turn that into height.
@@ -276,9 +297,11 @@ impl Predictor {
             let changes = |vehicle: &Vehicle| [&self.changes(fitted, vehicle)[..], stiffer].concat();
             from.zip(leading.forecast_with_loads(index, &loads, Moving::Everything, changes).ok())
         };
+        let rear = self.sides(weighed, &change, End::Rear, LoadState::Empty, spread, rolled);
         Ok(CaseHeights {
             rear: Uncertain::new(value, Length::hypot(spread, change.part_sd(&self.survey, End::Rear))),
-            rear_sides: self.sides(weighed, &change, End::Rear, LoadState::Empty, spread, rolled),
+            rear_sides: rear.map(|rear| rear.sides),
+            rear_lean: rear.map(|rear| rear.lean),
             front,
             travel_left,
             rate_measured: self.rate().measured().is_some(),
@@ -320,7 +343,7 @@ impl Predictor {
         let from = self.plain(state)?;
         let index = self.index(state);
         let leading = &weighed.leading().identified;
-        let change = Passage { from, to: fitted, off };
+        let change = Passage { from, to: fitted, off, parts };
         let rise = self.rise(weighed, &change, End::Rear).ok_or(Unpredicted::NotSolved)?;
         // What two states are too weak to tell is not told at all; where other stories fit them too, the band says so.
         let told = self.two_states.measured().is_some() || self.survey.vehicle.rear_pack.is_some();
@@ -346,16 +369,18 @@ impl Predictor {
             let changes = |vehicle: &Vehicle| [&self.changes(parts, vehicle)[..], stiffer].concat();
             from.zip(leading.forecast(index, changes).ok())
         };
-        let front_sides = front
+        let both_front = front
             .filter(|_| reaches_the_front(parts))
             .and_then(|front| self.sides(weighed, &change, End::Front, state, front.own_sd, rolled));
+        let both_rear = self.sides(weighed, &change, End::Rear, state, at_rest, rolled);
         let first_of_rear = rear_axles(&self.survey).first().copied().unwrap_or(FRONT);
         Ok(PredictedState {
             rear,
             fresh: Length::hypot(before.sd, friction),
-            rear_sides: self.sides(weighed, &change, End::Rear, state, at_rest, rolled),
+            rear_sides: both_rear.map(|rear| rear.sides),
             front: front.map(|front| front.height),
-            front_sides,
+            front_sides: both_front.map(|front| front.sides),
+            lean: Ends { front: both_front.map(|front| front.lean), rear: both_rear.map(|rear| rear.lean) },
             rear_before: before.value,
             rise: Uncertain::new(rise.value, Length::hypot(rise.sd, part_sd)),
             off_the_axle: Ends {
@@ -428,7 +453,8 @@ impl Predictor {
         weighed.rise(change.from, change.to, &end_mark(&self.survey, end)?)
     }
 
-    /// Either side of an end, where both were read: the reading of the side plus its own rise. That the springs of a pair are not quite
+    /// Either side of an end, where both were read: the reading of the side plus its own rise; a new pair of springs takes out the lean
+    /// that is there empty. That the springs of a pair are not quite
     /// alike is in doubt with everything else. How stiff the vehicle is in roll is not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
     /// of what lies between them is one standard deviation.
     fn sides(
@@ -439,7 +465,7 @@ impl Predictor {
         state: LoadState,
         axle_sd: Length,
         rolled: impl Fn(&[Change]) -> Option<(Forecast, Forecast)>,
-    ) -> Option<Sides<Uncertain<Length>>> {
+    ) -> Option<BothSides> {
         let (identified, before, after) = (&weighed.leading().identified, change.from.leading(), change.to.leading());
         let half_lean_sd = self.survey.half_lean_sd(end, state)?;
         let readings = self.survey.readings(end, state);
@@ -460,12 +486,21 @@ impl Predictor {
         let [left, right] = [side_mark(&self.survey, end, Side::Left)?, side_mark(&self.survey, end, Side::Right)?];
         let side_to_side = identified.rise_apart(before, after, &right, &left)?.sd / 2.0;
         let of_reading = Length::hypot(Length::hypot(axle_sd, half_lean_sd), side_to_side);
-        Some(Sides::from_fn(|side| {
+        let taken_out = change.lean_taken_out(&self.survey, end);
+        let of_reading = Length::hypot(of_reading, taken_out.abs() * LEAN_IN_DOUBT);
+        let sides = Sides::from_fn(|side| {
             let (bare, stiff) = (*bare.get(side), *stiff.get(side));
             let own_mark = if side == Side::Left { &left } else { &right };
             let sd = Length::hypot(Length::hypot(of_reading, (bare - stiff).abs() / 2.0), change.off.sd(after, own_mark));
-            Uncertain::new(*corner.get(side) + (bare + stiff) / 2.0, sd)
-        }))
+            let from = *corner.get(side) + if side == Side::Left { taken_out } else { -taken_out };
+            Uncertain::new(from + (bare + stiff) / 2.0, sd)
+        });
+        // Both sides' own: the tape on either, unlike springs, how far it rolls, and parts that are off on one side.
+        let roll = ((bare.right - bare.left) - (stiff.right - stiff.left)).abs() / 2.0;
+        let own = Length::hypot(2.0 * Length::hypot(half_lean_sd, side_to_side), 2.0 * taken_out.abs() * LEAN_IN_DOUBT);
+        let lean_sd = Length::hypot(Length::hypot(own, roll), change.off.apart_sd(after, &right, &left));
+        let lean = Uncertain::new(sides.right.value - sides.left.value, lean_sd);
+        Some(BothSides { sides, lean })
     }
 
     pub(super) fn plain(&self, state: LoadState) -> Result<&Standing, Unpredicted> {

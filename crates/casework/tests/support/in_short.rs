@@ -25,7 +25,8 @@ pub(crate) struct InShort {
     pub(crate) datum: Option<String>,
     pub(crate) empty: [Option<f64>; 2],
     pub(crate) loaded: [Option<f64>; 2],
-    /// Left and right of the rear, loaded.
+    /// Left and right of the rear, empty and loaded.
+    pub(crate) sides_empty: Option<[f64; 2]>,
     pub(crate) sides_loaded: Option<[f64; 2]>,
     /// Weight, and how far behind the rear axle.
     pub(crate) load: Option<[f64; 2]>,
@@ -83,7 +84,7 @@ impl InShort {
         let datum = self.datum.as_deref().unwrap_or("hub_to_arch");
         let mut readings = Vec::new();
         for (state, ends) in [("empty", self.empty), ("loaded", self.loaded)] {
-            let rear_sides = self.sides_loaded.filter(|_| state == "loaded");
+            let rear_sides = if state == "loaded" { self.sides_loaded } else { self.sides_empty };
             for (end, height) in [("front", ends[0]), ("rear", ends[1])] {
                 let Some(height) = height else { continue };
                 let sides = rear_sides.filter(|_| end == "rear").unwrap_or([height, height]);
@@ -188,6 +189,7 @@ fn goal(short: &Value) -> Value {
         "stock" => json!({ "kind": "stock_height", "rear": figure(0), "tolerance": figure(1) }),
         "stock_loaded" => mark("rear", "loaded"),
         "front" => mark("front", "empty"),
+        "lean" => mark("lean_rear", "empty"),
         "planned" => json!({
             "kind": "mark", "mark": "rear", "when": { "case": 2 }, "way": "at_least", "height": figure(0), "tolerance": figure(1),
         }),

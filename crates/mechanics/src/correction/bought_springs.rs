@@ -116,6 +116,10 @@ impl CorrectionKind for BoughtSprings {
         if self.sort.whole_strut { self.rises() } else { Length::default() }
     }
 
+    fn renews_the_spring(&self) -> bool {
+        true
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }

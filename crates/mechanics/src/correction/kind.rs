@@ -256,6 +256,11 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         None
     }
 
+    /// Whether a new spring takes the whole place of the old one: what the old one was unlike its fellow goes with it.
+    fn renews_the_spring(&self) -> bool {
+        false
+    }
+
     /// What is wrong with its figures beside each other.
     fn problem(&self) -> Option<CorrectionProblem> {
         None
@@ -318,6 +323,11 @@ impl Correction {
     /// What it takes up at its corners.
     pub fn takes_up(&self) -> TakesUp {
         self.kind.takes_up()
+    }
+
+    /// Whether both springs of its end are new ones, alike.
+    pub fn renews_the_pair(&self) -> bool {
+        self.site.side.is_none() && self.kind.renews_the_spring()
     }
 
     /// Every kind of work that it takes.

@@ -111,6 +111,10 @@ impl CorrectionKind for MeasuredCoils {
         self.new_height - self.old_height
     }
 
+    fn renews_the_spring(&self) -> bool {
+        true
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }

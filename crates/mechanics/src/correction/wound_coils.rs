@@ -154,6 +154,10 @@ impl CorrectionKind for WoundCoils {
         self.new_height - self.old_height
     }
 
+    fn renews_the_spring(&self) -> bool {
+        true
+    }
+
     fn takes_up(&self) -> TakesUp {
         TakesUp::MainSpring
     }
