@@ -33,7 +33,7 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         ),
         Lead::LoadNotTold(state) => (
             format!(
-                "Nobody has said what was put on {}. Weigh it, or say what is aboard: no part is told of without that.",
+                "Nobody has said what was on when “{}” was read. Weigh it, or say what is aboard: no part is told of without that.",
                 state_of(work.found(), *state)
             ),
             "tape",

@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use askama::Template;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::OptionEntry;
-use wise_badger_casework::finder::{Found, Ranked, School, Weights};
+use wise_badger_casework::finder::{Found, Lead, Ranked, School, Weights};
 use wise_badger_casework::prediction::Prediction;
 use wise_badger_casework::route::Stage;
 use wise_badger_mechanics::correction::Correction;
@@ -198,7 +198,11 @@ pub(super) fn finder_page(
             .collect(),
         only_wished: narrowed.only_wished,
         narrowed: narrowed.is_any(),
-        counted: counted_words(&found.counted),
+        counted: if found.leads.iter().any(Lead::bars_everything) {
+            "The shelf is looked through once that is settled.".to_owned()
+        } else {
+            counted_words(&found.counted)
+        },
         along: weights.each().to_vec(),
         weights: weight_fields(sheet, &weights),
     };
