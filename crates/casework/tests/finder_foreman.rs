@@ -44,6 +44,9 @@ struct Row {
     first_is_there: bool,
     #[serde(default)]
     first_in_front: bool,
+    /// Whether none of the first lifts the front.
+    #[serde(default)]
+    none_in_front: bool,
 }
 
 fn schools(ranked: &Ranked) -> Vec<&'static str> {
@@ -93,6 +96,9 @@ fn hold(row: &Row, shelf: &[ShelfPart]) -> Vec<String> {
         held(!row.first_comes_off || first.worth.removable, "the first does not come off again".to_owned());
         held(!row.first_is_there || first.worth.days == Some(0), format!("{:?} days", first.worth.days));
         let in_front = first.option.parts.iter().any(|part| part.correction.site.axles == Axles::Front);
+        let lifts_the_front =
+            |ranked: &&Ranked| ranked.option.parts.iter().any(|part| part.correction.site.axles == Axles::Front);
+        held(!row.none_in_front || !firsts.iter().any(|ranked| lifts_the_front(&ranked)), format!("{names:?} lifts the front"));
         held(!row.first_in_front || in_front, format!("{names:?} does not lift the front"));
     }
     let result = OptionsResult::of(&work, &found, &weights, &[]).to_json();

@@ -7,7 +7,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, psi};
 
 use super::found::Refused;
 use super::search::{Counted, Search};
-use crate::aim::GoalMark;
+use crate::aim::{Aim, AimVerdict, GoalMark};
 use crate::back_solve::{Needed, what_it_takes};
 use crate::casework::{Casework, as_known};
 use crate::entry::{CorrectionEntry, EndWord, OptionEntry, PartEntry, ShelfPart};
@@ -153,11 +153,20 @@ fn sites(work: &Casework, part: &ShelfPart) -> Vec<Site> {
     both.into_iter().filter_map(of_end).flatten().collect()
 }
 
-/// Whether a goal hangs on where the front stands.
+/// Whether a goal may want the front higher. A rake does where the rear stands too high over the front, or where the rear is lifted for
+/// another goal's sake; where the rear is low, a front that comes up only asks for more of it.
 fn speaks_of_the_front(work: &Casework) -> bool {
-    work.goals().any(|goal| {
-        let about = goal.wanted(work.found()).map(|(mark, _)| mark);
-        matches!(about, Some(GoalMark::Front | GoalMark::Rake | GoalMark::Lean(End::Front)))
+    let about = |goal: &Aim| goal.wanted(work.found()).map(|(mark, _)| mark);
+    let is_of_the_rear = |goal: Aim| matches!(about(&goal), Some(GoalMark::Rear | GoalMark::Point { .. }));
+    let lifted_all_the_same = work.goals().any(is_of_the_rear);
+    let rear_is_low = |place| match work.as_found(place, inches(1.0 / 16.0)) {
+        Some(AimVerdict::MayMiss { off } | AimVerdict::Misses { off }) => off < Length::default(),
+        Some(AimVerdict::Meets | AimVerdict::LikelyMeets) | None => false,
+    };
+    work.goals().enumerate().any(|(place, goal)| match about(&goal) {
+        Some(GoalMark::Front | GoalMark::Lean(End::Front)) => true,
+        Some(GoalMark::Rake) => lifted_all_the_same || !rear_is_low(place),
+        _ => false,
     })
 }
 

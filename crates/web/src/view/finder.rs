@@ -6,11 +6,12 @@ use wise_badger_casework::entry::MoneyEntry;
 use wise_badger_casework::finder::{Asked, At, Came, Chance, Counted, Lead, Ranked, Refused, School, Survives, Wish, Worth};
 use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::prediction::{NextReading, Story};
-use wise_badger_casework::survey::{End, LoadState};
+use wise_badger_casework::survey::{Complaint, End, LoadState};
 use wise_badger_mechanics::units::Length;
 
 use super::aim::goal_names;
 use super::look_over::{addition_name, ruled_out};
+use super::overload::{OverloadWords, overload_of_case, overload_words};
 use super::prediction::unpredicted_words;
 use super::shelf::money_words;
 use super::{Units, percent, sentence, state_of};
@@ -20,7 +21,7 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
     let names = goal_names(work, units);
     let name = |place: usize| names.get(place).cloned().unwrap_or_default();
     let (text, page, link) = match lead {
-        Lead::OverARating => ("The vehicle is over a rating. Weight comes off first; no spring changes that.".to_owned(), "tape", "Change the load on Tape"),
+        Lead::OverARating => (format!("The vehicle is over a rating. {}", what_comes_off(overload_words(work, units))), "tape", "Change the load on Tape"),
         Lead::RepairFirst => ("The look-over says stop. Repair comes first; nothing is fitted on a failed part.".to_owned(), "look-over", "Go to Look-over"),
         Lead::Measure => ("Nothing is read of the rear yet. Measure it empty and loaded first.".to_owned(), "tape", "Go to Tape"),
         Lead::OnAir(end) => (
@@ -45,11 +46,29 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
             "aim",
             "Change the aim",
         ),
-        Lead::MeetsTheAim => ("It stands where the aim wants it already. Nothing has to be fitted for that.".to_owned(), "verdict", "See the verdict"),
+        Lead::MeetsTheAim => (
+            format!(
+                "It stands where the aim wants it already. Nothing has to be fitted for that.{}",
+                if work.case().sheet.complaints.contains(&Complaint::FloatsOrSways) {
+                    " What floats or sways is looked for at shocks, sway bar and links first, and tried out on What if."
+                } else {
+                    ""
+                }
+            ),
+            "verdict",
+            "See the verdict",
+        ),
         Lead::CaseOverARating(key, _) => {
-            let case = work.cases().iter().find(|case| case.key == *key).map(|case| case.name.clone()).unwrap_or_default();
+            let case = work.cases().iter().find(|case| case.key == *key);
+            let plan = work.case().plan.as_ref();
+            let aboard: Vec<String> = plan.iter().flat_map(|plan| plan.put_for(*key)).map(|item| item.name.clone()).collect();
+            let told = case.and_then(|case| overload_of_case(&case.survey, &aboard, units));
             (
-                format!("“{case}” is over a rating. Take some of it off the plan: no spring changes that, and nothing is proposed for it."),
+                format!(
+                    "“{}” is over a rating, so nothing is proposed for it. {}",
+                    case.map_or("", |case| case.name.as_str()),
+                    what_comes_off(told)
+                ),
                 "load",
                 "Change the load plan",
             )
@@ -93,6 +112,12 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         _ => ("Nothing on the shelf meets the aim and is allowed. Below is what binds, and what it would take.".to_owned(), "takes", "What it would take"),
     };
     (text, page, link)
+}
+
+/// Which rating is passed, and what comes off.
+fn what_comes_off(overload: Option<OverloadWords>) -> String {
+    let told = overload.map_or_else(String::new, |told| [told.over.join(" "), told.lead, told.or].join(" "));
+    format!("{} No spring changes that.", told.trim_end())
 }
 
 fn suspected(story: Story, work: &Casework, units: Units) -> String {

@@ -133,7 +133,10 @@ async fn over_a_rating_it_leads_with_the_weight_and_keeps_nothing() {
     let form = aimed(&ada, &job).await.form(".finder-columns form");
     ada.fill(&format!("{job}/tape"), &[("load_weight", "2900")]).await;
     let page = found(&ada, &format!("{job}/finder")).await;
-    assert!(page.text(".leads").contains("over a rating"), "{}", page.text("main"));
+    let lead = page.text(".leads");
+    assert!(lead.contains("over a rating") && lead.contains("over its rating of 4,100 lb"), "{}", page.text("main"));
+    assert!(lead.contains("Take ") && lead.contains(" off"), "what comes off: {lead}");
+    assert!(page.text("main").contains("looked through once that is settled") && !page.text("main").contains("0 go onto"));
     assert!(page.texts(".finder-columns th").is_empty());
     assert_eq!(ada.send(&form).await.status, StatusCode::CONFLICT);
 }
@@ -249,4 +252,41 @@ async fn a_case_that_comes_later_is_decided_again_once_it_is_weighed() {
     let rows = page.texts(".finder-columns tbody tr");
     assert!(rows.iter().any(|row| row.starts_with("What comes later")), "{rows:?}");
     assert!(page.text(".finder-columns").contains("For what is aboard now"));
+}
+
+/// Without what was put on no part is told of, so that is asked for before anything is looked through.
+#[tokio::test]
+async fn it_asks_what_was_on_where_nobody_said_that() {
+    let (_site, ada, job) = ready().await;
+    aimed(&ada, &job).await;
+    ada.fill(&format!("{job}/tape"), &[("load_weight", ""), ("load_distance", "")]).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
+    assert!(page.text(".leads").contains("Nobody has said what was on when “loaded” was read"), "{}", page.text("main"));
+    assert!(page.texts(".finder-columns th").is_empty());
+    assert_eq!(page.attributes(".leads a", "href"), [format!("{job}/tape")]);
+}
+
+/// What one reason rules out stands under it once, and what comes nearest to the aim stands first.
+#[tokio::test]
+async fn why_not_is_told_by_its_reason_the_nearest_miss_first() {
+    let (_site, ada, job) = ready().await;
+    for (number, thickness) in [("BL-31", "4"), ("BL-32", "4 1/2"), ("BL-33", "2 1/2")] {
+        put(&ada, &[("number", number), ("name", "blocks"), ("kind", "lift_block"), ("thickness", thickness)]).await;
+    }
+    let page = aimed(&ada, &job).await;
+    let reasons = page.texts(".why-not strong");
+    let mut once = reasons.clone();
+    once.sort();
+    once.dedup();
+    assert_eq!(once.len(), reasons.len(), "{reasons:?}");
+    let misses: Vec<f64> =
+        reasons.iter().filter(|reason| reason.starts_with("Misses the aim")).map(|reason| chance(reason)).collect();
+    assert!(!misses.is_empty() && misses.windows(2).all(|pair| pair[0] >= pair[1]), "{reasons:?}");
+    assert!(reasons[..misses.len()].iter().all(|reason| reason.starts_with("Misses the aim")), "{reasons:?}");
+}
+
+/// Out of a hundred, as a miss is told.
+fn chance(reason: &str) -> f64 {
+    let figure = reason.split(" in 100").next().and_then(|to| to.rsplit(' ').next());
+    figure.and_then(|figure| figure.parse().ok()).expect("a miss says its chance")
 }
