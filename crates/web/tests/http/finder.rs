@@ -259,7 +259,7 @@ async fn a_case_that_comes_later_is_decided_again_once_it_is_weighed() {
 async fn it_asks_what_was_on_where_nobody_said_that() {
     let (_site, ada, job) = ready().await;
     aimed(&ada, &job).await;
-    ada.fill(&format!("{job}/tape"), &[("load_weight", ""), ("load_distance", "")]).await;
+    ada.fill(&format!("{job}/tape"), &[("load_kind", "")]).await;
     let page = found(&ada, &format!("{job}/finder")).await;
     assert!(page.text(".leads").contains("Nobody has said what was on when “loaded” was read"), "{}", page.text("main"));
     assert!(page.texts(".finder-columns th").is_empty());
