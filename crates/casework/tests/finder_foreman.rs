@@ -98,7 +98,7 @@ fn hold(row: &Row, shelf: &[ShelfPart]) -> Vec<String> {
         let in_front = first.option.parts.iter().any(|part| part.correction.site.axles == Axles::Front);
         let lifts_the_front =
             |ranked: &&Ranked| ranked.option.parts.iter().any(|part| part.correction.site.axles == Axles::Front);
-        held(!row.none_in_front || !firsts.iter().any(|ranked| lifts_the_front(&ranked)), format!("{names:?} lifts the front"));
+        held(!row.none_in_front || !firsts.iter().any(lifts_the_front), format!("{names:?} lifts the front"));
         held(!row.first_in_front || in_front, format!("{names:?} does not lift the front"));
     }
     let result = OptionsResult::of(&work, &found, &weights, &[]).to_json();
