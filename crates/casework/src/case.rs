@@ -19,7 +19,7 @@ use crate::reading::{Phase, Place, Reading, Spot};
 use crate::survey::{
     Complaint, End, Ends, Gaps, LoadPut, LoadState, Modification, OverloadLeaves, Seen, States, Survey, VehicleFacts,
 };
-use crate::verdict::{SoundHeight, rear_set};
+use crate::verdict::rear_set;
 
 /// What stands on a job, as typed.
 #[derive(Debug, Clone)]
@@ -161,16 +161,6 @@ impl Case {
         };
         let rear_pack = self.rear_pack.get_or_init(worked_out).clone();
         VehicleFacts { always, kerb, rear_pack, ..vehicle }
-    }
-
-    /// The height that the rear had when sound: as Intake has it, or else as the aim has it that wants it back.
-    pub fn sound_height(&self) -> Option<SoundHeight> {
-        let wanted_back = |goal: &GoalEntry| match goal {
-            GoalEntry::StockHeight { rear, .. } => Some(SoundHeight { rear: rear.length() }),
-            _ => None,
-        };
-        let of_the_aim = || self.aim.iter().flat_map(|aim| &aim.goals).find_map(wanted_back);
-        self.sheet.sound_height().or_else(of_the_aim)
     }
 
     /// The same job with another pack on its bench, or with none.
@@ -328,7 +318,7 @@ impl Case {
         let survey = self.survey_of(|_, _| phase);
         // What was done to the rear since, lifts it or lets it down beside what its springs have set.
         let untouched = self.sheet.modifications.iter().all(|done| done.what == Modification::FrontSpacer);
-        let sound = self.sound_height().filter(|_| untouched && phase == Phase::Found);
+        let sound = self.sheet.sound_height().filter(|_| untouched && phase == Phase::Found);
         let rear_set = sound.and_then(|sound| rear_set(&survey, sound));
         Survey { vehicle: VehicleFacts { rear_set, ..survey.vehicle }, ..survey }
     }

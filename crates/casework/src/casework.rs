@@ -189,7 +189,7 @@ impl Casework {
 
     /// Where the inches went, where that can be said.
     pub fn breakdown(&self) -> Option<Breakdown> {
-        Breakdown::of(self.found(), self.rate(), self.case.sound_height())
+        Breakdown::of(self.found(), self.rate(), self.case.sheet.sound_height())
     }
 
     /// Why it sits as it does, the likeliest first.

@@ -13,7 +13,9 @@ use wise_badger_casework::job_document::JobDocument;
 use wise_badger_casework::option_document::OptionDocument;
 use wise_badger_casework::survey::LoadState;
 use wise_badger_casework::verdict::PartKind;
-use wise_badger_mechanics::units::{InShopUnits, Length, inches};
+use wise_badger_mechanics::correction::{Axles, Given, KindRow, Site};
+use wise_badger_mechanics::side::Side;
+use wise_badger_mechanics::units::{InShopUnits, Length, inches, pounds_per_inch};
 
 /// A wagon on leaves that stands at 26 in empty.
 fn wagon(more: Value) -> Casework {
@@ -49,17 +51,15 @@ fn close(got: f64, want: f64) {
     assert!((got - want).abs() < 1e-6, "{got}, expected {want}");
 }
 
+/// What anybody wants of it says nothing of what it was: else a part would be told to do whatever is wanted.
 #[test]
-fn a_stock_height_says_how_far_they_have_set_whichever_page_has_it() {
+fn the_height_when_sound_says_how_far_they_have_set_and_no_aim_does() {
     assert_eq!(set(&wagon(json!({}))), None, "nobody knows it");
     close(set(&wagon(json!({ "sound": 28 }))).unwrap(), 2.0);
-    close(set(&wagon(json!({ "aim": [{ "stock": [28, 0.5] }] }))).unwrap(), 2.0);
-    // What Intake says is the vehicle's; the aim may want something else.
-    close(set(&wagon(json!({ "sound": 27.5, "aim": [{ "stock": [28, 0.5] }] }))).unwrap(), 1.5);
-    let wanted = wagon(json!({ "aim": [{ "stock": [28, 0.5] }] })).breakdown().unwrap();
-    close(wanted.part(PartKind::SpringSet).unwrap().value.customary(), 2.0);
-    let level = wagon(json!({ "aim": [{ "level_loaded": [0, 0.5] }] }));
-    assert_eq!(level.breakdown().unwrap().part(PartKind::SpringSet), None, "any other aim is nothing that it was");
+    assert_eq!(set(&wagon(json!({ "aim": [{ "stock": [28, 0.5] }] }))), None);
+    let part = |work: &Casework| work.breakdown().unwrap().part(PartKind::SpringSet).map(|set| set.value.customary());
+    assert_eq!(part(&wagon(json!({ "aim": [{ "stock": [28, 0.5] }] }))), None);
+    close(part(&wagon(json!({ "sound": 28 }))).unwrap(), 2.0);
 }
 
 #[test]
@@ -105,6 +105,18 @@ fn a_new_pair_takes_the_lean_out_that_is_there_empty() {
         assert!(pair.1 > other.1, "what of the lean was not the springs' is in doubt");
     }
     assert!(leaning("BL-502@left")[0].0 < 0.5);
+}
+
+/// On one side, or on one axle of several, old springs stay beside the new ones.
+#[test]
+fn only_all_springs_of_an_end_are_a_new_pair() {
+    let row = KindRow::of("new_packs").unwrap();
+    let lengths =
+        ["lift", "old_lift", "set"].into_iter().fold(Given::default(), |given, name| given.with_length(name, inches(0.0)));
+    let given = lengths.with_rate("added_rate", pounds_per_inch(0.0));
+    let renews = |axles, side| row.correction(&given, Site { axles, side }).unwrap().renews_the_pair();
+    assert!(renews(Axles::Rear, None) && renews(Axles::Front, None));
+    assert!(!renews(Axles::Rear, Some(Side::Left)) && !renews(Axles::OneOfRear(2), None));
 }
 
 #[test]

@@ -38,6 +38,17 @@ pub struct CustomerWords {
     pub note: String,
 }
 
+/// A customer who was not here for long.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct LongGone {
+    /// Its key.
+    pub id: CustomerId,
+    /// Name.
+    pub name: String,
+    /// When anything was last written of a job of theirs; of who has none, when they were put down.
+    pub last: DateTime<Utc>,
+}
+
 /// What stands in the place of an erased name.
 const ERASED: &str = "(erased)";
 
@@ -47,6 +58,35 @@ const ERASED: &str = "(erased)";
 pub fn find(connection: &mut PgConnection, shop: ShopId, id: CustomerId) -> Result<Customer, StoreError> {
     let one = customers::table.filter(customers::shop_id.eq(shop)).filter(customers::id.eq(id));
     one.select(Customer::as_select()).first(connection).optional()?.ok_or(StoreError::NotFound("customer"))
+}
+
+/// Customers of whom something is written, and of whose vehicles no job was touched since a day: the longest gone first, so many at the
+/// most.
+pub fn not_here_since(
+    connection: &mut PgConnection,
+    shop: ShopId,
+    since: DateTime<Utc>,
+    most: i64,
+) -> Result<Vec<LongGone>, StoreError> {
+    let visits = || vehicles::table.inner_join(jobs::table.on(jobs::vehicle_id.eq(vehicles::id.nullable())));
+    let here_since = visits().filter(vehicles::customer_id.eq(customers::id.nullable())).filter(jobs::revised_at.ge(since));
+    let gone = customers::table.filter(customers::shop_id.eq(shop)).filter(customers::erased_at.is_null());
+    let gone = gone.filter(customers::recorded_at.lt(since)).filter(diesel::dsl::not(diesel::dsl::exists(here_since)));
+    let columns = (customers::id, customers::name, customers::recorded_at);
+    let gone: Vec<(CustomerId, String, DateTime<Utc>)> =
+        gone.order((customers::recorded_at, customers::id)).limit(most).select(columns).load(connection)?;
+    let ids: Vec<CustomerId> = gone.iter().map(|(id, ..)| *id).collect();
+    let last: Vec<(Option<CustomerId>, Option<DateTime<Utc>>)> = visits()
+        .filter(vehicles::shop_id.eq(shop))
+        .filter(vehicles::customer_id.eq_any(ids))
+        .group_by(vehicles::customer_id)
+        .select((vehicles::customer_id, diesel::dsl::max(jobs::revised_at)))
+        .load(connection)?;
+    let last_of = |id: CustomerId| last.iter().find(|(of, _)| *of == Some(id)).and_then(|(_, last)| *last);
+    let mut gone: Vec<LongGone> =
+        gone.into_iter().map(|(id, name, recorded)| LongGone { id, name, last: last_of(id).unwrap_or(recorded) }).collect();
+    gone.sort_by_key(|of| (of.last, of.id.0));
+    Ok(gone)
 }
 
 /// Whoever is called so and can be called there, in a shop: the same name and the same telephone.

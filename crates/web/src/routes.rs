@@ -95,6 +95,7 @@ addresses! {
     GET "/ledger.csv" Look => ledger::csv;
     POST "/ledger/switch" Terms => ledger::switch;
     GET "/vehicles/{vehicle}" Look => vehicles::show;
+    GET "/customers" People => customers::long_gone;
     GET "/customers/{customer}" Look => customers::show;
     POST "/customers/{customer}" Receive => customers::change;
     POST "/customers/{customer}/erase" People => customers::erase;

@@ -253,9 +253,10 @@ fn unpredicted(work: &Casework) -> Vec<(GoalCase, Unpredicted)> {
 
 /// Whether any of its parts puts right the likeliest cause that parts put right at all; `None` where none was found.
 fn cures(work: &Casework, pieces: &[&Piece]) -> Option<bool> {
-    let likely = work.causes().iter().filter(|judged| judged.is_likely());
-    let each = likely.map(|judged| pieces.iter().map(|piece| puts_right(piece, judged.cause)).collect::<Option<Vec<bool>>>());
-    each.flatten().next().map(|each| each.into_iter().any(|puts_right| puts_right))
+    let mut likely = work.causes().iter().filter(|judged| judged.is_likely());
+    let each =
+        likely.find_map(|judged| pieces.iter().map(|piece| puts_right(piece, judged.cause)).collect::<Option<Vec<_>>>())?;
+    Some(each.contains(&true))
 }
 
 /// Whether a part puts a cause right: a tired spring is made right, a load is helped (common practice); `None` of what no part does.

@@ -180,15 +180,11 @@ fn on_air(work: &Casework) -> Option<Lead> {
 /// A state that was read, and that a goal speaks of, with nothing said of what was put on.
 fn load_not_told(work: &Casework) -> Option<Lead> {
     let survey = work.found();
-    let untold = |goal: Aim| match goal.when() {
-        GoalCase::State(state) => survey.height(End::Rear, state).is_some() && survey.axle_loads_in(state).is_none(),
-        GoalCase::Planned(_) => false,
-    };
-    let goal = work.goals().find(|goal| untold(*goal))?;
-    match goal.when() {
-        GoalCase::State(state) => Some(Lead::LoadNotTold(state)),
+    let untold = |state| survey.height(End::Rear, state).is_some() && survey.axle_loads_in(state).is_none();
+    work.goals().find_map(|goal| match goal.when() {
+        GoalCase::State(state) => untold(state).then_some(Lead::LoadNotTold(state)),
         GoalCase::Planned(_) => None,
-    }
+    })
 }
 
 /// What leads where nothing is allowed, besides that: parts hang on a rate that nothing read tells, or nothing has to be lifted.

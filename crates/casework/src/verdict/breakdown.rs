@@ -1,5 +1,5 @@
 //! Where the inches went: from the height when sound, or else from empty, to the height that was measured, part by part. What is wanted
-//! has no part in that, but for a stock height: that is a fact of the vehicle, whichever page has it.
+//! has no part in that.
 
 use super::rate::{MeasuredStages, RateVerdict};
 use crate::survey::{ASSUMED_RATE_SD, ASSUMED_TYRE_SD, End, LoadState, Survey, is_a_lean};

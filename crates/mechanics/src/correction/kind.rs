@@ -325,9 +325,10 @@ impl Correction {
         self.kind.takes_up()
     }
 
-    /// Whether both springs of its end are new ones, alike.
+    /// Whether all springs of its end are new ones, alike.
     pub fn renews_the_pair(&self) -> bool {
-        self.site.side.is_none() && self.kind.renews_the_spring()
+        let all_of_the_end = self.site.side.is_none() && !matches!(self.site.axles, Axles::OneOfRear(_));
+        all_of_the_end && self.kind.renews_the_spring()
     }
 
     /// Every kind of work that it takes.

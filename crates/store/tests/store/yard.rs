@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use chrono::{NaiveDate, Utc};
+use chrono::{NaiveDate, TimeDelta, Utc};
 use diesel::{Connection as _, RunQueryDsl as _};
 use wise_badger_casework::entry::{Answer, TickEntry};
 use wise_badger_casework::survey::VehicleClass;
@@ -257,6 +257,34 @@ fn a_plate_that_is_known_is_the_same_vehicle_however_it_is_spaced() {
     assert_eq!(vehicle::comebacks(connection, person.shop_id, second.id).unwrap().0, Some(job.number));
     assert_eq!(vehicle::comebacks(connection, person.shop_id, job.id).unwrap().1, [second.number]);
     assert!(vehicle::comes_back_from(connection, person, second.id, Some(second.number)).is_err(), "not from itself");
+}
+
+/// Whoever was here since a day is not long gone, whichever of their vehicles it was with; nor is who is erased, or another shop's.
+#[test]
+fn customers_who_were_not_here_since_a_day_are_found_the_longest_gone_first() {
+    let database = TestDatabase::create();
+    let store = database.open();
+    let connection = &mut *store.connection().unwrap();
+    let (person, stranger) = (somebody(connection, "Shop", "Ada"), somebody(connection, "Elsewhere", "Bo"));
+    for (of, whose) in
+        [(&person, whose("First", "1", "A 1")), (&person, whose("Second", "2", "B 2")), (&stranger, whose("Other", "3", "C 3"))]
+    {
+        let job = job::open(connection, of, &intake("visit")).unwrap();
+        vehicle::tell(connection, of, job.id, VehicleClass::Van, &whose).unwrap();
+    }
+    let words = CustomerWords { name: "Only called".to_owned(), ..CustomerWords::default() };
+    customer::put(connection, &person, &words).unwrap();
+    let gone = |connection: &mut _, days: i64, most: i64| {
+        let since = Utc::now() + TimeDelta::days(days);
+        let gone = customer::not_here_since(connection, person.shop_id, since, most).unwrap();
+        gone.into_iter().map(|of| of.name).collect::<Vec<_>>()
+    };
+    assert_eq!(gone(connection, -1, 9), Vec::<String>::new(), "all were here today");
+    assert_eq!(gone(connection, 1, 9), ["First", "Second", "Only called"]);
+    assert_eq!(gone(connection, 1, 2).len(), 2);
+    let first = customer::not_here_since(connection, person.shop_id, Utc::now() + TimeDelta::days(1), 1).unwrap().remove(0).id;
+    customer::erase(connection, &person, first).unwrap();
+    assert_eq!(gone(connection, 1, 9), ["Second", "Only called"]);
 }
 
 #[test]

@@ -2,8 +2,10 @@
 
 use actix_web::HttpResponse;
 use actix_web::http::StatusCode;
-use actix_web::web::{Data, Path};
+use actix_web::web::{Data, Path, Query};
 use askama::Template;
+use chrono::{Months, Utc};
+use serde::Deserialize;
 use wise_badger_store::customer::{self, Customer, CustomerWords};
 use wise_badger_store::{CustomerId, Database, StoreError, VehicleId, vehicle};
 
@@ -13,6 +15,7 @@ use crate::error::WebError;
 use crate::form::{Posted, Sheet};
 use crate::rights::Right;
 use crate::shell::Shell;
+use crate::view::day_of;
 use crate::worker::Worker;
 
 const LONGEST: usize = 80;
@@ -36,6 +39,49 @@ struct CustomerPage {
     hidden: Hidden,
     shown_again: ShownAgain,
     may_erase: bool,
+}
+
+/// Whose names are kept no longer than they are needed: those who were not here for years, for the owner to erase.
+#[derive(Template)]
+#[template(path = "customers.html")]
+struct LongGonePage {
+    shell: Shell,
+    years: u32,
+    /// The numbers of years that may be picked.
+    choices: Vec<u32>,
+    /// Key, name, and the day that they were last here.
+    gone: Vec<(i64, String, String)>,
+    /// Whether there are more than are shown.
+    more: bool,
+}
+
+/// What a shop keeps papers for, in years (our own working rule; the law of the place says).
+const YEARS_KEPT: u32 = 7;
+const YEARS: [u32; 6] = [1, 2, 3, 5, 7, 10];
+const MOST_GONE: usize = 200;
+
+#[derive(Deserialize)]
+pub(crate) struct GoneFor {
+    years: Option<u32>,
+}
+
+/// Customers who were not here for so many years.
+pub(crate) async fn long_gone(database: Data<Database>, worker: Worker, asked: Query<GoneFor>) -> Result<HttpResponse, WebError> {
+    let years = asked.years.filter(|years| YEARS.contains(years)).unwrap_or(YEARS_KEPT);
+    let since = Utc::now() - Months::new(12 * years);
+    let shop = worker.shop_id();
+    let most = i64::try_from(MOST_GONE + 1).unwrap_or(i64::MAX);
+    let mut gone = database.read(move |connection| customer::not_here_since(connection, shop, since, most)).await?;
+    let more = gone.len() > MOST_GONE;
+    gone.truncate(MOST_GONE);
+    let template = LongGonePage {
+        shell: Shell::new(&worker, "Not here for long", "/customers"),
+        years,
+        choices: YEARS.to_vec(),
+        gone: gone.into_iter().map(|of| (of.id.0, of.name, day_of(of.last))).collect(),
+        more,
+    };
+    Ok(page(StatusCode::OK, &template)?.answer())
 }
 
 /// What was typed, and why it was not saved.

@@ -283,7 +283,9 @@ const HELPS: &[Help] = &[
     Help {
         at: "/customers",
         title: "Customer",
-        lines: &["Whose vehicles they are. On request what is written of a customer is erased; what was measured stays."],
+        lines: &[
+            "Whose vehicles they are. On request what is written of a customer is erased; what was measured stays. People leads an owner to those who were not here for years.",
+        ],
         refusals: &["Erasing asks once more who you are, and is not taken back."],
         keys: &[],
         words: &[],

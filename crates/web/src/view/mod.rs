@@ -30,7 +30,7 @@ pub(crate) mod wrench;
 
 pub(crate) use caution::{Cautions, caution_text};
 pub(crate) use figure::{Figure, Opened, Sum, Tone};
-pub(crate) use moment::{ago, clock, moment};
+pub(crate) use moment::{ago, clock, day_of, moment};
 
 use wise_badger_casework::entry::{BareUnits, Currency, Typed, TypedIn, UnitWord};
 use wise_badger_casework::reading::Place;

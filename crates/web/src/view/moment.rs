@@ -9,6 +9,11 @@ pub(crate) fn clock(at: DateTime<Utc>) -> String {
     local.format(form).to_string()
 }
 
+/// A day alone.
+pub(crate) fn day_of(at: DateTime<Utc>) -> String {
+    at.with_timezone(&Local).format("%-d %b %Y").to_string()
+}
+
 /// How long ago, roughly.
 pub(crate) fn ago(at: DateTime<Utc>) -> String {
     let minutes = (Utc::now() - at).num_minutes();

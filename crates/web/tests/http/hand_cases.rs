@@ -89,7 +89,7 @@ async fn too_little_load_gives_no_rate_but_blocks_all_the_same() {
     assert!(helper.figure("Rear, empty").0.starts_with("21 1/2 in"));
     let (loaded, note, _) = helper.figure("Rear, loaded");
     assert_eq!(loaded, "too weak to say");
-    assert!(note.contains("a block needs none"), "{note}");
+    assert!(note.contains("a block on both sides needs none"), "{note}");
 }
 
 #[tokio::test]

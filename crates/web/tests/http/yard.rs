@@ -139,6 +139,13 @@ async fn a_plate_brings_what_was_put_down_before_and_its_visits_stand_together()
     let vehicle = ada.get("/vehicles/1").await;
     assert_eq!(vehicle.texts("tbody tr").len(), 2);
     assert!(vehicle.texts("tbody tr")[1].contains("21 1/2 in empty, 18 13/16 in loaded"), "{:?}", vehicle.texts("tbody tr"));
+    let gone = ada.get("/customers?years=1").await;
+    assert!(gone.text("main").contains("Nobody: everyone on file was here since"), "{}", gone.text("main"));
+    assert_eq!(
+        ada.get("/customers?years=400").await.form("form[action='/customers']").value("years"),
+        "7",
+        "no such number of years"
+    );
     let customer = ada.get("/customers/1").await;
     assert_eq!(customer.field("phone").0, "555 0123");
     let erased = ada.send(&customer.form("form[action='/customers/1/erase']")).await;
