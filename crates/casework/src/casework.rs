@@ -9,7 +9,7 @@ use wise_badger_mechanics::correction::{Correction, TakesUp};
 use wise_badger_mechanics::pack::PackError;
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 pub(crate) use known::as_known;
 
@@ -362,6 +362,15 @@ impl Casework {
             _ => None,
         };
         goal.judge(self.found(), &Stands { point, ..stands }, step)
+    }
+
+    /// How far it stands above a goal as it is, as finely as heights are printed; less than nothing where it stands lower, `None` where the
+    /// goal is met or what it speaks of was not read.
+    pub fn above_goal(&self, place: usize) -> Option<Length> {
+        match self.as_found(place, inches(1.0 / 16.0))? {
+            AimVerdict::MayMiss { off } | AimVerdict::Misses { off } => Some(off),
+            AimVerdict::Meets | AimVerdict::LikelyMeets => None,
+        }
     }
 
     fn parts(&self, place: usize) -> Option<(&OptionEntry, &Parts)> {

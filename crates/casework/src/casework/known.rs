@@ -11,10 +11,10 @@ const SET: &str = "set";
 const AS_TYPED_IN: f64 = 1.0 / 16.0;
 
 /// A part as it is known on a vehicle: how far its springs have set is no guess where it is known what it stood at when sound, and what
-/// was typed of it is that.
+/// was typed of it is that. How far one spring of several has set by itself is not known by that.
 pub(crate) fn as_known(vehicle: &VehicleFacts, correction: Correction) -> Correction {
     let figure = correction.row().figures.iter().find(|figure| figure.name == SET);
-    let known = vehicle.rear_set.filter(|_| correction.site().axles != Axles::Front);
+    let known = vehicle.rear_set.filter(|_| correction.site().axles != Axles::Front && correction.renews_the_pair());
     let (Some(figure), Some(typed), Some(known)) = (figure, correction.account().length(SET), known) else { return correction };
     let PartDoubt::Length(usual) = figure.doubt else { return correction };
     let is_that = (typed - known.value.max(Length::default())).abs() <= inches(AS_TYPED_IN);

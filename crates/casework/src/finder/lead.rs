@@ -196,15 +196,10 @@ pub(super) fn why_nothing(work: &Casework, wants_the_rate: bool, told: &[Lead]) 
 
 /// The goal that asks it to come down, and by how much.
 fn too_high(work: &Casework) -> Option<(usize, Length)> {
-    let step = inches(1.0 / 16.0);
     work.goals().enumerate().find_map(|(place, goal)| {
         let of_a_height = matches!(goal.wanted(work.found())?.0, GoalMark::Front | GoalMark::Rear | GoalMark::Rake);
-        match work.as_found(place, step)? {
-            AimVerdict::MayMiss { off } | AimVerdict::Misses { off } => {
-                (of_a_height && off > Length::default()).then_some((place, off))
-            }
-            AimVerdict::Meets | AimVerdict::LikelyMeets => None,
-        }
+        let above = work.above_goal(place).filter(|above| of_a_height && *above > Length::default())?;
+        Some((place, above))
     })
 }
 

@@ -7,7 +7,7 @@ use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, psi};
 
 use super::found::Refused;
 use super::search::{Counted, Search};
-use crate::aim::{Aim, AimVerdict, GoalMark};
+use crate::aim::{Aim, GoalMark};
 use crate::back_solve::{Needed, what_it_takes};
 use crate::casework::{Casework, as_known};
 use crate::entry::{CorrectionEntry, EndWord, OptionEntry, PartEntry, ShelfPart};
@@ -159,10 +159,7 @@ fn speaks_of_the_front(work: &Casework) -> bool {
     let about = |goal: &Aim| goal.wanted(work.found()).map(|(mark, _)| mark);
     let is_of_the_rear = |goal: Aim| matches!(about(&goal), Some(GoalMark::Rear | GoalMark::Point { .. }));
     let lifted_all_the_same = work.goals().any(is_of_the_rear);
-    let rear_is_low = |place| match work.as_found(place, inches(1.0 / 16.0)) {
-        Some(AimVerdict::MayMiss { off } | AimVerdict::Misses { off }) => off < Length::default(),
-        Some(AimVerdict::Meets | AimVerdict::LikelyMeets) | None => false,
-    };
+    let rear_is_low = |place| work.above_goal(place).is_some_and(|above| above < Length::default());
     work.goals().enumerate().any(|(place, goal)| match about(&goal) {
         Some(GoalMark::Front | GoalMark::Lean(End::Front)) => true,
         Some(GoalMark::Rake) => lifted_all_the_same || !rear_is_low(place),

@@ -33,7 +33,7 @@ pub(super) struct Ground<'a> {
     work: &'a Casework,
     pub(super) moments: Vec<Moment<'a>>,
     goals: Vec<Seen>,
-    leans: Vec<Leaning>,
+    leans: Vec<Leaning<'a>>,
     unseen: usize,
     /// Where both ends stand with nothing fitted, and how sure that is.
     plain: Vec<Ends<Option<Uncertain<Length>>>>,

@@ -15,6 +15,7 @@ mod rate;
 mod readouts;
 mod roll;
 mod settle;
+mod sides;
 mod telling;
 mod weighed;
 
@@ -23,5 +24,6 @@ pub(crate) use joint::Normals;
 pub use joint::{Drawn, Joint, Moment};
 pub use predictor::Predictor;
 pub use settle::{NextReading, Settling};
+pub(crate) use sides::lean_taken_out;
 pub use telling::Misread;
 pub use weighed::Story;

@@ -14,7 +14,7 @@ use super::look_over::{addition_name, ruled_out};
 use super::overload::{OverloadWords, overload_of_case, overload_words};
 use super::prediction::unpredicted_words;
 use super::shelf::money_words;
-use super::{Units, percent, sentence, state_of};
+use super::{Units, end_name, percent, sentence, state_of};
 
 /// What comes before any spring, in a sentence, and the page where it is put right.
 pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String, &'static str, &'static str) {
@@ -27,7 +27,7 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         Lead::OnAir(end) => (
             format!(
                 "The {} rests on air springs: their valve sets its height, and leaks lose it. Bags, lines, compressor and valve come first, by the maker’s sheet; nothing that lifts is told of there.",
-                if *end == End::Front { "front" } else { "rear" }
+                end_name(work.found().vehicle.class, *end)
             ),
             "look-over",
             "Go to Look-over",
