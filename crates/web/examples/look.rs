@@ -117,7 +117,7 @@ async fn measure(browser: &browser::Browser, address: &str) -> WebDriverResult<(
         let mut each = Vec::new();
         for (width, height) in [(1280, 800), (390, 844)] {
             browser.resize(width, height).await;
-            browser.page.goto(format!("{address}{path}")).await?;
+            browser.goto(&format!("{address}{path}")).await?;
             browser.page.execute("return document.fonts.ready", vec![]).await?;
             searched(browser).await?;
             each.push(browser.page.execute(MEASURE, vec![]).await?.convert::<Measured>()?);
@@ -143,7 +143,7 @@ async fn searched(browser: &browser::Browser) -> WebDriverResult<()> {
 }
 
 async fn take(browser: &browser::Browser, address: &str, folder: &Path, views: &[String]) -> WebDriverResult<()> {
-    browser.page.goto(format!("{address}/sign-in")).await?;
+    browser.goto(&format!("{address}/sign-in")).await?;
     browser.page.query(By::Css(".person")).first().await?.click().await?;
     for view in views {
         let (name, rest) = view.split_once('=').unwrap_or((view, "/"));
@@ -154,7 +154,7 @@ async fn take(browser: &browser::Browser, address: &str, folder: &Path, views: &
         let (width, height) = size.split_once('x').unwrap_or((size, "800"));
         let (width, height) = (width.parse().unwrap_or(1280), height.parse().unwrap_or(800));
         browser.resize(width, height).await;
-        browser.page.goto(format!("{address}{path}")).await?;
+        browser.goto(&format!("{address}{path}")).await?;
         browser.page.execute("return document.fonts.ready", vec![]).await?;
         searched(browser).await?;
         browser.page.screenshot(&folder.join(format!("{name}.png"))).await?;

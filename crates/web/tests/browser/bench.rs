@@ -106,7 +106,7 @@ async fn what_was_typed_on_the_bench_survives_a_lost_connection() {
         bench.find("#bench-form .send button").await?.click().await?;
         bench.wait_for("#bench-form .sending", "Not saved: no connection").await?;
         bench.browser.tell("Network.emulateNetworkConditions", line(false)).await;
-        bench.page.refresh().await?;
+        bench.reload().await?;
         bench.wait_for(".draft-note", "Not sent yet").await?;
         assert_eq!(bench.value("l1_arch").await?, "4 1/2");
         bench.find("#bench-form .send button").await?.click().await?;

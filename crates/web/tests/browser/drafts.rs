@@ -12,7 +12,7 @@ async fn what_is_typed_survives_a_reload() {
         bench.open_half_ton().await?;
         bench.pick("datum-hub_to_arch").await?;
         bench.type_in("empty.rear_left.0", "21 1/2").await?;
-        bench.page.refresh().await?;
+        bench.reload().await?;
         bench.wait_for(".draft-note", "Not sent yet").await?;
         assert_eq!(bench.value("empty.rear_left.0").await?, "21 1/2");
         assert_eq!(bench.find("#datum-hub_to_arch").await?.prop("checked").await?.as_deref(), Some("true"));

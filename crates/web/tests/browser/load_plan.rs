@@ -57,7 +57,7 @@ async fn a_thing_is_dragged_and_what_was_not_sent_survives_a_lost_connection_and
         bench.send().await?;
         bench.wait_for(".sending", "Not saved: no connection").await?;
         bench.browser.tell("Network.emulateNetworkConditions", line(false)).await;
-        bench.page.refresh().await?;
+        bench.reload().await?;
         bench.wait_for(".draft-note", "Not sent yet").await?;
         assert_eq!(bench.value("i2_distance").await?, moved);
         bench.send().await?;

@@ -11,7 +11,7 @@ use crate::workbench::at;
 /// A second browser at the same site, signed in.
 async fn second(address: &str, name: &str) -> Browser {
     let browser = Browser::open(1280, 800).await;
-    browser.page.goto(format!("{address}/sign-in")).await.unwrap();
+    browser.goto(&format!("{address}/sign-in")).await.unwrap();
     let button = browser.page.find(By::XPath(format!("//button[contains(@class, 'person')][contains(., '{name}')]")));
     button.await.unwrap().click().await.unwrap();
     browser
@@ -36,12 +36,12 @@ async fn two_people_see_what_the_other_does_without_a_reload() {
     at(Site::empty(), "two_people", async |bench| {
         bench.sign_on("Ada").await?;
         let bo = second(&bench.site.address, "Bo").await;
-        bo.page.goto(format!("{}/", bench.site.address)).await?;
+        bo.goto(&format!("{}/", bench.site.address)).await?;
         bench.open_half_ton().await?;
         assert!(seen(&bo.page, ".job-line", "Half-ton by hand").await, "the yard follows");
         // Both open the same page; whoever did not save is told, and keeps what was typed.
         bench.goto("/jobs/1/intake").await?;
-        bo.page.goto(format!("{}/jobs/1/intake", bench.site.address)).await?;
+        bo.goto(&format!("{}/jobs/1/intake", bench.site.address)).await?;
         let words = bo.page.find(By::Css("[name='complaint_words']")).await?;
         words.send_keys("Typed by Bo").await?;
         bench.type_in("complaint_words", "Typed by Ada").await?;

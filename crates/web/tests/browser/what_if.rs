@@ -33,7 +33,7 @@ async fn a_slider_moved_by_key_writes_its_field_moves_the_vehicle_and_is_undone(
         bench.press("//button[@id='what-if-undo']").await?;
         bench.wait_for(LOADED, "35 5/8").await?;
         assert_eq!(bench.value("p0_thickness").await?, "1 7/8");
-        bench.page.refresh().await?;
+        bench.reload().await?;
         assert_eq!(bench.value("p0_thickness").await?, "1 7/8", "it survives a reload");
         bench.type_in("p0_thickness", "9").await?;
         bench.wait_for("#what-if-said", "Block height: A block is between").await?;

@@ -2,8 +2,22 @@
 
 use std::io::{BufRead, BufReader};
 use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
 
 use thirtyfour::prelude::*;
+
+/// Longest that anything on a page may take to appear.
+pub(crate) const PATIENCE: Duration = Duration::from_secs(10);
+
+/// Looks again and again until something holds. A page that is just being replaced is looked at once more.
+pub(crate) async fn until(what: &str, holds: impl AsyncFn() -> WebDriverResult<bool>) -> WebDriverResult<()> {
+    let deadline = Instant::now() + PATIENCE;
+    while !holds().await.unwrap_or(false) {
+        assert!(Instant::now() < deadline, "waited in vain until {what}");
+        tokio::time::sleep(Duration::from_millis(50)).await;
+    }
+    Ok(())
+}
 
 /// A browser with its driver process, which ends with it.
 pub(crate) struct Browser {
@@ -26,6 +40,19 @@ impl Browser {
         let browser = Browser { page, driver, _profile: profile };
         browser.resize(width, height).await;
         browser
+    }
+
+    /// Goes to an address.
+    pub(crate) async fn goto(&self, address: &str) -> WebDriverResult<()> {
+        self.page.goto(address).await?;
+        self.until_whole().await
+    }
+
+    /// Waits until the page is there with its styles and scripts: on a busy machine the driver comes back while it is still
+    /// read, laid out without what is missing.
+    pub(crate) async fn until_whole(&self) -> WebDriverResult<()> {
+        let state = "return document.readyState === 'complete'";
+        until("the page is whole", async || self.page.execute(state, vec![]).await?.convert()).await
     }
 
     /// Makes the page `width` by `height`, whatever the window's own frame takes.

@@ -5,12 +5,9 @@ use std::time::Duration;
 
 use thirtyfour::prelude::*;
 
-use crate::browser::Browser;
+use crate::browser::{self, Browser, PATIENCE};
 use crate::half_ton::INTAKE;
 use crate::site::Site;
-
-/// Longest that anything on a page may take to appear.
-const PATIENCE: Duration = Duration::from_secs(10);
 
 /// The page a test works on.
 pub(crate) struct Workbench {
@@ -44,7 +41,13 @@ where
 impl Workbench {
     /// Goes to a path of the site.
     pub(crate) async fn goto(&self, path: &str) -> WebDriverResult<()> {
-        self.page.goto(format!("{}{path}", self.site.address)).await
+        self.browser.goto(&format!("{}{path}", self.site.address)).await
+    }
+
+    /// Asks for the page again.
+    pub(crate) async fn reload(&self) -> WebDriverResult<()> {
+        self.page.refresh().await?;
+        self.browser.until_whole().await
     }
 
     /// Picks who is working.
@@ -67,7 +70,7 @@ impl Workbench {
 
     /// Waits until an element says something.
     pub(crate) async fn wait_for(&self, css: &str, words: &str) -> WebDriverResult<()> {
-        self.until(&format!("{css} says “{words}”"), async || {
+        browser::until(&format!("{css} says “{words}”"), async || {
             for element in self.page.find_all(By::Css(css)).await? {
                 if element.text().await?.replace('\u{a0}', " ").contains(words) {
                     return Ok(true);
@@ -80,9 +83,9 @@ impl Workbench {
 
     /// Waits until the address ends so.
     pub(crate) async fn wait_for_path(&self, end: &str) -> WebDriverResult<()> {
-        self.until(&format!("the address ends in {end}"), async || Ok(self.page.current_url().await?.path().ends_with(end)))
+        browser::until(&format!("the address ends in {end}"), async || Ok(self.page.current_url().await?.path().ends_with(end)))
             .await?;
-        self.find("main").await.map(drop)
+        self.browser.until_whole().await
     }
 
     /// Waits until something reads otherwise than it did.
@@ -91,22 +94,12 @@ impl Workbench {
         before: &str,
         now: impl AsyncFn() -> WebDriverResult<String>,
     ) -> WebDriverResult<()> {
-        self.until(&format!("{before} has changed"), async || Ok(now().await? != before)).await
+        browser::until(&format!("{before} has changed"), async || Ok(now().await? != before)).await
     }
 
     /// Waits until nothing is at a path of the page any more.
     pub(crate) async fn until_gone(&self, path: &str) -> WebDriverResult<()> {
-        self.until(&format!("{path} is gone"), async || Ok(self.page.find_all(By::XPath(path)).await?.is_empty())).await
-    }
-
-    /// Looks again and again until something holds. A page that is just being replaced is looked at once more.
-    async fn until(&self, what: &str, holds: impl AsyncFn() -> WebDriverResult<bool>) -> WebDriverResult<()> {
-        let deadline = std::time::Instant::now() + PATIENCE;
-        while !holds().await.unwrap_or(false) {
-            assert!(std::time::Instant::now() < deadline, "waited in vain until {what}");
-            tokio::time::sleep(Duration::from_millis(50)).await;
-        }
-        Ok(())
+        browser::until(&format!("{path} is gone"), async || Ok(self.page.find_all(By::XPath(path)).await?.is_empty())).await
     }
 
     /// Opens the folds that something is in, and shows every corner where the walk shows one at a time.
