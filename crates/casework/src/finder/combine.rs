@@ -32,7 +32,7 @@ pub(super) fn apart(
 ) -> (Vec<(Piece, Alone)>, Vec<Refused>) {
     let first = ground.first_moment();
     let (mut kept, mut refused): (Vec<(Alike, Piece, Alone)>, Vec<Refused>) = (Vec::new(), Vec::new());
-    let mut left_out: Vec<usize> = Vec::new();
+    let (mut left_out, mut idle): (Vec<usize>, Vec<usize>) = (Vec::new(), Vec::new());
     let of = pieces.len();
     for (done, piece) in pieces.into_iter().enumerate().take_while(|_| watch.goes_on()) {
         watch.comes(Came { at: At::Parts, done, of });
@@ -55,6 +55,10 @@ pub(super) fn apart(
                 continue;
             }
         };
+        if ground.is_for_the_load_alone(&alone) {
+            idle.extend(piece.place);
+            continue;
+        }
         let rise = alone.rises.get(first).map_or(0.0, |rise| rise.front + rise.rear);
         #[expect(clippy::cast_possible_truncation, reason = "a rise is a few inches")]
         let step = (rise / inches(THE_SAME_IN).si()).round() as i64;
@@ -73,10 +77,13 @@ pub(super) fn apart(
     }
     // A part that is kept set in one way is not left out for being set in another too.
     let is_kept = |place: &usize| kept.iter().any(|(_, piece, _)| piece.place == Some(*place));
-    left_out.retain(|place| !is_kept(place));
-    left_out.sort_unstable();
-    left_out.dedup();
+    for of in [&mut left_out, &mut idle] {
+        of.retain(|place| !is_kept(place));
+        of.sort_unstable();
+        of.dedup();
+    }
     counted.left_out = left_out.len();
+    counted.move_nothing = idle.len();
     refused.retain(|refused| !refused.places.iter().flatten().any(|place| is_kept(place) || left_out.contains(place)));
     (kept.into_iter().map(|(_, piece, alone)| (piece, alone)).collect(), refused)
 }

@@ -148,5 +148,5 @@ fn comes_off(of: &Ranked) -> Option<f64> {
 }
 
 fn cures(of: &Ranked) -> Option<f64> {
-    of.worth.cures.map(|cures| if cures { 0.0 } else { 1.0 })
+    of.worth.cures.map(|cures| -cures.share)
 }

@@ -1,15 +1,16 @@
 //! The best combinations, each looked into as any option of the job is.
 
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, rearched_pack, u_bolts};
+use wise_badger_mechanics::correction::{Correction, KindRow, Site, brake_hoses, u_bolts};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
 use super::asked::asked;
 use super::chance::chance;
+use super::cures::cures;
 use super::found::{Ranked, Refused};
-use super::pool::{Piece, Role};
+use super::pool::Piece;
 use super::school::School;
-use super::screen::{Alone, Ground};
+use super::screen::{Alone, Ground, SOMETHING_IN};
 use super::search::{Counted, Search};
 use super::watch::{At, Came, Watch};
 use super::worth::Worth;
@@ -21,7 +22,6 @@ use crate::look_over::{Addition, Gate};
 use crate::prediction::{Moment, Unpredicted};
 use crate::shelf_fit::{correction_of, entry_of, settable};
 use crate::survey::LoadState;
-use crate::verdict::Cause;
 
 /// Halvings of the search for a setting.
 const HALVINGS: u32 = 14;
@@ -111,13 +111,12 @@ pub(super) fn judge(
 const LEAST_CHANCE: f64 = 0.2;
 /// So much left at the stops is enough in a case that comes later (our own working rule).
 const ENOUGH_LEFT_IN: f64 = 2.0;
-/// What moves the vehicle by less does nothing for it.
-const SOMETHING_IN: f64 = 1.0 / 16.0;
 
-/// Whether the vehicle stands elsewhere without any one of the parts, in some state or case.
+/// Whether the vehicle stands elsewhere without any one of the parts, in some state or case that the customer came for.
 fn every_part_does_something(work: &Casework, ground: &Ground<'_>, option: &OptionEntry) -> bool {
     let Some(parts) = option.corrections(None) else { return false };
-    let stands = |parts: &[Correction]| work.predictor().ends_at_best(parts, &ground.moments);
+    let moments = ground.came_for();
+    let stands = |parts: &[Correction]| work.predictor().ends_at_best(parts, &moments);
     let with_all = stands(&parts);
     (0..parts.len()).all(|place| {
         let others = parts.iter().enumerate().filter(|(other, _)| *other != place).map(|(_, part)| part.clone());
@@ -249,27 +248,6 @@ fn unpredicted(work: &Casework) -> Vec<(GoalCase, Unpredicted)> {
     let of_states = of_states.filter(|(_, why)| *why != Unpredicted::NotMeasured);
     let of_cases = work.cases().iter().filter_map(|case| Some((GoalCase::Planned(case.key), work.in_case(0, case).err()?)));
     of_states.chain(of_cases).collect()
-}
-
-/// Whether any of its parts puts right the likeliest cause that parts put right at all; `None` where none was found.
-fn cures(work: &Casework, pieces: &[&Piece]) -> Option<bool> {
-    let mut likely = work.causes().iter().filter(|judged| judged.is_likely());
-    let each =
-        likely.find_map(|judged| pieces.iter().map(|piece| puts_right(piece, judged.cause)).collect::<Option<Vec<_>>>())?;
-    Some(each.contains(&true))
-}
-
-/// Whether a part puts a cause right: a tired spring is made right, a load is helped (common practice); `None` of what no part does.
-fn puts_right(piece: &Piece, cause: Cause) -> Option<bool> {
-    match cause {
-        Cause::SpringSet | Cause::WeakSprings => Some(piece.role == Role::MainSpring),
-        // Springs unlike each other are made alike: by a new pair, or by arching again what is low.
-        Cause::LeanBySpring => Some(piece.correction.renews_the_pair() || *piece.correction.row() == rearched_pack::ROW),
-        Cause::CarriedLoad | Cause::PermanentLoad | Cause::OnTheOverloadLeaf => {
-            Some(matches!(piece.role, Role::LoadHelp | Role::MainSpring))
-        }
-        _ => None,
-    }
 }
 
 /// How much of what is enough is left at the stops in the cases that come later, or in all of them where none does: from 0 to 1; `None`

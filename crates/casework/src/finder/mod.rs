@@ -8,6 +8,7 @@
 mod asked;
 mod chance;
 mod combine;
+mod cures;
 mod found;
 mod judge;
 mod later;
@@ -30,7 +31,7 @@ pub use school::School;
 pub use search::{Counted, MOST_JUDGED, MOST_SCREENED, Search};
 pub use watch::{At, Came, ToTheEnd, Watch};
 pub use weights::Weights;
-pub use worth::{Wish, Worth};
+pub use worth::{Cures, Wish, Worth};
 
 use crate::prediction::Unpredicted;
 use watch::Remembering;

@@ -26,7 +26,7 @@ pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> 
     let weights = search.weights;
     let values = [
         (weights.aim, chance.unwrap_or(0.5)),
-        (weights.cause, worth.cures.map_or(0.5, |cures| if cures { 1.0 } else { 0.0 })),
+        (weights.cause, worth.cures.map_or(0.5, |cures| cures.share)),
         (weights.ride, ride(sheet, worth)),
         (weights.upkeep, if worth.upkeep.is_empty() { 1.0 } else { 0.3 }),
         (weights.removable, if worth.removable { 1.0 } else { 0.5 }),
@@ -43,13 +43,17 @@ pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> 
     (value - A_PART_MORE * more).max(0.0) * LEFT_AGAINST_A_WISH.powi(passed_over)
 }
 
-/// Softer or firmer as it was asked for: firmer is not worse for who wants a steady load.
+/// Softer or firmer as it was asked for: firmer is not worse for who wants a steady load. Twice as hard for half of the time is worse than
+/// half as hard again all of it, so that what is firmer counts by its square (our own working rule).
 fn ride(sheet: &IntakeSheetEntry, worth: &Worth) -> f64 {
     let [empty, loaded] = worth.firmer;
     let empty_share =
         sheet.shares.iter().find(|share| share.of == ShareOf::Empty).map_or(0.5, |share| f64::from(share.percent) / 100.0);
     let firmer = match (empty, loaded) {
-        (Some(empty), Some(loaded)) => Some(empty_share * empty + (1.0 - empty_share) * loaded),
+        (Some(empty), Some(loaded)) => {
+            let square = |firmer: f64| firmer.max(0.0).powi(2);
+            Some((empty_share * square(empty) + (1.0 - empty_share) * square(loaded)).sqrt())
+        }
         (one, other) => one.or(other),
     };
     let value = firmer.map(|firmer| match sheet.first {

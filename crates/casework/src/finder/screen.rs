@@ -3,8 +3,9 @@
 use wise_badger_mechanics::correction::Correction;
 use wise_badger_mechanics::mixture::below;
 use wise_badger_mechanics::uncertain::Uncertain;
-use wise_badger_mechanics::units::{InShopUnits, Length};
+use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
+use super::cures::{comes_for_the_load, cures};
 use super::leaning::Leaning;
 use super::pool::Piece;
 use super::rank::score;
@@ -18,6 +19,8 @@ use crate::survey::{End, Ends, LoadState};
 
 /// Of those that are made of the same kinds, the most that are looked into.
 const MOST_ALIKE: usize = 3;
+/// What moves the vehicle by less does nothing for it.
+pub(super) const SOMETHING_IN: f64 = 1.0 / 16.0;
 /// What is expected of a goal that screening does not see.
 const UNSEEN: f64 = 0.5;
 
@@ -35,6 +38,8 @@ pub(super) struct Ground<'a> {
     goals: Vec<Seen>,
     leans: Vec<Leaning<'a>>,
     unseen: usize,
+    /// Whether the customer came for how it stands with a load on too.
+    for_the_load: bool,
     /// Where both ends stand with nothing fitted, and how sure that is.
     plain: Vec<Ends<Option<Uncertain<Length>>>>,
 }
@@ -86,7 +91,26 @@ impl<'a> Ground<'a> {
                 Ends { front: there.and_then(|of| of.front), rear: there.map(|of| of.rear) }
             }
         });
-        Ground { work, plain: plain.collect(), moments, goals, leans, unseen }
+        let for_the_load = comes_for_the_load(work);
+        Ground { work, plain: plain.collect(), moments, goals, leans, unseen, for_the_load }
+    }
+
+    /// Whether a moment is any of what the customer came for.
+    fn counts(&self, moment: &Moment<'_>) -> bool {
+        self.for_the_load || matches!(moment, Moment::State(LoadState::Empty))
+    }
+
+    /// The moments that the customer came for.
+    pub(super) fn came_for(&self) -> Vec<Moment<'a>> {
+        self.moments.iter().filter(|moment| self.counts(moment)).copied().collect()
+    }
+
+    /// Whether a part does something with a load on alone, where nobody came for that.
+    pub(super) fn is_for_the_load_alone(&self, alone: &Alone) -> bool {
+        let moved = |(moment, rise): (&Moment<'_>, &Ends<f64>)| {
+            self.counts(moment) && rise.front.abs().max(rise.rear.abs()) >= inches(SOMETHING_IN).si()
+        };
+        !self.for_the_load && !self.moments.iter().zip(&alone.rises).any(moved)
     }
 
     /// The moment that the first goal speaks of, where it is seen; loaded, or whatever was read last, without one.
@@ -206,7 +230,8 @@ pub(super) fn screen(
             let alone: Vec<&Alone> = of.iter().map(|(_, alone)| alone).collect();
             // One that is not predicted is looked into after all others, so that it is said why.
             let chance = ground.chance(&parts, &alone).unwrap_or(0.0);
-            let worth = Worth::of(of.iter().map(|(piece, _)| &piece.entry));
+            let these: Vec<&Piece> = of.iter().map(|(piece, _)| piece).collect();
+            let worth = Worth { cures: cures(search.work, &these), ..Worth::of(these.iter().map(|piece| &piece.entry)) };
             (score(search, Some(chance), &worth), places)
         })
         .collect();

@@ -18,14 +18,24 @@ pub struct Worth {
     pub removable: bool,
     /// How many parts.
     pub parts: usize,
-    /// Whether it puts right what was found to be behind it; `None` where nothing was found.
-    pub cures: Option<bool>,
+    /// What it puts right of what was found to be behind it; `None` where nothing was found that parts put right.
+    pub cures: Option<Cures>,
     /// How much quicker the rear bounces empty, and loaded: 0.1 is a tenth quicker, and firmer.
     pub firmer: [Option<f64>; 2],
     /// How much of what is enough is left at the stops in what is planned: from 0 to 1; `None` where that is not known.
     pub headroom: Option<f64>,
     /// Whether it passes over something that the customer asked for.
     pub against_a_wish: Vec<Wish>,
+}
+
+/// What an option puts right of what was found to be behind it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Cures {
+    /// Whether the likeliest cause that parts put right at all.
+    pub likeliest: bool,
+    /// How much of all the likely ones, each by what speaks for it, down to the first that it leaves: from 0 to 1. A helper under tired
+    /// springs is no cure.
+    pub share: f64,
 }
 
 /// Something that the customer asked for.

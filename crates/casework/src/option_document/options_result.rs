@@ -98,6 +98,8 @@ struct WorthOf {
     #[serde(skip_serializing_if = "Option::is_none")]
     cures: Option<bool>,
     #[serde(skip_serializing_if = "Option::is_none")]
+    cures_share: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
     firmer_empty: Option<f64>,
     #[serde(skip_serializing_if = "Option::is_none")]
     firmer_loaded: Option<f64>,
@@ -236,7 +238,8 @@ impl WorthOf {
             days: worth.days,
             upkeep: worth.upkeep.clone(),
             removable: worth.removable,
-            cures: worth.cures,
+            cures: worth.cures.map(|cures| cures.likeliest),
+            cures_share: worth.cures.map(|cures| cures.share),
             firmer_empty,
             firmer_loaded,
             headroom: worth.headroom,

@@ -3,11 +3,13 @@
 mod breakdown;
 mod cause;
 mod contact;
+mod judged;
 mod rate;
 mod ratings;
 
 pub use breakdown::{Breakdown, Part, PartKind, SoundHeight, first_rate, rear_set};
-pub use cause::{Cause, Evidence, Grounds, Judged, Settling, rank_causes};
+pub use cause::{Grounds, rank_causes};
 pub use contact::{contact_suspicion, gap_left, is_clear_of_the_stop};
+pub use judged::{Cause, Evidence, Judged, Settling};
 pub use rate::{Agreed, GapDrop, MeasuredStages, RateFigure, RateVerdict};
 pub use ratings::{Overload, Rated, RatingCheck, Relief, carried};

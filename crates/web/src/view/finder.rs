@@ -355,7 +355,7 @@ pub(crate) fn counted_words(counted: &Counted) -> String {
         counted.fit,
         more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
         more(counted.left_out, "were left out, since another of their kind does the same and costs less"),
-        more(counted.move_nothing, "move nothing here in any state or case, as near as they were looked into"),
+        more(counted.move_nothing, "move nothing here that the customer came for, as near as they were looked into"),
         counted.screened,
         counted.judged,
         more(counted.not_screened, "further combinations were not worked out"),

@@ -1,0 +1,89 @@
+//! What the finder proposes goes by what the customer came for, and by what was found to be behind it.
+
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, reason = "a test fails where it stands")]
+
+#[path = "support/finder_job.rs"]
+mod finder_job;
+#[path = "support/in_short.rs"]
+mod in_short;
+#[path = "support/shelf_part.rs"]
+mod shelf_part;
+
+use finder_job::{in_short, look};
+use in_short::demo_shelf;
+use serde_json::{Value, json};
+use shelf_part::part;
+use wise_badger_casework::casework::Casework;
+use wise_badger_casework::entry::ShelfPart;
+use wise_badger_casework::finder::{Cures, Found, Ranked, School};
+
+/// A wagon whose leaves have set by two inches, and that comes down by as much under its load.
+fn set_wagon(complaints: &[&str], aim: Value) -> Casework {
+    set_wagon_when(None, complaints, aim)
+}
+
+fn set_wagon_when(sound: Option<f64>, complaints: &[&str], aim: Value) -> Casework {
+    in_short(json!({
+        "name": "Wagon", "why": "", "class": "wagon", "wheelbase": 96.5, "ratings": [2430, 2870], "kerb": [1980, 1650],
+        "springs": ["leaf", "leaf"], "empty": [26.75, 26], "loaded": [26.8, 24.25], "load": [550, 0], "gap_loaded": 1.5,
+        "aim": aim, "sound": sound, "intake": { "complaints": complaints },
+    }))
+    .work()
+}
+
+/// Options with a load rubber, which hangs clear of the axle empty.
+fn rubbers(found: &Found) -> usize {
+    found.ranked.iter().filter(|option| option.schools.contains(&School::Rubber)).count()
+}
+
+/// What hangs free empty does nothing for who wants it higher empty, and is no part of an option until he speaks of the load.
+#[test]
+fn what_helps_under_load_alone_is_proposed_only_where_the_load_is_spoken_of() {
+    let empty = json!([{ "stock": [28, 0.75] }]);
+    let both = json!([{ "stock": [28, 0.75] }, { "stock_loaded": [26.25, 1.0] }]);
+    let shelf = demo_shelf();
+    for silent in [&["low_empty"][..], &["too_harsh"], &[]] {
+        let found = look(&set_wagon(silent, empty.clone()), &shelf);
+        assert!(!found.ranked.is_empty());
+        assert_eq!(rubbers(&found), 0, "{silent:?}");
+        assert!(found.counted.move_nothing > 0, "and what was left out is counted");
+    }
+    for spoken in ["low_loaded", "bottoms", "floats_or_sways"] {
+        assert!(rubbers(&look(&set_wagon(&["low_empty", spoken], empty.clone()), &shelf)) > 0, "{spoken}");
+    }
+    assert!(rubbers(&look(&set_wagon(&["low_empty"], both), &shelf)) > 0, "a goal speaks of the load");
+}
+
+fn spring_parts() -> Vec<ShelfPart> {
+    vec![
+        part("pack", "new_packs", &[("lift", "1"), ("added_rate", "0")]),
+        part("rubber", "rubber_by_capacity", &[("capacity", "1500"), ("free_height", "4"), ("clearance", "1/2")]),
+        part("block", "lift_block", &[("thickness", "2")]),
+    ]
+}
+
+/// What parts of a shelf put right of what is behind it, on a job whose springs were known to stand so high when sound.
+fn cures(sound: Option<f64>, numbers: &[&str]) -> Cures {
+    let shelf = spring_parts();
+    let found = look(&set_wagon_when(sound, &["low_empty", "low_loaded"], json!([{ "stock": [27.75, 1.5] }])), &shelf);
+    let is_of =
+        |option: &&Ranked| option.places.iter().flatten().map(|place| shelf[*place].number.as_str()).eq(numbers.iter().copied());
+    found.ranked.iter().find(is_of).unwrap_or_else(|| panic!("{numbers:?} is not allowed")).worth.cures.unwrap()
+}
+
+/// Set springs and a load, both told of: another pack puts both right, a rubber the load, and what only sets it higher neither.
+#[test]
+fn what_puts_all_of_it_right_counts_for_more_than_what_puts_some_of_it_right() {
+    let (pack, block, both) = (cures(None, &["pack"]), cures(None, &["block"]), cures(None, &["rubber", "block"]));
+    assert!(pack.likeliest && (pack.share - 1.0).abs() < 1e-9);
+    assert!(!block.likeliest && block.share < 1e-9);
+    assert!(both.likeliest && both.share > 0.2 && both.share < 0.9, "{both:?}");
+}
+
+/// Where the springs are known to have set, that comes first: a rubber under tired springs is no cure.
+#[test]
+fn load_help_under_tired_springs_puts_nothing_right() {
+    let both = cures(Some(28.0), &["rubber", "block"]);
+    assert!(!both.likeliest && both.share < 1e-9, "{both:?}");
+    assert!((cures(Some(28.0), &["pack"]).share - 1.0).abs() < 1e-9);
+}
