@@ -17,6 +17,10 @@ use wise_badger_casework::job_document::JobDocument;
 use wise_badger_mechanics::stance::{Load, Solver, State, Vehicle};
 use wise_badger_mechanics::units::{inches, pounds};
 
+/// The one of the program.
+#[global_allocator]
+static MEMORY: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 #[path = "../tests/support/in_short.rs"]
 mod in_short;
 #[path = "../../mechanics/tests/support/plain_axle.rs"]

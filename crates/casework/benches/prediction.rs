@@ -15,6 +15,10 @@ use wise_badger_mechanics::correction::{AddedLeaf, Correction, HelperSpring, Lif
 use wise_badger_mechanics::stance::{Load, Solver, State, Vehicle};
 use wise_badger_mechanics::units::{inches, pounds, pounds_per_inch};
 
+/// The one of the program.
+#[global_allocator]
+static MEMORY: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 #[path = "../../mechanics/tests/support/plain_axle.rs"]
 mod plain_axle;
 #[path = "../tests/support/mod.rs"]

@@ -289,7 +289,7 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
     let plain = |of: &Identified| of.forecast(2, |_| vec![]).unwrap();
     let springs = |doubt: &Doubt| doubt.what == Doubtful::SpringRate;
     for moving in [Moving::Nothing, Moving::These(&springs)] {
-        assert!(doubting.may_borrow_of(&trusting, moving));
+        let borrowing = doubting.borrowing(&trusting, moving).unwrap();
         for (fitted, exact) in [(&helper as &dyn Fn(&Vehicle) -> Vec<Change>, false), (&block, true)] {
             let with = |of: &Identified| of.forecast(2, fitted).unwrap();
             let (own, as_told) = (with(&doubting), with(&trusting));
@@ -299,7 +299,7 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
             let by_own = doubting.rise(&from, &own, &rear_mean()).unwrap();
             let rise = trusting.rise_told(&plain(&trusting), &as_told, &rear_mean()).unwrap();
             let told = doubting.rise_told(&from, &part, &rear_mean()).unwrap();
-            let lent = doubting.lent(told, moving, (&trusting, &rise)).unwrap();
+            let lent = borrowing.whole(told, &rise);
             let by_other = doubting.band_of(&lent).unwrap();
             assert_eq!(by_own.value, by_other.value);
             if exact {
@@ -313,17 +313,16 @@ fn an_account_may_take_the_slopes_of_another_of_the_same_vehicle() {
             let height = doubting.height(&own, &rear_mean()).unwrap();
             let theirs = trusting.height_told(&as_told, &rear_mean()).unwrap();
             let told = doubting.height_told(&part, &rear_mean()).unwrap();
-            let told = doubting.band_of(&doubting.lent(told, moving, (&trusting, &theirs)).unwrap()).unwrap();
+            let told = doubting.band_of(&borrowing.whole(told, &theirs)).unwrap();
             assert_eq!(height.value, told.value);
             assert!((told.sd / height.sd).value > 0.97 && (told.sd / height.sd).value < 1.03, "{height:?} {told:?}");
         }
     }
     // One that knows nothing of the tires cannot lend how they move it.
     let other = identify(vec![rear(Doubtful::SpringRate, 0.35)], states);
-    assert!(!doubting.may_borrow_of(&other, Moving::Nothing) && !doubting.may_borrow_of(&other, Moving::These(&springs)));
-    let theirs = other.height_told(&plain(&other), &rear_mean()).unwrap();
-    let own = doubting.height_told(&plain(&doubting), &rear_mean()).unwrap();
-    assert!(doubting.lent(own, Moving::Nothing, (&other, &theirs)).is_none());
+    for moving in [Moving::Nothing, Moving::These(&springs)] {
+        assert!(doubting.borrowing(&other, moving).is_none());
+    }
 }
 
 /// What a vehicle lends is meant per deviation of who borrows: an account that is twice as unsure of its tires before anything is read
@@ -337,7 +336,8 @@ fn what_is_lent_goes_with_the_doubt_of_who_borrows() {
     let moving = Moving::These(&springs);
     let whole = |of: &Identified| of.height_told(&of.forecast(1, helper).unwrap(), &rear_mean()).unwrap();
     let part = unsure.forecasts(&[1], moving, helper).remove(0).unwrap();
-    let lent = unsure.lent(unsure.height_told(&part, &rear_mean()).unwrap(), moving, (&sure, &whole(&sure))).unwrap();
+    let borrowing = unsure.borrowing(&sure, moving).unwrap();
+    let lent = borrowing.whole(unsure.height_told(&part, &rear_mean()).unwrap(), &whole(&sure));
     let (own, lent) = (unsure.band_of(&whole(&unsure)).unwrap(), unsure.band_of(&lent).unwrap());
     assert!((lent.sd / own.sd).value > 0.9 && (lent.sd / own.sd).value < 1.1, "{own:?} {lent:?}");
 }

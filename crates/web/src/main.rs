@@ -2,10 +2,10 @@
 
 use std::process::ExitCode;
 
-/// Gives memory back to the system soon after it was used: the usual one holds on to hundreds of MB after a few photographs.
-/// How soon is said in `.cargo/config.toml`.
+/// Gives memory back to the system as the program goes on, where the usual one holds on to hundreds of MB after a few photographs; and a
+/// prediction, which asks for many small pieces, takes a third less time with it.
 #[global_allocator]
-static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
+static MEMORY: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
 fn main() -> ExitCode {
     wise_badger_web::command::run()

@@ -8,7 +8,7 @@ use crate::survey::{AxleLoads, End, LoadState, Survey};
 use crate::verdict::RateVerdict;
 use wise_badger_mechanics::correction::BUMP_STOP;
 use wise_badger_mechanics::identification::{
-    Doubt, Doubtful, Forecast, IdentificationError, Identified, LeafFriction, Moving, TapeMark, Told,
+    Borrowing, Doubt, Doubtful, Forecast, IdentificationError, Identified, LeafFriction, Moving, TapeMark, Told,
 };
 use wise_badger_mechanics::mixture::{Mixture, Part, below};
 use wise_badger_mechanics::side::Side;
@@ -52,10 +52,11 @@ pub(super) struct Weighed {
 }
 
 /// From which account another borrows by how much figures move the vehicle.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug)]
 struct Lender {
     account: usize,
     own: Own,
+    borrowing: Borrowing,
 }
 
 /// Which figures an account moves itself that borrows the rest.
@@ -186,7 +187,7 @@ impl Weighed {
         &self,
         solve: impl Fn(&Identified, Moving<'_>) -> Vec<Result<Forecast, IdentificationError>>,
     ) -> Vec<Result<Standing, IdentificationError>> {
-        let of_account = |(account, lender): (&Weighty, &Option<Lender>)| solve(&account.identified, moving(*lender));
+        let of_account = |(account, lender): (&Weighty, &Option<Lender>)| solve(&account.identified, moving(lender.as_ref()));
         let mut others: Vec<_> =
             self.accounts.iter().zip(&self.lenders).skip(1).map(|account| of_account(account).into_iter()).collect();
         let standing = |leading: Result<Forecast, IdentificationError>| {
@@ -211,13 +212,11 @@ impl Weighed {
         let mut told: Vec<Option<Told>> = self.accounts.iter().enumerate().map(|(place, account)| own(account, place)).collect();
         // Who moves something of his own borrows from the leading one alone, and may lend in turn to who moves nothing.
         for kind in [Own::WhatBears, Own::Nothing].into_iter().filter(|_| to.borrows) {
-            for ((place, account), lender) in self.accounts.iter().enumerate().zip(&self.lenders) {
-                let Some(lender) = lender.filter(|lender| lender.own == kind) else { continue };
+            for (place, lender) in self.lenders.iter().enumerate() {
+                let Some(lender) = lender.as_ref().filter(|lender| lender.own == kind) else { continue };
                 let own = told.get_mut(place).and_then(Option::take);
-                let lends = self.accounts.get(lender.account).zip(told.get(lender.account).and_then(Option::as_ref));
-                let whole = own
-                    .zip(lends)
-                    .and_then(|(own, (of, theirs))| account.identified.lent(own, moving(Some(lender)), (&of.identified, theirs)));
+                let theirs = told.get(lender.account).and_then(Option::as_ref);
+                let whole = own.zip(theirs).map(|(own, theirs)| lender.borrowing.whole(own, theirs));
                 if let Some(there) = told.get_mut(place) {
                     *there = whole;
                 }
@@ -326,7 +325,8 @@ fn ranked(held: Vec<(f64, Weighty)>) -> Vec<Weighty> {
 /// nothing was; a light one, of the likeliest of its kind; any other of the leading one, which borrows of nobody.
 fn lender(place: usize, accounts: &[Weighty]) -> Option<Lender> {
     let account = accounts.get(place).filter(|_| place > 0)?;
-    let may_borrow = |of: &Weighty, own| account.identified.may_borrow_of(&of.identified, moving_of(own));
+    let borrowing = |of: &Weighty, own| account.identified.borrowing(&of.identified, moving_of(own));
+    let may_borrow = |of: &Weighty, own| borrowing(of, own).is_some();
     let sound = |of: &Weighty| of.telling.misread.is_none();
     let same = |other: &Weighty| sound(other) && other.telling == Telling { misread: None, ..account.telling };
     let kind = |of: &Weighty| (of.telling.stage.is_some(), of.telling.stop.is_some());
@@ -336,14 +336,11 @@ fn lender(place: usize, accounts: &[Weighty]) -> Option<Lender> {
     let is_heavy = |at: &usize| accounts.get(*at).is_some_and(|of| of.weight >= LIGHT);
     let its_own = accounts.iter().position(|other| same(other) && may_borrow(other, Own::Nothing)).filter(is_heavy);
     let all_of = its_own.or(likeliest).filter(|at| *at != place && (account.telling.misread.is_some() || !is_heavy(&place)));
-    let the_rest = || accounts.first().is_some_and(|leading| may_borrow(leading, Own::WhatBears)).then_some(0);
-    match all_of {
-        Some(account) => Some(Lender { account, own: Own::Nothing }),
-        None => the_rest().map(|account| Lender { account, own: Own::WhatBears }),
-    }
+    let (account, own) = all_of.map_or((0, Own::WhatBears), |account| (account, Own::Nothing));
+    Some(Lender { account, own, borrowing: borrowing(accounts.get(account)?, own)? })
 }
 
-fn moving(lender: Option<Lender>) -> Moving<'static> {
+fn moving(lender: Option<&Lender>) -> Moving<'static> {
     lender.map_or(Moving::Everything, |lender| moving_of(lender.own))
 }
 

@@ -397,7 +397,9 @@ impl Identified {
             let each = slopes.iter().enumerate().filter(|(_, slope)| **slope != 0.0);
             each.map(|(place, slope)| (place, slope / self.sd(place).max(f64::MIN_POSITIVE))).collect()
         };
-        let (n, own, across) = (self.figures.len(), per_unit(&one.slopes), per_unit(&other.slopes));
+        let (n, own) = (self.figures.len(), per_unit(&one.slopes));
+        let other = (!std::ptr::eq(one, other)).then(|| per_unit(&other.slopes));
+        let across = other.as_ref().unwrap_or(&own);
         let along = |(place, slope): &(usize, f64)| -> f64 {
             let row = self.covariance.get(place * n..(place + 1) * n).unwrap_or_default();
             slope * across.iter().map(|(column, other)| row.get(*column).copied().unwrap_or(0.0) * other).sum::<f64>()

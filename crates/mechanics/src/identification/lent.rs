@@ -6,31 +6,48 @@ use super::forecast::Told;
 use super::moving::Moving;
 use super::posterior::Identified;
 
-impl Identified {
-    /// Whether another account has every figure that forecasts of this one do not move, so that it may lend how they move the vehicle.
-    pub fn may_borrow_of(&self, other: &Identified, moving: Moving<'_>) -> bool {
-        self.not_moved(moving).all(|(_, figure)| self.place_in(other, figure).is_some())
-    }
+/// What an account borrows of another: of every figure that its forecasts do not move, how far it moves the vehicle. Near enough where
+/// both are vehicles alike in what is lent.
+#[derive(Debug, Clone)]
+pub struct Borrowing {
+    each: Vec<Borrowed>,
+}
 
-    /// A figure told of a forecast in which not everything was moved, by how much the rest moves it lent by another account that tells
-    /// the same: near enough where both are vehicles alike in what is lent. `None` where the other has not all of it.
-    pub fn lent(&self, mut told: Told, moving: Moving<'_>, of: (&Identified, &Told)) -> Option<Told> {
-        let (other, as_told) = of;
-        for (place, figure) in self.not_moved(moving) {
-            let theirs = self.place_in(other, figure)?;
+/// One figure of it.
+#[derive(Debug, Clone, Copy)]
+struct Borrowed {
+    place: usize,
+    /// Its place with the account that lends.
+    theirs: usize,
+    /// How much wider it is left to the account that borrows.
+    wider: f64,
+}
+
+impl Borrowing {
+    /// A figure told of a forecast in which not everything was moved, with the rest laid over it as the lending account tells the same.
+    pub fn whole(&self, mut told: Told, as_told: &Told) -> Told {
+        for borrowed in &self.each {
             // Told for each standard deviation that the other leaves it, meant for each that this one leaves it.
-            let wider = self.off_by(place, figure) / other.off_by(theirs, other.figures.get(theirs)?);
-            let slope = as_told.slope(theirs) * wider;
-            told.set_slope(place, if slope.is_finite() { slope } else { 0.0 });
+            let slope = as_told.slope(borrowed.theirs) * borrowed.wider;
+            told.set_slope(borrowed.place, if slope.is_finite() { slope } else { 0.0 });
         }
-        Some(told)
+        told
     }
+}
 
-    fn not_moved<'i>(&'i self, moving: Moving<'i>) -> impl Iterator<Item = (usize, &'i Unknown)> {
+impl Identified {
+    /// What forecasts of this account borrow of another, of all that they do not move. `None` where the other has not all of it.
+    pub fn borrowing(&self, other: &Identified, moving: Moving<'_>) -> Option<Borrowing> {
         let of_the_vehicle =
             |figure: &Unknown| matches!(figure, Unknown::Doubt(_) | Unknown::LoadWeight { .. } | Unknown::LoadPlace { .. });
         let figures = self.figures.iter().enumerate();
-        figures.filter(move |(_, figure)| of_the_vehicle(figure) && !moving.moves(&self.experiment, figure))
+        let not_moved = figures.filter(|(_, figure)| of_the_vehicle(figure) && !moving.moves(&self.experiment, figure));
+        let borrowed = |(place, figure)| {
+            let theirs = self.place_in(other, figure)?;
+            let wider = self.off_by(place, figure) / other.off_by(theirs, other.figures.get(theirs)?);
+            Some(Borrowed { place, theirs, wider })
+        };
+        Some(Borrowing { each: not_moved.map(borrowed).collect::<Option<Vec<_>>>()? })
     }
 
     /// Where another account has the same figure.

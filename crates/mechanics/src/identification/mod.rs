@@ -70,6 +70,7 @@ pub use doubt::{Doubt, Doubtful, Share};
 pub use experiment::{Experiment, IdentificationError};
 pub use forecast::{Forecast, Told};
 pub use friction::{LeafFriction, Rest};
+pub use lent::Borrowing;
 pub use measured::{LoadDoubt, MeasuredState, Measurement, TapeMark};
 pub use moving::Moving;
 pub use posterior::{Identified, Misfit, Search};
