@@ -21,7 +21,7 @@ pub(super) fn cures(work: &Casework, pieces: &[&Piece]) -> Option<Cures> {
         .collect();
     let (likeliest, _) = *each.first()?;
     let all: f64 = each.iter().map(|(_, weight)| weight).sum();
-    let cured: f64 = each.iter().take_while(|(cured, _)| *cured).map(|(_, weight)| weight).sum();
+    let cured: f64 = each.iter().take_while(|(cured, _)| *cured).fold(0.0, |sum, (_, weight)| sum + weight);
     Some(Cures { likeliest, share: cured / all })
 }
 

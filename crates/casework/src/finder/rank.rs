@@ -99,4 +99,23 @@ pub(super) fn rank(search: &Search<'_>, ranked: &mut [Ranked]) {
     let best = ranked.first().map_or(0.0, |best| best.score);
     let stands_back = |option: &Ranked| option.another_way || option.dominated || option.score < NEAR_THE_BEST * best;
     ranked.sort_by(|one, other| stands_back(one).cmp(&stands_back(other)).then(other.score.total_cmp(&one.score)));
+    show_a_cure(ranked, best);
+}
+
+/// So many options are looked at beside each other first.
+const LOOKED_AT_FIRST: usize = 3;
+/// What puts all of it right is worth a look where it comes to so much beside the best (our own working rule).
+const WORTH_A_LOOK: f64 = 0.75;
+
+/// What puts right all that was found stands among the first, the last of them if by nothing else: whoever chooses against it has seen it.
+fn show_a_cure(ranked: &mut [Ranked], best: f64) {
+    let cures_all = |option: &Ranked| option.worth.cures.is_some_and(|cures| cures.share >= 1.0);
+    let of_worth = |option: &Ranked| cures_all(option) && !option.dominated && option.score >= WORTH_A_LOOK * best;
+    let first = ranked.iter().enumerate().filter(|(_, option)| of_worth(option));
+    let Some((place, _)) = first.max_by(|(_, one), (_, other)| one.score.total_cmp(&other.score)) else { return };
+    if !ranked.iter().take(LOOKED_AT_FIRST).any(cures_all)
+        && let Some(between) = ranked.get_mut(LOOKED_AT_FIRST - 1..=place)
+    {
+        between.rotate_right(1);
+    }
 }
