@@ -16,6 +16,7 @@ use shelf_part::part;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::ShelfPart;
 use wise_badger_casework::finder::{Cures, Found, Ranked, School};
+use wise_badger_casework::verdict::Cause;
 
 /// A wagon whose leaves have set by two inches, and that comes down by as much under its load.
 fn set_wagon(complaints: &[&str], aim: Value) -> Casework {
@@ -68,7 +69,7 @@ fn cures(sound: Option<f64>, numbers: &[&str]) -> Cures {
     let found = look(&set_wagon_when(sound, &["low_empty", "low_loaded"], json!([{ "stock": [27.75, 1.5] }])), &shelf);
     let is_of =
         |option: &&Ranked| option.places.iter().flatten().map(|place| shelf[*place].number.as_str()).eq(numbers.iter().copied());
-    found.ranked.iter().find(is_of).unwrap_or_else(|| panic!("{numbers:?} is not allowed")).worth.cures.unwrap()
+    found.ranked.iter().find(is_of).unwrap_or_else(|| panic!("{numbers:?} is not allowed")).worth.cures.clone().unwrap()
 }
 
 /// Set springs and a load, both told of: another pack puts both right, a rubber the load, and what only sets it higher neither.
@@ -78,6 +79,7 @@ fn what_puts_all_of_it_right_counts_for_more_than_what_puts_some_of_it_right() {
     assert!(pack.likeliest && (pack.share - 1.0).abs() < 1e-9);
     assert!(!block.likeliest && block.share < 1e-9);
     assert!(both.likeliest && both.share > 0.2 && both.share < 0.9, "{both:?}");
+    assert_eq!((both.right, both.left), (vec![Cause::CarriedLoad], vec![Cause::SpringSet]));
 }
 
 /// Where the springs are known to have set, that comes first: a rubber under tired springs is no cure.
@@ -93,7 +95,7 @@ fn load_help_under_tired_springs_puts_nothing_right() {
 fn what_puts_all_of_it_right_is_among_the_first_that_are_looked_at() {
     let work = set_wagon(&["low_empty", "low_loaded"], json!([{ "stock": [28, 0.1875] }]));
     let found = look(&work, &demo_shelf());
-    let cures_all = |option: &Ranked| option.worth.cures.is_some_and(|cures| cures.share >= 1.0);
+    let cures_all = |option: &Ranked| option.worth.cures.as_ref().is_some_and(|cures| cures.share >= 1.0);
     assert!(found.ranked.len() > 3 && found.ranked.iter().take(3).any(cures_all));
     let scores: Vec<f64> = found.ranked.iter().take(2).map(|option| option.score).collect();
     assert!(scores[0] >= scores[1], "the best still stands first");

@@ -15,14 +15,16 @@ pub(super) fn cures(work: &Casework, pieces: &[&Piece]) -> Option<Cures> {
     let for_the_load = comes_for_the_load(work);
     let likely = work.causes().iter().filter(|judged| judged.is_likely());
     let likely = likely.filter(|judged| for_the_load || judged.cause != Cause::CarriedLoad);
-    let each: Vec<(bool, f64)> = likely
-        .filter_map(|judged| Some((cured_by(judged.cause)?, f64::from(judged.score()))))
-        .map(|(schools, weight)| (pieces.iter().any(|piece| puts_right(piece, schools)), weight))
+    let each: Vec<(Cause, bool, f64)> = likely
+        .filter_map(|judged| Some((judged.cause, cured_by(judged.cause)?, f64::from(judged.score()))))
+        .map(|(cause, schools, weight)| (cause, pieces.iter().any(|piece| puts_right(piece, schools)), weight))
         .collect();
-    let (likeliest, _) = *each.first()?;
-    let all: f64 = each.iter().map(|(_, weight)| weight).sum();
-    let cured: f64 = each.iter().take_while(|(cured, _)| *cured).fold(0.0, |sum, (_, weight)| sum + weight);
-    Some(Cures { likeliest, share: cured / all })
+    let (_, likeliest, _) = *each.first()?;
+    let all: f64 = each.iter().map(|(_, _, weight)| weight).sum();
+    let cured = each.iter().take_while(|(_, cured, _)| *cured).fold(0.0, |sum, (_, _, weight)| sum + weight);
+    let (right, left): (Vec<_>, Vec<_>) = each.into_iter().partition(|(_, cured, _)| *cured);
+    let causes = |of: Vec<(Cause, bool, f64)>| of.into_iter().map(|(cause, ..)| cause).collect();
+    Some(Cures { likeliest, right: causes(right), left: causes(left), share: cured / all })
 }
 
 /// Whether a part is of one of these schools, behind. Arching and a new pair make springs alike again, what is added on one side does not.

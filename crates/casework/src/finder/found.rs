@@ -148,5 +148,5 @@ fn comes_off(of: &Ranked) -> Option<f64> {
 }
 
 fn cures(of: &Ranked) -> Option<f64> {
-    of.worth.cures.map(|cures| -cures.share)
+    of.worth.cures.as_ref().map(|cures| -cures.share)
 }

@@ -26,7 +26,7 @@ pub(super) fn score(search: &Search<'_>, chance: Option<f64>, worth: &Worth) -> 
     let weights = search.weights;
     let values = [
         (weights.aim, chance.unwrap_or(0.5)),
-        (weights.cause, worth.cures.map_or(0.5, |cures| cures.share)),
+        (weights.cause, worth.cures.as_ref().map_or(0.5, |cures| cures.share)),
         (weights.ride, ride(sheet, worth)),
         (weights.upkeep, if worth.upkeep.is_empty() { 1.0 } else { 0.3 }),
         (weights.removable, if worth.removable { 1.0 } else { 0.5 }),
@@ -109,7 +109,7 @@ const WORTH_A_LOOK: f64 = 0.75;
 
 /// What puts right all that was found stands among the first, the last of them if by nothing else: whoever chooses against it has seen it.
 fn show_a_cure(ranked: &mut [Ranked], best: f64) {
-    let cures_all = |option: &Ranked| option.worth.cures.is_some_and(|cures| cures.share >= 1.0);
+    let cures_all = |option: &Ranked| option.worth.cures.as_ref().is_some_and(|cures| cures.share >= 1.0);
     let of_worth = |option: &Ranked| cures_all(option) && !option.dominated && option.score >= WORTH_A_LOOK * best;
     let first = ranked.iter().enumerate().filter(|(_, option)| of_worth(option));
     let Some((place, _)) = first.max_by(|(_, one), (_, other)| one.score.total_cmp(&other.score)) else { return };

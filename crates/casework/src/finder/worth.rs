@@ -2,6 +2,7 @@
 
 use super::search::Search;
 use crate::entry::{Currency, OptionEntry, PartEntry};
+use crate::verdict::Cause;
 
 /// What an option costs and asks for.
 #[derive(Debug, Clone, PartialEq)]
@@ -29,10 +30,14 @@ pub struct Worth {
 }
 
 /// What an option puts right of what was found to be behind it.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Cures {
     /// Whether the likeliest cause that parts put right at all.
     pub likeliest: bool,
+    /// The likely causes that it puts right, the likeliest first.
+    pub right: Vec<Cause>,
+    /// Those that parts put right and it does not.
+    pub left: Vec<Cause>,
     /// How much of all the likely ones, each by what speaks for it, down to the first that it leaves: from 0 to 1. A helper under tired
     /// springs is no cure.
     pub share: f64,

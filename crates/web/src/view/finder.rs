@@ -3,10 +3,13 @@
 use chrono::{Days, NaiveDate};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::MoneyEntry;
-use wise_badger_casework::finder::{Asked, At, Came, Chance, Counted, Lead, Ranked, Refused, School, Survives, Wish, Worth};
+use wise_badger_casework::finder::{
+    Asked, At, Came, Chance, Counted, Cures, Lead, Ranked, Refused, School, Survives, Wish, Worth,
+};
 use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::prediction::{NextReading, Story};
 use wise_badger_casework::survey::{Complaint, End, LoadState};
+use wise_badger_casework::verdict::Cause;
 use wise_badger_mechanics::units::Length;
 
 use super::aim::goal_names;
@@ -14,7 +17,8 @@ use super::look_over::{addition_name, ruled_out};
 use super::overload::{OverloadWords, overload_of_case, overload_words};
 use super::prediction::unpredicted_words;
 use super::shelf::money_words;
-use super::{Units, end_name, percent, sentence, state_of};
+use super::why::cause_name;
+use super::{Units, end_name, lower, percent, sentence, state_of};
 
 /// What comes before any spring, in a sentence, and the page where it is put right.
 pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String, &'static str, &'static str) {
@@ -281,12 +285,13 @@ pub(crate) fn school_name(school: School) -> &'static str {
 }
 
 /// What a technician could say of it to the customer.
-pub(crate) fn to_the_customer(ranked: &Ranked, loaded: Option<Length>, now: Option<Length>, units: Units) -> String {
+pub(crate) fn to_the_customer(ranked: &Ranked, state: LoadState, heights: Option<(Length, Length)>, units: Units) -> String {
     let what = said_to_the_customer(&ranked.schools);
-    let rise = loaded.zip(now).map(|(then, now)| then - now);
+    let rise = heights.map(|(then, now)| then - now);
+    let on = if state == LoadState::Empty { "as it stands" } else { "with your load on" };
     let height = rise.map_or_else(String::new, |rise| {
         let (by, way) = if rise < Length::default() { (-rise, "lower") } else { (rise, "higher") };
-        format!(" It will sit about {} {way} with your load on.", units.height(by))
+        format!(" It will sit about {} {way} {on}.", units.height(by))
     });
     let [empty, loaded] = ride_words(&ranked.worth);
     let ride = match (empty.as_str(), loaded.as_str()) {
@@ -298,7 +303,18 @@ pub(crate) fn to_the_customer(ranked: &Ranked, loaded: Option<Length>, now: Opti
     };
     let upkeep = ranked.worth.upkeep.first().map(|upkeep| format!(" It wants looking after: {upkeep}.")).unwrap_or_default();
     let costs = ranked.worth.price.map(|_| format!(" Parts come to {}.", price_words(&ranked.worth))).unwrap_or_default();
-    format!("{what}.{height}{ride}{upkeep}{costs} It raises no rating.")
+    let tired = |cause: &Cause| matches!(cause, Cause::SpringSet | Cause::WeakSprings);
+    let stays_tired = ranked.worth.cures.as_ref().is_some_and(|cures| cures.left.iter().any(tired));
+    let springs = if stays_tired { " Your springs stay as tired as they are." } else { "" };
+    format!("{what}.{height}{ride}{springs}{upkeep}{costs} It raises no rating.")
+}
+
+/// What of that which was found behind it an option puts right, and what it leaves.
+pub(crate) fn cures_words(cures: &Cures) -> Vec<String> {
+    let words = |what: &'static str, causes: &[Cause]| {
+        causes.iter().map(|cause| format!("{what}: {}", lower(cause_name(*cause)))).collect::<Vec<_>>()
+    };
+    [words("Put right", &cures.right), words("Left", &cures.left)].concat()
 }
 
 fn said_to_the_customer(schools: &[School]) -> String {

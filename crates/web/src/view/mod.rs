@@ -442,6 +442,12 @@ pub(crate) fn rated_name(class: VehicleClass, rated: Rated) -> String {
     }
 }
 
+/// First letter small, as a name stands inside a sentence.
+pub(crate) fn lower(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
+}
+
 /// First letter large.
 pub(crate) fn sentence(text: &str) -> String {
     let mut letters = text.chars();

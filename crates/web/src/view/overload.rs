@@ -6,7 +6,7 @@ use wise_badger_casework::survey::{End, Survey, VehicleClass};
 use wise_badger_casework::verdict::{Overload, Rated, RatingCheck, Relief};
 use wise_badger_mechanics::units::{InShopUnits, Length};
 
-use super::{Units, rated_name, state_name, support_name};
+use super::{Units, lower, rated_name, state_name, support_name};
 
 /// What is over a rating by assumed weights alone, and that all else hangs on them.
 pub(crate) fn weigh_first_words(work: &Casework, units: Units) -> Option<String> {
@@ -102,12 +102,6 @@ fn relief_words(class: VehicleClass, relief: &Relief, names: &[String], units: U
             "Check the ratings and the empty weights at intake.".to_owned(),
         ),
     }
-}
-
-/// First letter small, as a name stands inside a sentence.
-fn lower(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
 }
 
 fn line(class: VehicleClass, check: &RatingCheck, units: Units) -> String {

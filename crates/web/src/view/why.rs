@@ -176,7 +176,7 @@ pub(crate) fn cause_words(judged: &[Judged], units: Units) -> Vec<CauseWords> {
     judged.iter().map(words).collect()
 }
 
-fn cause_name(cause: Cause) -> &'static str {
+pub(crate) fn cause_name(cause: Cause) -> &'static str {
     match cause {
         Cause::Overload => "It carries more than it may",
         Cause::FailedPart => "Something has failed",

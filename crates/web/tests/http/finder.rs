@@ -2,8 +2,9 @@
 
 use reqwest::StatusCode;
 
+use crate::half_ton::walk;
 use crate::site::Site;
-use crate::{Page, Visitor, measured_half_ton, shop};
+use crate::{Page, Visitor, measured_half_ton, open_half_ton, shop};
 
 const RUBBER: [(&str, &str); 9] = [
     ("number", "RB 7"),
@@ -79,6 +80,8 @@ async fn the_best_stand_side_by_side_with_the_same_rows_and_one_goes_onto_the_li
     for row in ["Chance", "Rear, empty", "Rear, loaded", "Ride, empty", "Upkeep", "Parts", "To the customer"] {
         assert!(rows.iter().any(|there| there == row), "no {row}: {rows:?}");
     }
+    let right = page.texts(".finder-columns tbody tr").into_iter().find(|row| row.starts_with("What is behind it")).unwrap();
+    assert!(right.contains("Left: the load itself, within its ratings"), "a block helps no spring: {right}");
     assert!(page.text(".to-customer").contains("It raises no rating"));
     let cautions = page.text("main");
     assert!(cautions.find("It adds no capacity").unwrap() < cautions.find("Chance").unwrap(), "cautions come before the choice");
@@ -252,6 +255,27 @@ async fn a_case_that_comes_later_is_decided_again_once_it_is_weighed() {
     let rows = page.texts(".finder-columns tbody tr");
     assert!(rows.iter().any(|row| row.starts_with("What comes later")), "{rows:?}");
     assert!(page.text(".finder-columns").contains("For what is aboard now"));
+}
+
+/// Read empty alone, nothing is said of a load to the customer; and that a block leaves tired springs tired is.
+#[tokio::test]
+async fn who_came_with_an_empty_vehicle_is_told_of_that() {
+    let (_site, ada, _) = ready().await;
+    let job = open_half_ton(&ada).await;
+    let sheet = ada.get(&format!("{job}/intake")).await.form("form[action$='/intake/sheet']");
+    ada.send(&sheet.with(&[("complaint_low_empty", "on"), ("sound_rear", "23")])).await;
+    let mut values = vec![("datum", "hub_to_arch"), ("load_kind", "")];
+    values.extend(walk(["20 1/2", "20 1/2"], ["21 1/4", "21 1/4"]).into_iter().filter(|(name, _)| name.starts_with("empty")));
+    ada.fill(&format!("{job}/tape"), &values).await;
+    ada.fill(&format!("{job}/aim"), &[("kind", "stock_height"), ("rear", "23"), ("tolerance", "1/2")]).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
+    let said = page.texts(".to-customer");
+    assert!(said.iter().all(|said| said.contains("higher as it stands.") && !said.contains("your load")), "{said:?}");
+    let (block, sound): (Vec<&String>, _) = said.iter().partition(|said| said.starts_with("Blocks or spacers."));
+    assert!(!block.is_empty() && block.iter().all(|said| said.contains("Your springs stay as tired as they are.")), "{said:?}");
+    assert!(!sound.is_empty() && sound.iter().all(|said| !said.contains("tired")), "{said:?}");
+    let behind = page.texts(".finder-columns tbody tr").into_iter().find(|row| row.starts_with("What is behind it")).unwrap();
+    assert!(behind.contains("Put right: the springs have set") && behind.contains("Left: the springs have set"), "{behind}");
 }
 
 /// Without what was put on no part is told of, so that is asked for before anything is looked through.

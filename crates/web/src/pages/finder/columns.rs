@@ -11,8 +11,8 @@ use crate::drawing::{Drawing, Marks, StanceDrawing};
 use crate::pages::job_frame::with_prediction;
 use crate::view::consequence::consequence_figures;
 use crate::view::finder::{
-    chance_words, earliest_words, hours_words, limited_by, now_words, price_words, ride_words, state_head, survives_words,
-    wish_words,
+    chance_words, cures_words, earliest_words, hours_words, limited_by, now_words, price_words, ride_words, state_head,
+    survives_words, wish_words,
 };
 use crate::view::load_plan::unpredicted_words;
 use crate::view::shelf::stock_words;
@@ -75,6 +75,7 @@ pub(super) fn rows(work: &Casework, trials: &[(usize, &Ranked, Casework)], units
             .filter(|line| !line.is_empty())
             .collect()
     })];
+    rows.push(one("What is behind it", &|ranked, _| ranked.worth.cures.as_ref().map(cures_words).unwrap_or_default()));
     for state in work.found().states() {
         rows.push(one(&format!("Rear, {}", state_head(work, state).to_lowercase()), &|_, trial| {
             let at = trial.predicted(0).map(|predicted| predicted.at(state));

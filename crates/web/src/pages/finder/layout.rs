@@ -121,7 +121,7 @@ pub(super) fn finder_page(
             rank: place + 1,
             name: name(&ranked.option),
             school: school_words(&ranked.schools),
-            customer: to_the_customer(ranked, loaded, now, units),
+            customer: to_the_customer(ranked, state, loaded.zip(now), units),
             key: key_of(&ranked.option),
         }
     });
