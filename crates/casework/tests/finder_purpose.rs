@@ -15,8 +15,10 @@ use serde_json::{Value, json};
 use shelf_part::part;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::ShelfPart;
-use wise_badger_casework::finder::{Cures, Found, Ranked, School};
+use wise_badger_casework::finder::{Cures, Found, Lead, Ranked, School};
 use wise_badger_casework::verdict::Cause;
+use wise_badger_mechanics::correction::Axles;
+use wise_badger_mechanics::units::InShopUnits;
 
 /// A wagon whose leaves have set by two inches, and that comes down by as much under its load.
 fn set_wagon(complaints: &[&str], aim: Value) -> Casework {
@@ -99,4 +101,45 @@ fn what_puts_all_of_it_right_is_among_the_first_that_are_looked_at() {
     assert!(found.ranked.len() > 3 && found.ranked.iter().take(3).any(cures_all));
     let scores: Vec<f64> = found.ranked.iter().take(2).map(|option| option.score).collect();
     assert!(scores[0] >= scores[1], "the best still stands first");
+}
+
+/// A front that is to come up asks for nothing behind, unless the customer complains of that too.
+#[test]
+fn where_the_front_alone_is_spoken_of_nothing_is_put_behind() {
+    let look_with = |complaints: &[&str]| {
+        let work = in_short(json!({
+            "name": "Winch", "why": "", "class": "three_quarter_ton_pickup", "wheelbase": 142, "ratings": [5200, 6200],
+            "kerb": [4400, 2800], "springs": ["coil", "leaf"], "empty": [20, 23], "loaded": [20.1, 21.5], "load": [900, 0],
+            "gap_loaded": 2, "aim": [{ "front": [21.25, 0.375] }], "intake": { "complaints": complaints },
+        }));
+        look(&work.work(), &demo_shelf())
+    };
+    let behind = |found: &Found| {
+        let parts = found.ranked.iter().flat_map(|option| option.option.corrections(None).unwrap());
+        parts.filter(|part| part.site().axles == Axles::Rear).count()
+    };
+    let silent = look_with(&["too_much_rake"]);
+    assert!(!silent.ranked.is_empty());
+    assert_eq!(behind(&silent), 0);
+    assert!(behind(&look_with(&["too_much_rake", "low_loaded"])) > 0);
+}
+
+/// No part on the shelf says what springs set over the axle lift by: that it may do is said where so much is wanted, and hang they must.
+#[test]
+fn a_trailer_on_springs_under_its_axle_may_have_them_over_it() {
+    let leads = |over: Option<bool>, wanted: f64| {
+        let work = in_short(json!({
+            "name": "Trailer", "why": "", "class": "tandem_trailer", "wheelbase": 240, "ratings": [1000, 7000],
+            "springs": ["leaf", "leaf"], "empty": [null, 7.5], "loaded": [null, 6.75], "load": [3000, -10],
+            "aim": [{ "stock": [wanted, 0.5] }], "intake": { "rear_spring_over": over },
+        }));
+        let leads = look(&work.work(), &demo_shelf()).leads;
+        leads.into_iter().filter(|lead| matches!(lead, Lead::SpringsUnder(_))).collect::<Vec<_>>()
+    };
+    let led = leads(Some(false), 11.0);
+    let [Lead::SpringsUnder(wanted)] = led[..] else { panic!("{led:?}") };
+    assert!(wanted.customary() > 2.0 && wanted.customary() <= 3.5, "{wanted:?}");
+    for (over, wanted) in [(Some(true), 11.0), (None, 11.0), (Some(false), 8.5)] {
+        assert_eq!(leads(over, wanted), [], "{over:?} {wanted}");
+    }
 }

@@ -7,7 +7,7 @@ use super::school::School;
 use super::worth::Cures;
 use crate::aim::GoalCase;
 use crate::casework::Casework;
-use crate::survey::{Complaint, LoadState};
+use crate::survey::LoadState;
 use crate::verdict::Cause;
 
 /// What its parts put right of the likely causes that parts put right at all; `None` where none was found.
@@ -58,19 +58,9 @@ fn cured_by(cause: Cause) -> Option<CuredBy> {
     }
 }
 
-/// What a customer complains of with a load on.
-const OF_THE_LOAD: [Complaint; 6] = [
-    Complaint::LowLoaded,
-    Complaint::Bottoms,
-    Complaint::NoseUp,
-    Complaint::LightsHigh,
-    Complaint::FloatsOrSways,
-    Complaint::Drags,
-];
-
 /// Whether how it stands with a load on is any of what the customer came for: that it comes down under one is no fault that he wants
 /// put right where he speaks of the vehicle empty alone.
 pub(super) fn comes_for_the_load(work: &Casework) -> bool {
-    let complains = work.case().sheet.complaints.iter().any(|complaint| OF_THE_LOAD.contains(complaint));
+    let complains = work.case().sheet.complaints.iter().any(|complaint| complaint.is_of_the_load());
     complains || work.goals().any(|goal| goal.when() != GoalCase::State(LoadState::Empty)) || work.goals().next().is_none()
 }

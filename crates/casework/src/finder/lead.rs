@@ -47,6 +47,8 @@ pub enum Lead {
     LoadToOneSide,
     /// The pack lives on its overload leaf.
     OnTheOverloadLeaf,
+    /// A trailer's springs hang under its axle, and it is wanted higher by so much, as far as setting them over it may do.
+    SpringsUnder(Length),
     /// A case that a goal speaks of comes later: it is decided again once that is aboard and weighed.
     Later(u8),
     /// It stands higher than a goal wants it, by its place, and by so much: what lifts only makes that worse.
@@ -76,6 +78,7 @@ impl Lead {
             Lead::WeightBehind => "weight_behind_the_axle",
             Lead::LoadToOneSide => "load_to_one_side",
             Lead::OnTheOverloadLeaf => "on_the_overload_leaf",
+            Lead::SpringsUnder(_) => "springs_could_go_over",
             Lead::Later(_) => "comes_later",
             Lead::StandsTooHigh(..) => "stands_too_high",
             Lead::NothingAllowed => "nothing_allowed",
@@ -145,6 +148,7 @@ pub(super) fn leads(work: &Casework) -> Vec<Lead> {
             leads.push(lead);
         }
     }
+    leads.extend(springs_under(work));
     let later = work.cases().iter().filter(|case| case.later);
     let spoken_of = later.filter(|case| work.goals().any(|goal| goal.when() == GoalCase::Planned(case.key)));
     leads.extend(spoken_of.map(|case| Lead::Later(case.key)));
@@ -185,6 +189,22 @@ fn load_not_told(work: &Casework) -> Option<Lead> {
         GoalCase::State(state) => untold(state).then_some(Lead::LoadNotTold(state)),
         GoalCase::Planned(_) => None,
     })
+}
+
+/// A lift that leaves and blocks do leaves the springs where they are (our own working rule).
+const A_LIFT_OF_ITS_OWN_IN: f64 = 2.0;
+
+/// Springs that go over the axle of a trailer lift it by tube and pack together, which no part on the shelf says and the tape does.
+fn springs_under(work: &Casework) -> Option<Lead> {
+    let vehicle = &work.found().vehicle;
+    let hang =
+        vehicle.class.is_trailer() && vehicle.springs.rear == Some(SpringKind::Leaf) && vehicle.rear_spring_over == Some(false);
+    let short = |(place, goal): (usize, Aim)| {
+        let of_the_rear = goal.wanted(work.found()).is_some_and(|(mark, _)| mark == GoalMark::Rear);
+        work.above_goal(place).filter(|_| of_the_rear).map(|above| -above)
+    };
+    let wanted = work.goals().enumerate().filter_map(short).find(|wanted| *wanted >= inches(A_LIFT_OF_ITS_OWN_IN))?;
+    hang.then_some(Lead::SpringsUnder(wanted))
 }
 
 /// What leads where nothing is allowed, besides that: parts hang on a rate that nothing read tells, or nothing has to be lifted.

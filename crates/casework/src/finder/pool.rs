@@ -141,7 +141,7 @@ fn sites(work: &Casework, part: &ShelfPart) -> Vec<Site> {
     let ends = part.kind.ends;
     let may = |end: EndWord| part.end.is_none_or(|made_for| made_for == end);
     let trailer = work.found().vehicle.class.is_trailer();
-    let behind = ends.have_a_rear() && may(EndWord::Rear);
+    let behind = ends.have_a_rear() && may(EndWord::Rear) && speaks_of_the_rear(work);
     // In front only where the aim speaks of the front: nobody lifts it for the rear's sake.
     let in_front = ends.have_a_front() && may(EndWord::Front) && !trailer && speaks_of_the_front(work);
     let both = [(behind, Axles::Rear, End::Rear), (in_front, Axles::Front, End::Front)];
@@ -151,6 +151,14 @@ fn sites(work: &Casework, part: &ShelfPart) -> Vec<Site> {
         goes.then(|| sides.map(move |side| Site { axles, side }).collect::<Vec<_>>())
     };
     both.into_iter().filter_map(of_end).flatten().collect()
+}
+
+/// Whether the customer came for the rear: not where every goal is of the front, and nothing that he complains of is of the rear.
+fn speaks_of_the_rear(work: &Casework) -> bool {
+    let mark = |goal: Aim| goal.wanted(work.found()).map(|(mark, _)| mark);
+    let of_the_front = |goal| matches!(mark(goal), Some(GoalMark::Front | GoalMark::Lean(End::Front)));
+    let mut complaints = work.case().sheet.complaints.iter();
+    complaints.any(|complaint| complaint.is_of_the_rear()) || !work.goals().all(of_the_front)
 }
 
 /// Whether a goal may want the front higher. A rake does where the rear stands too high over the front, or where the rear is lifted for

@@ -43,6 +43,17 @@ impl Complaint {
         Complaint::TooHarsh,
         Complaint::Drags,
     ];
+
+    /// Whether it is of how the vehicle stands with a load on.
+    pub fn is_of_the_load(self) -> bool {
+        use Complaint::{Bottoms, Drags, FloatsOrSways, LightsHigh, LowLoaded, NoseUp};
+        matches!(self, LowLoaded | Bottoms | NoseUp | LightsHigh | FloatsOrSways | Drags)
+    }
+
+    /// Whether it asks for the rear to be held up better: a nose that points up does.
+    pub fn is_of_the_rear(self) -> bool {
+        self.is_of_the_load() || self == Complaint::LowEmpty
+    }
 }
 
 /// Something done to the vehicle before it came.

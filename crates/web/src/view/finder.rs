@@ -100,6 +100,14 @@ pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String,
         ),
         Lead::LoadToOneSide => ("The load sits to one side. Move it to the middle first; a spring for it leans the vehicle when it is off.".to_owned(), "load", "Move the load"),
         Lead::OnTheOverloadLeaf => ("It lives on its overload leaf. What helps earlier lets go of it.".to_owned(), "verdict", "See the verdict"),
+        Lead::SpringsUnder(wanted) => (
+            format!(
+                "Its springs hang under the axle, and it is wanted {} higher. Set over the axle they would lift it by tube and pack together: measure both and try that on Options. The seats are welded by whoever may.",
+                units.height(*wanted)
+            ),
+            "options",
+            "Try it on Options",
+        ),
         Lead::Later(key) => {
             let case = work.cases().iter().find(|case| case.key == *key).map(|case| case.name.clone()).unwrap_or_default();
             (
