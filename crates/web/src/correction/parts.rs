@@ -1,7 +1,7 @@
 //! An option's form beside its part: what it goes together with, what it is called, how it is set in each case.
 
 use wise_badger_casework::entry::{
-    CorrectionEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, ShelfPart, Typed, WhenEntry,
+    CorrectionEntry, FigureEntry, MOST_PARTS, OptionEntry, PartEntry, SettingEntry, ShelfPart, Typed, WhenEntry,
 };
 use wise_badger_casework::words::Word as _;
 use wise_badger_mechanics::correction::{Axles, CorrectionProblem, Takes, TakesUp, not_together};
@@ -167,17 +167,32 @@ pub(crate) fn why_not_together(file: &JobFile, entry: &OptionEntry, units: Units
 /// How the parts of an option are set otherwise, a line each.
 pub(crate) fn setting_words(entry: &OptionEntry, file: &JobFile, units: Units) -> Vec<String> {
     let class = file.case().intake.class;
+    let of_part = |part: &PartEntry| {
+        let name = correction_name(&part.correction, class, units);
+        let each = set_otherwise(part, file, units).into_iter();
+        each.map(|(called, value)| format!("{name}, set for {called}: {value}")).collect::<Vec<_>>()
+    };
+    entry.parts.iter().flat_map(of_part).collect()
+}
+
+/// What is planned of a figure that is set on the vehicle, at one of its ends: as it is fitted, and in each state or case in which it is
+/// set otherwise; nothing where no part has it.
+pub(crate) fn planned_setting(entry: &OptionEntry, figure: &str, front: bool, file: &JobFile, units: Units) -> String {
+    let at_this_end = |part: &&PartEntry| (part.correction.site.axles == Axles::Front) == front;
+    let of_part = |part: &PartEntry| {
+        let Some(FigureEntry::Typed(typed)) = part.correction.figure(figure) else { return None };
+        let otherwise = set_otherwise(part, file, units).into_iter().map(|(called, value)| format!("; for {called}: {value}"));
+        Some(format!("Planned: {}{}", typed_with_unit(typed, units), otherwise.collect::<String>()))
+    };
+    entry.parts.iter().filter(at_this_end).filter_map(of_part).collect::<Vec<_>>().join(". ")
+}
+
+/// In which state or case a part is set otherwise, and to what.
+fn set_otherwise(part: &PartEntry, file: &JobFile, units: Units) -> Vec<(String, String)> {
     let whens = whens(file);
     let called = |when: WhenEntry| {
         let of = whens.iter().find(|(of, ..)| *of == when);
         of.map_or_else(|| "a case that is no longer there".to_owned(), |(_, _, called)| called.clone())
     };
-    let of_part = |part: &PartEntry| {
-        let name = correction_name(&part.correction, class, units);
-        let line = |setting: &SettingEntry| {
-            format!("{name}, set for {}: {}", called(setting.when), typed_with_unit(&setting.value, units))
-        };
-        part.settings.iter().map(line).collect::<Vec<_>>()
-    };
-    entry.parts.iter().flat_map(of_part).collect()
+    part.settings.iter().map(|setting| (called(setting.when), typed_with_unit(&setting.value, units))).collect()
 }

@@ -10,7 +10,7 @@ use serde::Deserialize;
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::{Answer, LONGEST_NOTE, TickEntry};
 use wise_badger_casework::route::Stage;
-use wise_badger_casework::survey::VehicleClass;
+use wise_badger_casework::survey::{End, VehicleClass};
 use wise_badger_casework::wrench::{
     Asks, Card, FIRST, LIFTING, Lifting, Needed, Phase, Standing, Step, StepStands, chosen, lifting,
 };
@@ -22,6 +22,7 @@ use super::job_frame::{JobFrame, as_chosen};
 use super::photographs::Album;
 use super::{Names, Page, Record, job_file, job_record, page, see_other};
 use crate::correction::option_name;
+use crate::correction::parts::planned_setting;
 use crate::error::WebError;
 use crate::form::{Posted, Sheet, new_token};
 use crate::job_route::StageWords as _;
@@ -29,7 +30,7 @@ use crate::reckoning::drawn;
 use crate::rights::Right;
 use crate::view::look_over::gates_words;
 use crate::view::work_plan::needed_words;
-use crate::view::wrench::{loose_words, phase_words, place_words, stands_words, words_of};
+use crate::view::wrench::{headings, loose_words, place_words, setting_of, side_words, stands_words, words_of};
 use crate::view::{Cautions, Units, clock, sentence, typed_text};
 use crate::worker::Worker;
 
@@ -98,6 +99,8 @@ struct PartLine {
 struct StepLine {
     key: String,
     place: String,
+    /// Its side, where those under its heading are of both.
+    side: &'static str,
     text: &'static str,
     caution: &'static str,
     /// What was worked out for it.
@@ -351,6 +354,9 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         let mut waits_for = waits_for(&card, &standing, place);
         let figure = match (step.operation.word, step.place.end) {
             ("stands_set", Some(end)) => stands_words(file.work.found(), end, units),
+            (word, Some(end)) => setting_of(word).zip(file.work.chosen()).map_or_else(String::new, |(figure, (option, _))| {
+                planned_setting(option, figure, end == End::Front, file, units)
+            }),
             _ => String::new(),
         };
         let mut line = StepLine { next: next == Some(place), figure, ..line };
@@ -365,18 +371,17 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         }
         (step, StepLine { waits_for: waits_for.join(" "), ..line })
     });
-    let mut sections: Vec<Section> = Vec::new();
-    for (step, line) in lines {
-        let title = section_title(step, class);
-        match sections.last_mut().filter(|last| last.title == title) {
-            Some(last) => last.steps.push(line),
-            None => sections.push(Section { title, steps: vec![line], is_done: false, is_open: false }),
-        }
-    }
-    for section in &mut sections {
-        section.is_done = section.steps.iter().all(|line| line.stands == "done");
-        section.is_open = section.steps.iter().any(|line| line.next || line.for_the_customer || line.stands == "stopped");
-    }
+    let mut lines = lines;
+    let sections = headings(&card.steps, class).into_iter().map(|heading| {
+        let of_one = lines.by_ref().take(heading.steps.len());
+        let steps: Vec<StepLine> = of_one
+            .map(|(step, line)| StepLine { side: if heading.of_both_sides { side_words(step) } else { "" }, ..line })
+            .collect();
+        let is_done = steps.iter().all(|line| line.stands == "done");
+        let is_open = steps.iter().any(|line| line.next || line.for_the_customer || line.stands == "stopped");
+        Section { title: heading.title, steps, is_done, is_open }
+    });
+    let sections = sections.collect();
     Ok(CardView {
         number: file.job.number.0,
         last: ticks.last().map_or(0, |tick| tick.id),
@@ -409,13 +414,6 @@ fn unanswered(file: &JobFile) -> Vec<String> {
     extras.map(|extra| extra.what.clone()).collect()
 }
 
-/// What a step stands under: its part of the work, and the end or the side that it is done at.
-pub(super) fn section_title(step: &Step, class: VehicleClass) -> String {
-    let phase = phase_words(step.operation.phase);
-    let place = place_words(&step.place, class);
-    if place.is_empty() { phase.to_owned() } else { format!("{place}: {}", phase.to_lowercase()) }
-}
-
 fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names, class: VehicleClass, units: Units) -> StepLine {
     let words = words_of(step.operation.word);
     let tick = tick.filter(|tick| tick.entry.0.answer != Answer::TakenBack);
@@ -434,6 +432,7 @@ fn step_line(step: &Step, stands: StepStands, tick: Option<&Tick>, names: &Names
     StepLine {
         key: step.key(),
         place: place_words(&step.place, class),
+        side: "",
         text: words.map_or(step.operation.word, |words| words.text),
         caution: words.map_or("", |words| words.caution),
         figure: String::new(),

@@ -320,7 +320,8 @@ pub(crate) fn to_the_customer(ranked: &Ranked, state: LoadState, heights: Option
 /// What of that which was found behind it an option puts right, and what it leaves.
 pub(crate) fn cures_words(cures: &Cures) -> Vec<String> {
     let words = |what: &'static str, causes: &[Cause]| {
-        causes.iter().map(|cause| format!("{what}: {}", lower(cause_name(*cause)))).collect::<Vec<_>>()
+        let name = |cause: &Cause| lower(cause_name(*cause).split(',').next().unwrap_or_default());
+        causes.iter().map(|cause| format!("{what}: {}", name(cause))).collect::<Vec<_>>()
     };
     [words("Put right", &cures.right), words("Left", &cures.left)].concat()
 }

@@ -7,9 +7,13 @@ use crate::{Page, Visitor, measured_half_ton, shop};
 
 /// A half-ton with a block chosen, and the address of its card.
 async fn chosen() -> (Site, Visitor, String) {
+    chosen_of(&[("kind", "lift_block"), ("thickness", "1 3/4")]).await
+}
+
+async fn chosen_of(part: &[(&str, &str)]) -> (Site, Visitor, String) {
     let (site, ada) = shop().await;
     let job = measured_half_ton(&ada).await;
-    ada.fill(&format!("{job}/options"), &[("kind", "lift_block"), ("thickness", "1 3/4")]).await;
+    ada.fill(&format!("{job}/options"), part).await;
     let options = ada.get(&format!("{job}/options")).await;
     let chosen = ada.send(&options.form("form[action$='/choose']")).await;
     assert_eq!(chosen.status, StatusCode::OK, "{}", chosen.text("main"));
@@ -195,4 +199,27 @@ async fn a_photograph_is_taken_at_a_step() {
     assert!(shown.text(".album li strong").contains("Stack photographed"), "{}", shown.text(".album"));
     let again = ada.get(&card).await.form("form[data-photo]").value("token").to_owned();
     assert_eq!(send("rear.left.no_such_step", &again).await.status, StatusCode::BAD_REQUEST);
+}
+
+/// What is set on the vehicle says to what at its step, in each state; and both sides that take turns stand under one heading.
+#[tokio::test]
+async fn what_was_planned_of_a_setting_stands_at_its_step() {
+    let rubber = [
+        ("kind", "rubber_by_capacity"),
+        ("rubber_capacity", "2,000"),
+        ("rubber_height", "5"),
+        ("rubber_clearance", "5/8"),
+        ("set_loaded", "3/4"),
+    ];
+    let (_site, ada, card) = chosen_of(&rubber).await;
+    let page = ada.get(&card).await;
+    for side in ["left", "right"] {
+        let planned = page.text(&format!("[data-step='rear.{side}.clearance_read'] .step-figure"));
+        assert_eq!(planned.replace('\u{a0}', " "), "Planned: 5/8 in; for Loaded: 3/4 in");
+    }
+    let heads = page.texts(".wrench-section > summary");
+    let many = heads.iter().filter(|head| head.starts_with("Rear")).count();
+    assert!(many <= 9, "{heads:?}");
+    let both = page.text("[data-step='rear.right.clearance_read'] .step-text");
+    assert_eq!(both.split_whitespace().next(), Some("Right"), "{both}");
 }

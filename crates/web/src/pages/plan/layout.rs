@@ -1,5 +1,7 @@
 //! The page of the plan.
 
+use std::ops::Range;
+
 use actix_web::http::StatusCode;
 use askama::Template;
 use chrono::NaiveDate;
@@ -10,7 +12,7 @@ use wise_badger_casework::work_plan::{PlannedWork, Supplied, Supply, stands_hold
 use wise_badger_casework::wrench::{Place, Proposal, proposals};
 
 use super::super::job_frame::{JobFrame, as_chosen};
-use super::super::wrench::{may_be_worked_on, section_title};
+use super::super::wrench::may_be_worked_on;
 use super::super::{Hidden, Page, Refusal, page};
 use super::timeline::Timeline;
 use super::{PlanRead, Reckoned};
@@ -26,7 +28,7 @@ use crate::view::work_plan::{
     bend_name, days_words, done_words, hours_words, needed_words, proposal_words, quarter_hours, raised_name, rust_name,
     stands_hold_words, sum_words, sums_words, supplied_words, supply_name,
 };
-use crate::view::wrench::{place_words, stands_words};
+use crate::view::wrench::{headings, place_words, stands_words};
 use crate::worker::Worker;
 
 #[derive(Template)]
@@ -278,15 +280,10 @@ fn stands_say(work: &PlannedWork, read: &PlanRead, worker: &Worker) -> Vec<(Stri
 /// Hours, heading by heading.
 fn sections(work: &PlannedWork, read: &PlanRead) -> Vec<(String, String)> {
     let class = read.file.work.found().vehicle.class;
-    let mut sections: Vec<(String, f64)> = Vec::new();
-    for step in &work.card.steps {
-        let (title, minutes) = (section_title(step, class), work.minutes(step));
-        match sections.last_mut().filter(|(last, _)| *last == title) {
-            Some((_, sum)) => *sum += minutes,
-            None => sections.push((title, minutes)),
-        }
-    }
-    sections.into_iter().map(|(title, minutes)| (title, format!("{minutes:.0} min"))).collect()
+    let minutes =
+        |steps: Range<usize>| work.card.steps.get(steps).unwrap_or_default().iter().map(|step| work.minutes(step)).sum::<f64>();
+    let each = headings(&work.card.steps, class).into_iter();
+    each.map(|heading| (heading.title, format!("{:.0} min", minutes(heading.steps)))).collect()
 }
 
 fn term_fields(read: &PlanRead, sheet: &Sheet) -> Vec<Field> {

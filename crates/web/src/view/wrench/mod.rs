@@ -1,8 +1,10 @@
 //! The wrench card in words.
 
+mod headings;
 mod words;
 
-pub(crate) use words::words_of;
+pub(crate) use headings::{headings, side_words};
+pub(crate) use words::{setting_of, words_of};
 
 use wise_badger_casework::survey::{End, Survey, VehicleClass};
 use wise_badger_casework::wrench::{
@@ -25,7 +27,7 @@ pub(crate) fn place_words(place: &Place, class: VehicleClass) -> String {
 }
 
 /// What a part of the card is headed with.
-pub(crate) fn phase_words(phase: Phase) -> &'static str {
+fn phase_words(phase: Phase) -> &'static str {
     match phase {
         Phase::Before => "Before it goes up",
         Phase::Raise => "Up",

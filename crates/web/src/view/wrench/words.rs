@@ -227,6 +227,12 @@ pub(crate) static WORDS: &[OperationWords] = &[
     plain("no_leaks", "No leak at hose, line or bag"),
 ];
 
+/// The figure of a part that is set at a step, for what is planned of it.
+pub(crate) fn setting_of(step: &str) -> Option<&'static str> {
+    let set = [("pressure_set", "pressure"), ("helper_set", "engagement_gap"), ("clearance_read", "clearance")];
+    set.into_iter().find(|(word, _)| *word == step).map(|(_, figure)| figure)
+}
+
 /// The words of a kind of step.
 pub(crate) fn words_of(word: &str) -> Option<&'static OperationWords> {
     WORDS.iter().find(|words| words.word == word)
@@ -235,6 +241,7 @@ pub(crate) fn words_of(word: &str) -> Option<&'static OperationWords> {
 #[cfg(test)]
 mod tests {
     use wise_badger_casework::wrench::OPERATIONS;
+    use wise_badger_mechanics::correction::KINDS;
 
     use super::*;
 
@@ -247,5 +254,14 @@ mod tests {
         let mut texts: Vec<&str> = WORDS.iter().map(|words| words.text).collect();
         texts.sort_unstable();
         assert!(texts.windows(2).all(|pair| pair[0] != pair[1]));
+    }
+
+    /// A kind to come that is set by a figure of its own is seen here, and not by a step that does not say to what.
+    #[test]
+    fn whatever_is_set_on_the_vehicle_has_a_step_that_says_to_what() {
+        let told: Vec<&str> = OPERATIONS.iter().filter_map(|operation| setting_of(operation.word)).collect();
+        for kind in KINDS {
+            assert!(kind.set_by_case.is_none_or(|figure| told.contains(&figure)), "{}", kind.word);
+        }
     }
 }
