@@ -15,7 +15,7 @@ use std::f64::consts::PI;
 
 use proptest::prelude::*;
 use wise_badger_mechanics::bound::Dimension;
-use wise_badger_mechanics::correction::{Correction, Given, KINDS, KindRow, Quantity, Site, Takes};
+use wise_badger_mechanics::correction::{Axles, CoilSpacer, Correction, Given, KINDS, KindRow, PartDoubt, Quantity, Site, Takes};
 use wise_badger_mechanics::side::{Side, Sides};
 use wise_badger_mechanics::stance::{
     AxleStance, Change, Element, ElementKind, ForceTable, Load, Mount, Outcome, SpringStage, State, StopCurve, Vehicle, settle,
@@ -449,4 +449,39 @@ proptest! {
         let past = (load / rate - gap).max(0.0);
         prop_assert!((rise(&vehicle, &part, load) - past * helper / (rate + helper)).abs() < SAME);
     }
+}
+
+/// What an independent front makes of a spacer hangs on its arm (our own working rule); where the coil stands on the axle it is what it is.
+#[test]
+fn a_coil_spacer_in_front_is_no_better_known_than_the_arm_it_stands_on() {
+    let spacer = Correction::at_the_rear(CoilSpacer { thickness: inches(2.0), replaces: inches(0.0) });
+    let off = |part: &Correction| {
+        let (_, [above, below]) = part.one_deviation_off().remove(0);
+        [above, below].map(|part| match part.account().get("thickness") {
+            Some(Quantity::Length(length)) => length.customary(),
+            other => panic!("{other:?}"),
+        })
+    };
+    let [above, below] = off(&spacer);
+    assert!((above - 2.03125).abs() < 1e-9 && (below - 1.96875).abs() < 1e-9);
+    let [above, below] = off(&spacer.clone().on(Site { axles: Axles::Front, side: None }));
+    let sd = 0.3_f64.hypot(1.0 / 32.0);
+    assert!((above - 2.0 - sd).abs() < 1e-9 && (2.0 - below - sd).abs() < 1e-9, "{above} {below}");
+}
+
+/// What is left of a doubt is what is told of it, and what it is moved by.
+#[test]
+fn a_part_known_better_is_moved_by_what_is_left_of_its_doubt() {
+    let spacer = Correction::at_the_rear(CoilSpacer { thickness: inches(2.0), replaces: inches(0.0) });
+    let figure = spacer.row().figures.iter().find(|figure| figure.name == "thickness").unwrap();
+    assert_eq!(spacer.doubt_of(figure), PartDoubt::SPACER);
+    assert_eq!(spacer.clone().knowing(figure, 0.5).doubt_of(figure), PartDoubt::SPACER.left(0.5));
+    let off = |part: &Correction| match part.one_deviation_off()[0].1[0].account().get("thickness") {
+        Some(Quantity::Length(length)) => length.customary(),
+        other => panic!("{other:?}"),
+    };
+    assert!((off(&spacer) - 2.0 - 1.0 / 32.0).abs() < 1e-9);
+    assert!((off(&spacer.clone().knowing(figure, 0.5)) - 2.0 - 1.0 / 64.0).abs() < 1e-9);
+    let exact = spacer.row().figures.iter().find(|figure| figure.name == "replaces").unwrap();
+    assert_eq!(spacer.doubt_of(exact).left(0.5), PartDoubt::Exact);
 }

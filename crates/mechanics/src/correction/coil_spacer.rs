@@ -2,10 +2,10 @@
 
 use std::sync::Arc;
 
-use super::{Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, TakesUp, Work};
+use super::{Axles, Caution, CorrectionKind, Ends, FittedOn, Given, KindFigure, KindRow, Needs, PartDoubt, Site, TakesUp, Work};
 use crate::bound::Bound;
 use crate::stance::Change;
-use crate::units::Length;
+use crate::units::{InShopUnits, Length};
 
 /// A spacer at each coil. Where one is there already it comes out: one is never put on top of the other.
 ///
@@ -47,6 +47,15 @@ impl CorrectionKind for CoilSpacer {
 
     fn given(&self) -> Given {
         Given::default().with_length("thickness", self.thickness).with_length("replaces", self.replaces)
+    }
+
+    /// In front it stands on an arm more often than not, and what is told of it at the wheel is no better known than the arm.
+    fn doubt_at(&self, figure: &KindFigure, site: Site) -> PartDoubt {
+        let of_the_arm = PartDoubt::MOTION_RATIO.off(self.sets_off().si(), 1.0) - self.sets_off().si();
+        match (site.axles, figure.doubt) {
+            (Axles::Front, PartDoubt::Length(own)) => PartDoubt::Length(own.hypot(of_the_arm)),
+            (_, doubt) => doubt,
+        }
     }
 
     fn change(&self, on: &FittedOn<'_>) -> Option<Change> {

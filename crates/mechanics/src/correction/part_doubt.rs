@@ -63,6 +63,17 @@ impl PartDoubt {
     /// What a pack worked out from its leaves' sizes carries more or less: thickness counts three times.
     pub const WORKED_OUT_FROM_LEAVES: PartDoubt = PartDoubt::Share(crate::pack::LEAF_RATE_SD);
 
+    /// Such a share of it.
+    #[must_use]
+    pub fn left(self, share: f64) -> PartDoubt {
+        match self {
+            PartDoubt::Exact => PartDoubt::Exact,
+            PartDoubt::Share(sd) => PartDoubt::Share(sd * share),
+            PartDoubt::Length(sd) => PartDoubt::Length(sd * share),
+            PartDoubt::Pressure(sd) => PartDoubt::Pressure(sd * share),
+        }
+    }
+
     /// A figure in SI units, so many standard deviations off; as it is, of an exact one.
     pub fn off(self, si: f64, deviations: f64) -> f64 {
         match self {

@@ -74,15 +74,15 @@ pub(crate) fn figure_label(row: &KindRow, figure: &str) -> &'static str {
 
 /// How far parts may be from what was said of them, in a sentence; nothing of parts that are exact.
 pub(crate) fn parts_doubt(parts: &[Correction], units: Units) -> Option<String> {
-    let figures = parts.iter().flat_map(|part| part.row().figures.iter().map(|figure| (part.row(), figure)));
-    let off = |(row, figure): (&KindRow, &KindFigure)| {
-        let by = match figure.doubt {
+    let figures = parts.iter().flat_map(|part| part.row().figures.iter().map(move |figure| (part, figure)));
+    let off = |(part, figure): (&Correction, &KindFigure)| {
+        let by = match part.doubt_of(figure) {
             PartDoubt::Exact => return None,
             PartDoubt::Share(share) => percent(share),
             PartDoubt::Length(si) => units.exact(metres(si)),
             PartDoubt::Pressure(si) => units.pressure(pascals(si)),
         };
-        let field = KindWords::of(row).fields.iter().find(|field| field.figure == figure.name);
+        let field = KindWords::of(part.row()).fields.iter().find(|field| field.figure == figure.name);
         let what = field.map_or_else(
             || "what its leaves carry by their sizes".to_owned(),
             |field| field.label.split(':').next().unwrap_or_default().to_lowercase(),
