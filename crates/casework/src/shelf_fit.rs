@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use wise_badger_mechanics::bound::{Bound, Dimension};
-use wise_badger_mechanics::correction::{Axles, Correction, FigureRole, KindRow, Needs, Site, Takes};
+use wise_badger_mechanics::correction::{Axles, Correction, FigureRole, KindFigure, KindRow, Needs, Site, Takes};
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
 use crate::casework::as_known;
@@ -90,6 +90,26 @@ pub(crate) fn entry_of(
             part.on(site, others).ok()
         }
     }
+}
+
+/// The figures of the vehicle that a part asks for in its place, and that nobody took and nothing is usual of.
+pub(crate) fn figures_wanted(vehicle: &VehicleFacts, kind: &'static KindRow, site: Site) -> Vec<&'static KindFigure> {
+    let of_it = kind.figures.iter().filter(|figure| figure.role == FigureRole::OfTheVehicle);
+    of_it.filter(|figure| of_the_vehicle(vehicle, kind, site, figure.name).is_none()).collect()
+}
+
+/// A part in its place with the middle of what may be for every figure that nobody took: as good as any to see whether it goes on at all.
+pub(crate) fn as_if(vehicle: &VehicleFacts, part: &ShelfPart, site: Site, units: TypedIn) -> Option<Correction> {
+    let mut others = BTreeMap::new();
+    for figure in part.kind.figures.iter().filter(|figure| figure.role == FigureRole::OfTheVehicle) {
+        let known = of_the_vehicle(vehicle, part.kind, site, figure.name).map(|length| units.length(length));
+        let in_the_middle = || {
+            let bound = bound_of(part.kind, figure.name)?;
+            units.of(bound.dimension, f64::midpoint(bound.least, bound.most))
+        };
+        others.insert(figure.name.to_owned(), FigureEntry::Typed(known.or_else(in_the_middle)?));
+    }
+    part.on(site, others).ok()?.correction()
 }
 
 /// A figure that is the vehicle's own, as it is known or usually is.

@@ -57,6 +57,22 @@ fn what_helps_under_load_alone_is_proposed_only_where_the_load_is_spoken_of() {
     assert!(rubbers(&look(&set_wagon(&["low_empty"], both), &shelf)) > 0, "a goal speaks of the load");
 }
 
+/// Read loaded alone, no part is left out for doing nothing empty: each is refused, and why.
+#[test]
+fn where_nobody_read_it_empty_that_is_why_and_not_that_parts_do_nothing() {
+    let work = in_short(json!({
+        "name": "Wagon", "why": "", "class": "wagon", "wheelbase": 96.5, "ratings": [2430, 2870], "kerb": [1980, 1650],
+        "springs": ["leaf", "leaf"], "empty": [null, null], "loaded": [26.8, 24.25], "load": [550, 0], "gap_loaded": 1.5,
+        "aim": [{ "stock": [28, 0.75] }],
+    }));
+    let found = look(&work.work(), &demo_shelf());
+    assert_eq!(found.counted.move_nothing, 0);
+    assert!(
+        !found.refused.is_empty()
+            && found.refused.iter().all(|refused| refused.unpredicted.is_some() || !refused.gates.is_empty())
+    );
+}
+
 fn spring_parts() -> Vec<ShelfPart> {
     vec![
         part("pack", "new_packs", &[("lift", "1"), ("added_rate", "0")]),
@@ -142,4 +158,25 @@ fn a_trailer_on_springs_under_its_axle_may_have_them_over_it() {
     for (over, wanted) in [(Some(true), 11.0), (None, 11.0), (Some(false), 8.5)] {
         assert_eq!(leads(over, wanted), [], "{over:?} {wanted}");
     }
+}
+
+/// What would go onto the vehicle and asks for a figure that nobody took is named with that figure; what never would is not.
+#[test]
+fn what_asks_for_a_figure_of_the_vehicle_is_named_with_it() {
+    let shelf = [
+        part("shackle", "longer_shackle", &[("new_length", "6")]),
+        part("spacer", "coil_spacer", &[("thickness", "1")]),
+        part("pack", "new_packs", &[("lift", "1"), ("added_rate", "0")]),
+    ];
+    let found = look(&set_wagon(&["low_empty", "low_loaded"], json!([{ "stock": [28, 0.75] }])), &shelf);
+    let named: Vec<(&str, &[&str])> = found.wanting.iter().map(|of| (of.number.as_str(), of.figures.as_slice())).collect();
+    assert!(named.contains(&("shackle", &["old_length", "front_half", "rear_half"])), "{named:?}");
+    assert!(named.iter().all(|(number, _)| *number != "spacer" && *number != "pack"), "{named:?}");
+    assert_eq!(found.counted.want_a_figure, found.wanting.len());
+    // On coils a shackle hangs nothing.
+    let coils = in_short(json!({
+        "name": "coils", "why": "", "class": "wagon", "wheelbase": 112, "ratings": [2900, 3300], "springs": ["coil", "coil"],
+        "empty": [20, 20.5], "loaded": [20, 18.25], "load": [600, 0], "gap_loaded": 2, "aim": [{ "stock": [22, 0.5] }],
+    }));
+    assert!(look(&coils.work(), &shelf).wanting.is_empty());
 }

@@ -7,7 +7,7 @@ use super::school::School;
 use super::worth::Cures;
 use crate::aim::GoalCase;
 use crate::casework::Casework;
-use crate::survey::LoadState;
+use crate::survey::{End, LoadState};
 use crate::verdict::Cause;
 
 /// What its parts put right of the likely causes that parts put right at all; `None` where none was found.
@@ -59,8 +59,12 @@ fn cured_by(cause: Cause) -> Option<CuredBy> {
 }
 
 /// Whether how it stands with a load on is any of what the customer came for: that it comes down under one is no fault that he wants
-/// put right where he speaks of the vehicle empty alone.
+/// put right where he speaks of the vehicle empty alone. Where nobody read it empty, how it stands with a load on is all there is.
 pub(super) fn comes_for_the_load(work: &Casework) -> bool {
+    let read_empty = work.found().height(End::Rear, LoadState::Empty).is_some();
     let complains = work.case().sheet.complaints.iter().any(|complaint| complaint.is_of_the_load());
-    complains || work.goals().any(|goal| goal.when() != GoalCase::State(LoadState::Empty)) || work.goals().next().is_none()
+    !read_empty
+        || complains
+        || work.goals().any(|goal| goal.when() != GoalCase::State(LoadState::Empty))
+        || work.goals().next().is_none()
 }

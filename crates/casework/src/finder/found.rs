@@ -1,5 +1,7 @@
 //! What was found: options that are allowed, options that are not, and what leads.
 
+use wise_badger_mechanics::correction::KindRow;
+
 use super::asked::Asked;
 use super::chance::Chance;
 use super::lead::Lead;
@@ -19,6 +21,8 @@ pub struct Found {
     pub ranked: Vec<Ranked>,
     /// What was refused, with why.
     pub refused: Vec<Refused>,
+    /// The parts that ask for figures of the vehicle that nobody took.
+    pub wanting: Vec<Wanting>,
     /// How much was looked at.
     pub counted: Counted,
     /// Whether whoever waited for it called it off before its end.
@@ -76,6 +80,19 @@ pub enum Survives {
     ComesOff(Vec<String>),
     /// Nothing that was found does for that: it is decided again once it is weighed.
     NotKnown,
+}
+
+/// A part of the shelf that would go onto the vehicle, and asks for figures of it that nobody took.
+#[derive(Debug, Clone)]
+pub struct Wanting {
+    /// Its number on the shelf.
+    pub number: String,
+    /// What the shop calls it.
+    pub name: String,
+    /// Its kind.
+    pub kind: &'static KindRow,
+    /// The figures, by their names.
+    pub figures: Vec<&'static str>,
 }
 
 /// What is not allowed.

@@ -197,8 +197,9 @@ const A_LIFT_OF_ITS_OWN_IN: f64 = 2.0;
 /// Springs that go over the axle of a trailer lift it by tube and pack together, which no part on the shelf says and the tape does.
 fn springs_under(work: &Casework) -> Option<Lead> {
     let vehicle = &work.found().vehicle;
-    let hang =
-        vehicle.class.is_trailer() && vehicle.springs.rear == Some(SpringKind::Leaf) && vehicle.rear_spring_over == Some(false);
+    let hang = vehicle.class.is_trailer()
+        && matches!(vehicle.springs.rear, None | Some(SpringKind::Leaf))
+        && vehicle.rear_spring_over == Some(false);
     let short = |(place, goal): (usize, Aim)| {
         let of_the_rear = goal.wanted(work.found()).is_some_and(|(mark, _)| mark == GoalMark::Rear);
         work.above_goal(place).filter(|_| of_the_rear).map(|above| -above)

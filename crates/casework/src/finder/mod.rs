@@ -25,7 +25,7 @@ mod worth;
 
 pub use asked::Asked;
 pub use chance::Chance;
-pub use found::{Found, Ranked, Refused, Survives};
+pub use found::{Found, Ranked, Refused, Survives, Wanting};
 pub use lead::Lead;
 pub use school::School;
 pub use search::{Counted, MOST_JUDGED, MOST_SCREENED, Search};
@@ -43,7 +43,7 @@ pub fn find(search: &Search<'_>, watch: &dyn Watch) -> Found {
     let leads = lead::leads(work);
     let mut counted = Counted { parts: search.shelf.len(), ..Counted::default() };
     if leads.iter().any(Lead::bars_everything) {
-        return Found { leads, ranked: Vec::new(), refused: Vec::new(), counted, called_off: false };
+        return Found { leads, counted, ..Found::default() };
     }
     let pool = pool::pool(search, &mut counted);
     let ground = screen::Ground::of(work);
@@ -55,7 +55,14 @@ pub fn find(search: &Search<'_>, watch: &dyn Watch) -> Found {
         refused.splice(0..0, pool.refused.iter().chain(&unpredicted).cloned());
         rank::rank(search, &mut ranked);
         later::look_ahead(work, &mut ranked);
-        Found { leads: leads.clone(), ranked, refused, counted, called_off: watch.was_called_off() }
+        Found {
+            leads: leads.clone(),
+            ranked,
+            refused,
+            wanting: pool.wanting.clone(),
+            counted,
+            called_off: watch.was_called_off(),
+        }
     };
     let so_far = |judged: &judge::Judged, counted: Counted| watch.found(&|| found(judged.clone(), counted));
     let judged = judge::judge(search, &ground, &pieces, &screened, &mut counted, watch, &so_far);

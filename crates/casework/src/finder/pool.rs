@@ -5,13 +5,13 @@ use wise_badger_mechanics::correction::{Axles, Correction, Site, TakesUp, rearch
 use wise_badger_mechanics::side::Side;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches, metres, psi};
 
-use super::found::Refused;
+use super::found::{Refused, Wanting};
 use super::search::{Counted, Search};
 use crate::aim::{Aim, GoalMark};
 use crate::back_solve::{Needed, what_it_takes};
 use crate::casework::{Casework, as_known};
 use crate::entry::{CorrectionEntry, EndWord, OptionEntry, PartEntry, ShelfPart};
-use crate::shelf_fit::{Setting, correction_of, entry_of, settable};
+use crate::shelf_fit::{Setting, as_if, correction_of, entry_of, figures_wanted, settable};
 use crate::survey::{End, LoadState, NoFit};
 
 /// What a part does in a combination, which has one of each at most.
@@ -41,13 +41,14 @@ pub(super) struct Piece {
 pub(super) struct Pool {
     pub(super) pieces: Vec<Piece>,
     pub(super) refused: Vec<Refused>,
+    pub(super) wanting: Vec<Wanting>,
 }
 
 /// A lean smaller than this is nobody's (our own working rule).
 const A_LEAN_IN: f64 = 0.25;
 
 pub(super) fn pool(search: &Search<'_>, counted: &mut Counted) -> Pool {
-    let mut pool = Pool { pieces: Vec::new(), refused: Vec::new() };
+    let mut pool = Pool { pieces: Vec::new(), refused: Vec::new(), wanting: Vec::new() };
     for (place, part) in search.shelf.iter().enumerate() {
         let before = (pool.pieces.len(), pool.refused.len());
         let mut wants_a_figure = false;
@@ -62,10 +63,25 @@ pub(super) fn pool(search: &Search<'_>, counted: &mut Counted) -> Pool {
         }
         let fits = pool.pieces.len() > before.0;
         counted.fit += usize::from(fits);
-        counted.want_a_figure += usize::from(wants_a_figure && (pool.pieces.len(), pool.refused.len()) == before);
+        if wants_a_figure && (pool.pieces.len(), pool.refused.len()) == before {
+            pool.wanting.extend(wanting(search, part));
+        }
     }
+    counted.want_a_figure = pool.wanting.len();
     pool.pieces.extend(rearched(search));
     pool
+}
+
+/// What a part that would go onto the vehicle asks of it that nobody took.
+fn wanting(search: &Search<'_>, part: &ShelfPart) -> Option<Wanting> {
+    let vehicle = &search.work.found().vehicle;
+    let goes_on = |site: &Site| {
+        let correction = as_if(vehicle, part, *site, search.units).filter(|correction| role(correction).is_some());
+        correction.is_some_and(|correction| vehicle.no_fit_of(&correction).is_none_or(|no_fit| !goes_without_saying(&no_fit)))
+    };
+    let site = sites(search.work, part).into_iter().find(goes_on)?;
+    let figures = figures_wanted(vehicle, part.kind, site).into_iter().map(|figure| figure.name).collect();
+    Some(Wanting { number: part.number.clone(), name: part.name.clone(), kind: part.kind, figures })
 }
 
 /// A part in a place joins the pool, or what is refused, or neither where it is nothing for this vehicle.

@@ -19,6 +19,9 @@ pub struct OptionsResult {
     leads: Vec<Leads>,
     options: Vec<Option_>,
     refused: Vec<RefusedOption>,
+    /// Parts that ask for figures of the vehicle that nobody took.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    wanting: Vec<WantingOf>,
     counted: Counts,
     weights: Map<String, Value>,
     /// Parts of the shelf's document that are none, and were not looked at.
@@ -117,6 +120,13 @@ struct SurvivesOf {
     parts: Vec<String>,
 }
 
+/// A part that asks for figures of the vehicle.
+#[derive(Debug, Serialize)]
+struct WantingOf {
+    number: String,
+    figures: Vec<&'static str>,
+}
+
 /// What comes short for a refused option.
 #[derive(Debug, Serialize)]
 struct AskedOf {
@@ -158,6 +168,11 @@ impl OptionsResult {
             leads: found.leads.iter().map(Leads::of).collect(),
             options: found.ranked.iter().enumerate().map(|(place, ranked)| Option_::of(work, place, ranked)).collect(),
             refused: found.refused.iter().map(RefusedOption::of).collect(),
+            wanting: found
+                .wanting
+                .iter()
+                .map(|wanting| WantingOf { number: wanting.number.clone(), figures: wanting.figures.clone() })
+                .collect(),
             counted: Counts {
                 parts: counted.parts,
                 fit: counted.fit,

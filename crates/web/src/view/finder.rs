@@ -4,7 +4,7 @@ use chrono::{Days, NaiveDate};
 use wise_badger_casework::casework::Casework;
 use wise_badger_casework::entry::MoneyEntry;
 use wise_badger_casework::finder::{
-    Asked, At, Came, Chance, Counted, Cures, Lead, Ranked, Refused, School, Survives, Wish, Worth,
+    Asked, At, Came, Chance, Counted, Cures, Lead, Ranked, Refused, School, Survives, Wanting, Wish, Worth,
 };
 use wise_badger_casework::look_over::Addition;
 use wise_badger_casework::prediction::{NextReading, Story};
@@ -19,6 +19,7 @@ use super::prediction::unpredicted_words;
 use super::shelf::money_words;
 use super::why::cause_name;
 use super::{Units, end_name, lower, percent, sentence, state_of};
+use crate::correction::figure_label;
 
 /// What comes before any spring, in a sentence, and the page where it is put right.
 pub(crate) fn lead_words(lead: &Lead, work: &Casework, units: Units) -> (String, &'static str, &'static str) {
@@ -371,14 +372,19 @@ fn asks_words(asks: &[Asked], units: Units) -> String {
     each.collect::<Vec<_>>().join(" ")
 }
 
+/// A part that asks for figures of the vehicle, and which.
+pub(crate) fn wanting_words(wanting: &Wanting) -> String {
+    let figures: Vec<String> = wanting.figures.iter().map(|figure| lower(figure_label(wanting.kind, figure))).collect();
+    format!("{} {}: {}", wanting.number, wanting.name, figures.join("; "))
+}
+
 /// How much was looked at.
 pub(crate) fn counted_words(counted: &Counted) -> String {
     let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {count} {words}.") };
     format!(
-        "{} parts on the shelf; {} go onto this vehicle.{}{}{} {} combinations were worked out, the best {} with all that is in doubt.{}{}",
+        "{} parts on the shelf; {} go onto this vehicle.{}{} {} combinations were worked out, the best {} with all that is in doubt.{}{}",
         counted.parts,
         counted.fit,
-        more(counted.want_a_figure, "ask for a figure of this vehicle that nobody took: try those by hand"),
         more(counted.left_out, "were left out, since another of their kind does the same and costs less"),
         more(counted.move_nothing, "move nothing here that the customer came for, as near as they were looked into"),
         counted.screened,

@@ -278,6 +278,19 @@ async fn who_came_with_an_empty_vehicle_is_told_of_that() {
     assert!(behind.contains("Put right: the springs have set") && behind.contains("Left: the springs have set"), "{behind}");
 }
 
+/// A part that asks for a figure nobody took is named with it, where it would go onto the vehicle at all.
+#[tokio::test]
+async fn what_asks_for_a_figure_of_the_vehicle_is_named() {
+    let (_site, ada, job) = ready().await;
+    put(&ada, &[("number", "SH-6"), ("name", "shackles"), ("kind", "longer_shackle"), ("shackle_new", "6")]).await;
+    ada.fill(&format!("{job}/aim"), &[("kind", "level_loaded"), ("rake", "0"), ("tolerance", "9/16")]).await;
+    let page = found(&ada, &format!("{job}/finder")).await;
+    let named = page.texts(".wanting li");
+    assert_eq!(named.len(), 1, "{named:?}");
+    assert!(named[0].starts_with("SH-6 shackles:") && named[0].contains("shackle that comes out, bolt to bolt"), "{named:?}");
+    assert_eq!(page.attributes(".wanting a", "href"), [format!("{job}/options")]);
+}
+
 /// Without what was put on no part is told of, so that is asked for before anything is looked through.
 #[tokio::test]
 async fn it_asks_what_was_on_where_nobody_said_that() {

@@ -27,7 +27,7 @@ use crate::shell::Shell;
 use crate::view::aim::aim_words;
 use crate::view::finder::{
     came_words, counted_words, days_words, hours_words, in_a_hundred, lead_words, price_words, rear_now, refused_words,
-    school_name, school_words, to_the_customer, wish_words,
+    school_name, school_words, to_the_customer, wanting_words, wish_words,
 };
 use crate::view::{Cautions, sentence};
 use crate::worker::Worker;
@@ -71,6 +71,8 @@ struct FinderPage {
     /// Whether anything is left out of what is shown.
     narrowed: bool,
     counted: String,
+    /// Parts that ask for figures of the vehicle that nobody took.
+    wanting: Vec<String>,
     weights: Vec<Field>,
     /// The same, to go along unseen.
     along: Vec<(&'static str, f64)>,
@@ -203,6 +205,7 @@ pub(super) fn finder_page(
         } else {
             counted_words(&found.counted)
         },
+        wanting: found.wanting.iter().map(wanting_words).collect(),
         along: weights.each().to_vec(),
         weights: weight_fields(sheet, &weights),
     };
