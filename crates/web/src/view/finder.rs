@@ -380,17 +380,17 @@ pub(crate) fn wanting_words(wanting: &Wanting) -> String {
 
 /// How much was looked at.
 pub(crate) fn counted_words(counted: &Counted) -> String {
-    let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {count} {words}.") };
+    let more = |count: usize, words: &str| if count == 0 { String::new() } else { format!(" {words}: {count}.") };
     format!(
         "{} parts on the shelf; {} go onto this vehicle.{}{} {} combinations were worked out, the best {} with all that is in doubt.{}{}",
         counted.parts,
         counted.fit,
-        more(counted.left_out, "were left out, since another of their kind does the same and costs less"),
-        more(counted.move_nothing, "move nothing here that the customer came for, as near as they were looked into"),
+        more(counted.left_out, "Left out, since another of the kind does the same and costs less"),
+        more(counted.move_nothing, "Moving nothing here that the customer came for, as near as that was looked into"),
         counted.screened,
         counted.judged,
-        more(counted.not_screened, "further combinations were not worked out"),
-        more(counted.not_judged, "of the best are not looked into"),
+        more(counted.not_screened, "Further combinations not worked out"),
+        more(counted.not_judged, "Of the best not looked into"),
     )
 }
 
