@@ -467,6 +467,15 @@ fn a_coil_spacer_in_front_is_no_better_known_than_the_arm_it_stands_on() {
     let [above, below] = off(&spacer.clone().on(Site { axles: Axles::Front, side: None }));
     let sd = 0.3_f64.hypot(1.0 / 32.0);
     assert!((above - 2.0 - sd).abs() < 1e-9 && (2.0 - below - sd).abs() < 1e-9, "{above} {below}");
+    // What proofs say of the part is of the part: the arm stays in doubt, and is not learned as if it came out of the box.
+    let front = spacer.on(Site { axles: Axles::Front, side: None });
+    let figure = front.learned_from_heights().unwrap();
+    let PartDoubt::Length(left) = front.clone().knowing(figure, 0.0).doubt_of(figure) else { panic!("a length") };
+    assert!((left - inches(0.3).si()).abs() < 1e-12, "{left}");
+    match front.by_deviations(figure, 1.0).unwrap().account().get("thickness") {
+        Some(Quantity::Length(length)) => assert!((length.customary() - 2.03125).abs() < 1e-9),
+        other => panic!("{other:?}"),
+    }
 }
 
 /// What is left of a doubt is what is told of it, and what it is moved by.

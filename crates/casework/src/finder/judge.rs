@@ -6,7 +6,6 @@ use wise_badger_mechanics::units::{InShopUnits, Length, inches, psi};
 
 use super::asked::asked;
 use super::chance::chance;
-use super::cures::cures;
 use super::found::{Ranked, Refused};
 use super::pool::Piece;
 use super::school::School;
@@ -85,7 +84,7 @@ pub(super) fn judge(
             continue;
         }
         let worth = Worth {
-            cures: cures(search.work, &of),
+            cures: ground.faults.cured(&of),
             firmer: firmer(&work),
             headroom: headroom(&work),
             ..Worth::of(option.parts.iter())

@@ -5,7 +5,7 @@ use wise_badger_mechanics::mixture::below;
 use wise_badger_mechanics::uncertain::Uncertain;
 use wise_badger_mechanics::units::{InShopUnits, Length, inches};
 
-use super::cures::{comes_for_the_load, cures};
+use super::cures::{Faults, comes_for_the_load};
 use super::leaning::Leaning;
 use super::pool::Piece;
 use super::rank::score;
@@ -40,6 +40,8 @@ pub(super) struct Ground<'a> {
     unseen: usize,
     /// Whether the customer came for how it stands with a load on too.
     for_the_load: bool,
+    /// What was found to be behind it that parts put right.
+    pub(super) faults: Faults,
     /// Where both ends stand with nothing fitted, and how sure that is.
     plain: Vec<Ends<Option<Uncertain<Length>>>>,
 }
@@ -92,7 +94,16 @@ impl<'a> Ground<'a> {
             }
         });
         let for_the_load = comes_for_the_load(work);
-        Ground { work, plain: plain.collect(), moments, goals, leans, unseen, for_the_load }
+        Ground {
+            work,
+            plain: plain.collect(),
+            moments,
+            goals,
+            leans,
+            unseen,
+            faults: Faults::of(work, for_the_load),
+            for_the_load,
+        }
     }
 
     /// Whether a moment is any of what the customer came for.
@@ -231,7 +242,7 @@ pub(super) fn screen(
             // One that is not predicted is looked into after all others, so that it is said why.
             let chance = ground.chance(&parts, &alone).unwrap_or(0.0);
             let these: Vec<&Piece> = of.iter().map(|(piece, _)| piece).collect();
-            let worth = Worth { cures: cures(search.work, &these), ..Worth::of(these.iter().map(|piece| &piece.entry)) };
+            let worth = Worth { cures: ground.faults.cured(&these), ..Worth::of(these.iter().map(|piece| &piece.entry)) };
             (score(search, Some(chance), &worth), places)
         })
         .collect();

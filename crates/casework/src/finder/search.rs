@@ -35,7 +35,7 @@ pub struct Counted {
     pub want_a_figure: usize,
     /// Those left out of the combinations, since others of their kind do the same or nearly.
     pub left_out: usize,
-    /// Parts looked into by themselves that move nothing here, in no state and no case.
+    /// Parts looked into by themselves that move nothing here in any state or case that the customer came for.
     pub move_nothing: usize,
     /// Combinations solved.
     pub screened: usize,

@@ -32,8 +32,6 @@ pub struct Worth {
 /// What an option puts right of what was found to be behind it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Cures {
-    /// Whether the likeliest cause that parts put right at all.
-    pub likeliest: bool,
     /// The likely causes that it puts right, the likeliest first.
     pub right: Vec<Cause>,
     /// Those that parts put right and it does not.
@@ -41,6 +39,13 @@ pub struct Cures {
     /// How much of all the likely ones, each by what speaks for it, down to the first that it leaves: from 0 to 1. A helper under tired
     /// springs is no cure.
     pub share: f64,
+}
+
+impl Cures {
+    /// Whether it puts right the likeliest of them.
+    pub fn the_likeliest(&self) -> bool {
+        self.share > 0.0
+    }
 }
 
 /// Something that the customer asked for.

@@ -253,7 +253,7 @@ impl WorthOf {
             days: worth.days,
             upkeep: worth.upkeep.clone(),
             removable: worth.removable,
-            cures: worth.cures.as_ref().map(|cures| cures.likeliest),
+            cures: worth.cures.as_ref().map(|cures| cures.the_likeliest()),
             cures_share: worth.cures.as_ref().map(|cures| cures.share),
             firmer_empty,
             firmer_loaded,

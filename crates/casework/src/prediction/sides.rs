@@ -37,8 +37,8 @@ pub(crate) fn lean_taken_out<'c>(
 
 impl Predictor {
     /// Either side of an end, where both were read: the reading of the side plus its own rise; a new pair of springs takes out the lean
-    /// that is there empty. That the springs of a pair are not quite
-    /// alike is in doubt with everything else. How stiff the vehicle is in roll is not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
+    /// that is there empty. That the springs of a pair are not quite alike is in doubt with everything else. How stiff the vehicle is in
+    /// roll is not known: where the sides rise unlike, the answer lies half-way between bare springs and a stiff bar in front, and half
     /// of what lies between them is one standard deviation.
     pub(super) fn sides(
         &self,

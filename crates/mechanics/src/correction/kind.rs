@@ -160,7 +160,8 @@ pub trait CorrectionKind: fmt::Debug + Send + Sync {
         self.given()
     }
 
-    /// How far a figure may be from what was said of it where the part goes; as anywhere, unless a kind says otherwise.
+    /// How far a figure may be from what was said of it where the part goes, what the vehicle makes of it with it; the part's own doubt alone,
+    /// unless a kind says otherwise.
     fn doubt_at(&self, figure: &KindFigure, _site: Site) -> PartDoubt {
         figure.doubt
     }

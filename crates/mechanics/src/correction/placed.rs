@@ -109,12 +109,13 @@ impl Correction {
     /// How far a figure may be from what was said of it, where the part goes and as well as it is known.
     pub fn doubt_of(&self, figure: &KindFigure) -> PartDoubt {
         let left = self.known.iter().find(|(name, _)| *name == figure.name).map_or(1.0, |(_, left)| *left);
-        self.kind.doubt_at(figure, self.site).left(left)
+        // That a part is known better says nothing of the vehicle that it goes on.
+        self.kind.doubt_at(&KindFigure { doubt: figure.doubt.left(left), ..*figure }, self.site)
     }
 
     /// The same part with a figure so many of its kind's standard deviations off.
     pub fn by_deviations(&self, figure: &'static KindFigure, deviations: f64) -> Option<Correction> {
-        self.moved(figure, self.kind.doubt_at(figure, self.site), deviations)
+        self.moved(figure, figure.doubt, deviations)
     }
 
     fn moved(&self, figure: &KindFigure, doubt: PartDoubt, deviations: f64) -> Option<Correction> {

@@ -348,7 +348,7 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
     let unsaid = lifting(&file.work, &entries).is_none();
     let class = file.work.found().vehicle.class;
     let next = standing.next();
-    let lines = card.steps.iter().zip(&standing.steps).enumerate().map(|(place, (step, stands))| {
+    let mut lines = card.steps.iter().zip(&standing.steps).enumerate().map(|(place, (step, stands))| {
         let tick = ticks.iter().rev().find(|tick| tick.entry.0.step == step.key());
         let line = step_line(step, *stands, tick, names, class, units);
         let mut waits_for = waits_for(&card, &standing, place);
@@ -371,7 +371,6 @@ fn card_view(units: Units, file: &JobFile, ticks: &[Tick], names: &Names) -> Res
         }
         (step, StepLine { waits_for: waits_for.join(" "), ..line })
     });
-    let mut lines = lines;
     let sections = headings(&card.steps, class).into_iter().map(|heading| {
         let of_one = lines.by_ref().take(heading.steps.len());
         let steps: Vec<StepLine> = of_one
